@@ -1,0 +1,71 @@
+package dev.mockbell.contract;
+
+import dev.mockbell.schema.Schemas;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * All that a WSDL says, with the documents that say it.
+ *
+ * @param source the address or file that was asked for
+ * @param wsdl the WSDL version, {@code 1.1} or {@code 2.0}
+ */
+public record Contract(
+        String source,
+        String wsdl,
+        List<SourceDocument> documents,
+        List<Service> services,
+        List<Binding> unusedBindings,
+        List<Finding> findings,
+        Schemas schemas) {
+    /** A short name for people: that of the first service, or of the source. */
+    public String title() {
+        if (!services.isEmpty()) {
+            return services.get(0).name().getLocalPart();
+        }
+        String path = source.replaceAll("[?#].*", "");
+        return path.substring(path.lastIndexOf('/') + 1).replaceAll("\\.(wsdl|xml)$", "");
+    }
+
+    /** Every port of every service. */
+    public List<Port> ports() {
+        List<Port> all = new ArrayList<>();
+        services.forEach(s -> all.addAll(s.ports()));
+        return all;
+    }
+
+    /** The ports that can be called, SOAP 1.1 first where both are there. */
+    public List<Port> callablePorts() {
+        return ports().stream().filter(p -> p.binding().protocol().callable()).toList();
+    }
+
+    /** The port of that name. */
+    public Optional<Port> port(String name) {
+        return ports().stream().filter(p -> p.name().equals(name)).findFirst();
+    }
+
+    /** Each operation of the callable ports once, by key, with the ports that offer it. */
+    public Map<String, List<Port>> operations() {
+        Map<String, List<Port>> found = new LinkedHashMap<>();
+        for (Port port : callablePorts()) {
+            for (Operation operation : port.binding().operations()) {
+                found.computeIfAbsent(operation.key(), k -> new ArrayList<>()).add(port);
+            }
+        }
+        return found;
+    }
+
+    /** The operation of that key on the port that offers it; the first such port when {@code port} is null. */
+    public Optional<BoundOperation> operation(String nameOrKey, String port) {
+        return callablePorts().stream()
+                .filter(p -> port == null || p.name().equals(port))
+                .flatMap(p -> p.binding().operation(nameOrKey).stream().map(o -> new BoundOperation(p, o)))
+                .findFirst();
+    }
+
+    /** An operation at a port. */
+    public record BoundOperation(Port port, Operation operation) {}
+}

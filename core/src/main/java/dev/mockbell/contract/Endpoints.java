@@ -1,0 +1,70 @@
+package dev.mockbell.contract;
+
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Function;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+
+/** Writes a contract's documents anew with other addresses; nothing else of them changes. */
+public final class Endpoints {
+    private Endpoints() {}
+
+    /**
+     * The documents with port addresses and locations replaced.
+     *
+     * @param address gives a port's new address
+     * @param location gives the new location of a document by its URI
+     * @return document text by URI
+     */
+    public static Map<String, String> rewritten(
+            Contract contract, Function<String, String> address, Function<String, String> location) {
+        Map<String, String> texts = new LinkedHashMap<>();
+        for (SourceDocument document : contract.documents()) {
+            Document dom = Xml.parse(document.bytes(), document.uri(), XmlLimits.CONTRACT);
+            rewrite(dom.getDocumentElement(), document.uri(), address, location, contract);
+            texts.put(document.uri(), "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + XmlText.exact(dom) + "\n");
+        }
+        return texts;
+    }
+
+    private static void rewrite(
+            Element element,
+            String base,
+            Function<String, String> address,
+            Function<String, String> location,
+            Contract contract) {
+        String name = element.getLocalName();
+        if (element.getParentNode() instanceof Element port
+                && "address".equals(name)
+                && element.hasAttribute("location")
+                && Wsdl.V11.equals(port.getNamespaceURI())
+                && "port".equals(port.getLocalName())) {
+            element.setAttribute("location", address.apply(port.getAttribute("name")));
+        }
+        for (String attribute : new String[] {"location", "schemaLocation"}) {
+            boolean reference = "import".equals(name) || "include".equals(name) || "redefine".equals(name);
+            if (reference && element.hasAttribute(attribute) && !element.getAttribute(attribute).isBlank()) {
+                String target;
+                try {
+                    target = java.net.URI.create(base)
+                            .resolve(element.getAttribute(attribute).strip().replace(" ", "%20"))
+                            .normalize()
+                            .toString();
+                } catch (IllegalArgumentException e) {
+                    continue;
+                }
+                contract.documents().stream()
+                        .filter(d -> d.uri().equals(target) || d.requested().equals(target))
+                        .findFirst()
+                        .ifPresent(d -> element.setAttribute(attribute, location.apply(d.uri())));
+            }
+        }
+        for (Element child : Xml.children(element)) {
+            rewrite(child, base, address, location, contract);
+        }
+    }
+}

@@ -1,0 +1,33 @@
+package dev.mockbell.contract;
+
+/** What a binding binds to. */
+public enum Protocol {
+    SOAP11("soap11", "SOAP 1.1"),
+    SOAP12("soap12", "SOAP 1.2"),
+    HTTP("http", "HTTP"),
+    JMS("jms", "JMS"),
+    OTHER("other", "other");
+
+    private final String code;
+    private final String title;
+
+    Protocol(String code, String title) {
+        this.code = code;
+        this.title = title;
+    }
+
+    /** As in JSON. */
+    public String code() {
+        return code;
+    }
+
+    /** As shown to people. */
+    public String title() {
+        return title;
+    }
+
+    /** Whether this program can call it. */
+    public boolean callable() {
+        return this == SOAP11 || this == SOAP12;
+    }
+}

@@ -1,0 +1,119 @@
+package dev.mockbell.expression;
+
+import dev.mockbell.problem.Problem;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Text with expressions in braces, as in the text value templates of XSLT 3.0 (§5.6.2): {@code {$nights + 1}} is an XPath
+ * expression, doubled braces stand for themselves. Braces within the expression's string literals and comments do not
+ * end it.
+ */
+public record Braces(String source, List<Piece> pieces) {
+    /** A stretch of the text. */
+    public sealed interface Piece {
+        /** Text that stands as it is. */
+        record Literal(String text) implements Piece {}
+
+        /**
+         * An expression.
+         *
+         * @param offset where it starts in the source, behind the brace
+         */
+        record Expression(String xpath, int offset) implements Piece {}
+    }
+
+    /** Whether the text has at least one expression, well-formed or not. */
+    public static boolean hasExpression(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            if (text.charAt(i) == '{') {
+                if (i + 1 < text.length() && text.charAt(i + 1) == '{') {
+                    i++;
+                } else {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    /**
+     * Takes the text apart.
+     *
+     * @throws Problem when a brace is not closed or stands alone, with its column
+     */
+    public static Braces parse(String source) {
+        List<Piece> pieces = new ArrayList<>();
+        StringBuilder literal = new StringBuilder();
+        int i = 0;
+        while (i < source.length()) {
+            char c = source.charAt(i);
+            boolean doubled = i + 1 < source.length() && source.charAt(i + 1) == c;
+            if ((c == '{' || c == '}') && doubled) {
+                literal.append(c);
+                i += 2;
+            } else if (c == '}') {
+                throw bad("A closing brace stands alone", source, i, "Double it to mean the character itself.");
+            } else if (c == '{') {
+                int end = end(source, i + 1);
+                if (literal.length() > 0) {
+                    pieces.add(new Piece.Literal(literal.toString()));
+                    literal.setLength(0);
+                }
+                pieces.add(new Piece.Expression(source.substring(i + 1, end), i + 1));
+                i = end + 1;
+            } else {
+                literal.append(c);
+                i++;
+            }
+        }
+        if (literal.length() > 0) {
+            pieces.add(new Piece.Literal(literal.toString()));
+        }
+        return new Braces(source, List.copyOf(pieces));
+    }
+
+    private static int end(String source, int from) {
+        int depth = 0;
+        int i = from;
+        while (i < source.length()) {
+            char c = source.charAt(i);
+            if (c == '"' || c == '\'') {
+                int close = source.indexOf(c, i + 1);
+                if (close < 0) {
+                    throw bad("A string literal is not closed", source, i, "Close it with " + c + ".");
+                }
+                i = close + 1;
+                continue;
+            }
+            if (source.startsWith("(:", i)) {
+                int close = source.indexOf(":)", i + 2);
+                if (close < 0) {
+                    throw bad("A comment is not closed", source, i, "Close it with :).");
+                }
+                i = close + 2;
+                continue;
+            }
+            if (c == '{') {
+                depth++;
+            } else if (c == '}') {
+                if (depth == 0) {
+                    return i;
+                }
+                depth--;
+            }
+            i++;
+        }
+        throw bad("A brace is not closed", source, from - 1, "Close it with }, or double it to mean the character.");
+    }
+
+    private static Problem bad(String what, String source, int at, String advice) {
+        String shown = source.length() > 60 ? source.substring(0, 57) + "…" : source;
+        return Problem.of(Problem.Kind.EXPRESSION, what, "column " + (at + 1) + " of “" + shown + "”", advice, null);
+    }
+
+    /** Whether no expression occurs, so that the text is always the same. */
+    public boolean constant() {
+        return pieces.stream().allMatch(p -> p instanceof Piece.Literal);
+    }
+}

@@ -1,0 +1,202 @@
+package dev.mockbell.expression;
+
+import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.io.ByteArrayInputStream;
+import java.io.StringReader;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import javax.xml.transform.sax.SAXSource;
+import net.sf.saxon.lib.Feature;
+import net.sf.saxon.s9api.Processor;
+import net.sf.saxon.s9api.QName;
+import net.sf.saxon.s9api.SaxonApiException;
+import net.sf.saxon.s9api.UnprefixedElementMatchingPolicy;
+import net.sf.saxon.s9api.XPathCompiler;
+import net.sf.saxon.s9api.XPathExecutable;
+import net.sf.saxon.s9api.XPathSelector;
+import net.sf.saxon.s9api.XdmNode;
+import net.sf.saxon.s9api.XdmValue;
+import org.w3c.dom.Node;
+import org.xml.sax.InputSource;
+
+/**
+ * XPath 3.1. Names without a prefix match elements of any namespace, so that a path reads like the message does; the
+ * prefixes of the contract work too. Expressions reach no file, no address and no environment variable. Safe for many
+ * threads; compiled expressions are kept.
+ */
+public final class Expressions {
+    private static final int MOST_COMPILED = 2_000;
+
+    private final Processor processor = new Processor(false);
+    private final Map<String, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, XPathExecutable> eldest) {
+            return size() > MOST_COMPILED;
+        }
+    };
+
+    public Expressions() {
+        processor.setConfigurationProperty(Feature.ALLOW_EXTERNAL_FUNCTIONS, false);
+        processor.setConfigurationProperty(Feature.ALLOWED_PROTOCOLS, "");
+        processor.setConfigurationProperty(Feature.ENVIRONMENT_VARIABLE_RESOLVER, new NoEnvironment());
+        processor.getUnderlyingConfiguration().setResourceResolver(request -> {
+            throw new net.sf.saxon.trans.XPathException("expressions may not read " + request.uri);
+        });
+    }
+
+    private static final class NoEnvironment implements net.sf.saxon.lib.EnvironmentVariableResolver {
+        @Override
+        public Set<String> getAvailableEnvironmentVariables() {
+            return Set.of();
+        }
+
+        @Override
+        public String getEnvironmentVariable(String name) {
+            return null;
+        }
+    }
+
+    /** Reads a message so that expressions can look at it. */
+    public XdmNode read(byte[] xml) {
+        return read(new InputSource(new ByteArrayInputStream(xml)));
+    }
+
+    /** As {@link #read(byte[])}, from text. */
+    public XdmNode read(String xml) {
+        return read(new InputSource(new StringReader(xml)));
+    }
+
+    private XdmNode read(InputSource source) {
+        try {
+            return processor.newDocumentBuilder().build(new SAXSource(Xml.reader(XmlLimits.MESSAGE), source));
+        } catch (SaxonApiException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The message is not well-formed XML: " + clause(e), null, null, e);
+        }
+    }
+
+    /** Wraps a tree that was read elsewhere. */
+    public XdmNode wrap(Node node) {
+        return processor.newDocumentBuilder().wrap(node);
+    }
+
+    /**
+     * The value of an expression.
+     *
+     * @throws Problem of kind EXPRESSION when it does not parse, refers to an unknown variable or fails on the data
+     */
+    public XdmValue evaluate(String xpath, Scope scope) {
+        XPathExecutable executable = compile(xpath, scope.variables().keySet());
+        try {
+            XPathSelector selector = executable.load();
+            for (Map.Entry<String, XdmValue> v : scope.variables().entrySet()) {
+                selector.setVariable(new QName(v.getKey()), v.getValue());
+            }
+            if (scope.context().isPresent()) {
+                selector.setContextItem(scope.context().get());
+            }
+            return selector.evaluate();
+        } catch (SaxonApiException e) {
+            throw Problem.of(Problem.Kind.EXPRESSION, "The expression gives no value: " + clause(e), xpath, null, e);
+        }
+    }
+
+    /** The effective boolean value of an expression (XPath 3.1 §2.4.3). */
+    public boolean holds(String condition, Scope scope) {
+        XPathExecutable executable = compile(condition, scope.variables().keySet());
+        try {
+            XPathSelector selector = executable.load();
+            for (Map.Entry<String, XdmValue> v : scope.variables().entrySet()) {
+                selector.setVariable(new QName(v.getKey()), v.getValue());
+            }
+            if (scope.context().isPresent()) {
+                selector.setContextItem(scope.context().get());
+            }
+            return selector.effectiveBooleanValue();
+        } catch (SaxonApiException e) {
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION, "The condition cannot be decided: " + clause(e), condition, null, e);
+        }
+    }
+
+    /** The text of an expression's value: items separated by a space, elements by their text. */
+    public String text(String xpath, Scope scope) {
+        return text(evaluate(xpath, scope));
+    }
+
+    /** The text of a value: items separated by a space, elements by their text. */
+    public static String text(XdmValue value) {
+        return value.stream().map(item -> item.getStringValue()).collect(Collectors.joining(" "));
+    }
+
+    /** The text with each expression in braces replaced by the text of its value. */
+    public String fill(Braces braces, Scope scope) {
+        StringBuilder out = new StringBuilder();
+        for (Braces.Piece piece : braces.pieces()) {
+            if (piece instanceof Braces.Piece.Literal literal) {
+                out.append(literal.text());
+            } else if (piece instanceof Braces.Piece.Expression expression) {
+                out.append(text(expression.xpath(), scope));
+            }
+        }
+        return out.toString();
+    }
+
+    /** As {@link #fill(Braces, Scope)}, taking the text apart first. */
+    public String fill(String source, Scope scope) {
+        return source.indexOf('{') < 0 && source.indexOf('}') < 0 ? source : fill(Braces.parse(source), scope);
+    }
+
+    /**
+     * Says whether an expression parses, with the variables that it may use.
+     *
+     * @throws Problem of kind EXPRESSION with the reason when it does not
+     */
+    public void check(String xpath, Set<String> variables) {
+        compile(xpath, variables);
+    }
+
+    private XPathExecutable compile(String xpath, Set<String> variables) {
+        String key = new TreeSet<>(variables) + xpath;
+        synchronized (compiled) {
+            XPathExecutable known = compiled.get(key);
+            if (known != null) {
+                return known;
+            }
+        }
+        XPathCompiler compiler = processor.newXPathCompiler();
+        compiler.setUnprefixedElementMatchingPolicy(UnprefixedElementMatchingPolicy.ANY_NAMESPACE);
+        compiler.declareNamespace("soap11", "http://schemas.xmlsoap.org/soap/envelope/");
+        compiler.declareNamespace("soap12", "http://www.w3.org/2003/05/soap-envelope");
+        variables.forEach(v -> compiler.declareVariable(new QName(v)));
+        try {
+            XPathExecutable made = compiler.compile(xpath);
+            synchronized (compiled) {
+                compiled.put(key, made);
+            }
+            return made;
+        } catch (SaxonApiException e) {
+            String known = variables.isEmpty()
+                    ? ""
+                    : "Known variables: " + new TreeSet<>(variables).stream().map(v -> "$" + v).collect(Collectors.joining(", ")) + ".";
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION,
+                    "The expression does not parse: " + clause(e),
+                    xpath,
+                    Problem.reason(e).contains("ariable") ? known : "Mend it there.",
+                    e);
+        }
+    }
+
+    private static String clause(Exception e) {
+        String text = Problem.reason(e).strip().replaceAll("\\s+", " ");
+        return text.endsWith(".") ? text.substring(0, text.length() - 1) : text;
+    }
+}

@@ -1,0 +1,38 @@
+package dev.mockbell.schema;
+
+import dev.mockbell.xml.Place;
+import java.util.List;
+import java.util.Optional;
+import javax.xml.namespace.QName;
+
+/** An element as a schema declares it (XML Schema part 1 §3.3), or as a WSDL's rpc style implies it. */
+public sealed interface ElementDecl permits XsElement, ImpliedElement {
+    QName name();
+
+    TypeDef type();
+
+    boolean nillable();
+
+    /** Abstract: only an element of its substitution group may stand for it. */
+    boolean isAbstract();
+
+    /** The only value the element may have. */
+    Optional<String> fixed();
+
+    /** The value it has when empty. */
+    Optional<String> byDefault();
+
+    /** Elements that may stand in its place, without itself, abstract ones left out. */
+    List<ElementDecl> substitutes();
+
+    /** The schema's documentation of the element, or else of its type; empty when there is none. */
+    String documentation();
+
+    /** Where a global element is declared. */
+    Optional<Place> place();
+
+    /** An element that no schema declares: the wrapper of an rpc message, or one of its parts (WSDL 1.1 §3.5). */
+    static ElementDecl implied(QName name, TypeDef type) {
+        return new ImpliedElement(name, type);
+    }
+}

@@ -1,0 +1,159 @@
+package dev.mockbell.schema;
+
+import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Xml;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import javax.xml.namespace.QName;
+import javax.xml.validation.Schema;
+import org.apache.xerces.impl.xs.util.XSGrammarPool;
+import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
+import org.apache.xerces.xs.XSConstants;
+import org.apache.xerces.xs.XSElementDeclaration;
+import org.apache.xerces.xs.XSModel;
+import org.apache.xerces.xs.XSNamedMap;
+import org.apache.xerces.xs.XSObject;
+import org.apache.xerces.xs.XSTypeDefinition;
+import org.w3c.dom.Element;
+import org.xml.sax.SAXException;
+
+/** All the schemas of a contract, compiled: declarations by name, and a validator. Safe for use by many threads. */
+public final class Schemas {
+    /** The key under which a reader notes on a {@code redefine} element the URI that it leads to. */
+    public static final String TARGET = "mockbell.target";
+
+    private final List<SchemaSource> sources;
+    private final XSGrammarPool pool;
+    private final XSModel model;
+    private final List<SchemaFlaw> flaws;
+    private final Map<String, Place> places = new HashMap<>();
+    private final Map<XSTypeDefinition, TypeDef> types = new ConcurrentHashMap<>();
+    private final Map<XSElementDeclaration, ElementDecl> elements = new ConcurrentHashMap<>();
+    private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
+    private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
+    private volatile Schema validation;
+
+    Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws) {
+        this.sources = sources;
+        this.pool = pool;
+        this.model = pool.toXSModel();
+        this.flaws = flaws;
+        for (SchemaSource source : sources) {
+            for (Element e : Xml.children(source.root())) {
+                if (e.hasAttribute("name")) {
+                    places.putIfAbsent(key(e.getLocalName(), source.namespace(), e.getAttribute("name")), Xml.placeOf(e));
+                }
+            }
+        }
+    }
+
+    /** Compiles documents that import and include each other freely; flaws are kept, not thrown. */
+    public static Schemas compile(List<SchemaSource> sources) {
+        return new SchemaCompiler(sources).compile();
+    }
+
+    private static String key(String kind, String namespace, String name) {
+        return kind + " {" + (namespace == null ? "" : namespace) + "}" + name;
+    }
+
+    public List<SchemaSource> sources() {
+        return sources;
+    }
+
+    /** What breaks the rules of XML Schema, in the order found. */
+    public List<SchemaFlaw> flaws() {
+        return flaws;
+    }
+
+    /** The global element of that name. */
+    public Optional<ElementDecl> element(QName name) {
+        return Optional.ofNullable(model.getElementDeclaration(name.getLocalPart(), namespace(name)))
+                .map(this::of);
+    }
+
+    /** The global or built-in type of that name. */
+    public Optional<TypeDef> type(QName name) {
+        return Optional.ofNullable(model.getTypeDefinition(name.getLocalPart(), namespace(name)))
+                .map(this::of);
+    }
+
+    /** How many global element and type declarations there are, of the contract's own. */
+    public int size() {
+        return places.size();
+    }
+
+    private static String namespace(QName name) {
+        return name.getNamespaceURI().isEmpty() ? null : name.getNamespaceURI();
+    }
+
+    /** A validator's schema over all of it. */
+    public Schema validation() {
+        Schema made = validation;
+        if (made == null) {
+            try {
+                XMLSchemaFactory factory = new XMLSchemaFactory();
+                factory.setFeature("http://apache.org/xml/features/validation/schema/normalized-value", false);
+                factory.setFeature("http://apache.org/xml/features/internal/validation/schema/use-grammar-pool-only", true);
+                made = factory.newSchema(pool);
+                validation = made;
+            } catch (SAXException e) {
+                throw new IllegalStateException("the compiled schemas cannot be used for validation", e);
+            }
+        }
+        return made;
+    }
+
+    ElementDecl of(XSElementDeclaration element) {
+        return elements.computeIfAbsent(element, e -> new XsElement(this, e));
+    }
+
+    TypeDef of(XSTypeDefinition type) {
+        return types.computeIfAbsent(type, t -> new XsType(this, t));
+    }
+
+    Optional<Place> place(String kind, XSObject component) {
+        return component.getName() == null
+                ? Optional.empty()
+                : Optional.ofNullable(places.get(key(kind, component.getNamespace(), component.getName())));
+    }
+
+    List<ElementDecl> substitutesOf(XSElementDeclaration head) {
+        Map<XSElementDeclaration, List<XSElementDeclaration>> all = heads;
+        if (all == null) {
+            all = new HashMap<>();
+            XSNamedMap globals = model.getComponents(XSConstants.ELEMENT_DECLARATION);
+            for (int i = 0; i < globals.getLength(); i++) {
+                XSElementDeclaration e = (XSElementDeclaration) globals.item(i);
+                for (XSElementDeclaration h = e.getSubstitutionGroupAffiliation();
+                        h != null;
+                        h = h.getSubstitutionGroupAffiliation()) {
+                    all.computeIfAbsent(h, k -> new ArrayList<>()).add(e);
+                }
+            }
+            heads = all;
+        }
+        return all.getOrDefault(head, List.of()).stream().map(this::of).toList();
+    }
+
+    List<TypeDef> derivedFrom(XSTypeDefinition base) {
+        Map<XSTypeDefinition, List<XSTypeDefinition>> all = derived;
+        if (all == null) {
+            all = new HashMap<>();
+            XSNamedMap globals = model.getComponents(XSConstants.TYPE_DEFINITION);
+            for (int i = 0; i < globals.getLength(); i++) {
+                XSTypeDefinition t = (XSTypeDefinition) globals.item(i);
+                XSTypeDefinition last = t;
+                for (XSTypeDefinition b = t.getBaseType(); b != null && b != last; b = b.getBaseType()) {
+                    all.computeIfAbsent(b, k -> new ArrayList<>()).add(t);
+                    last = b;
+                }
+            }
+            derived = all;
+        }
+        return all.getOrDefault(base, List.of()).stream().map(this::of).toList();
+    }
+}

@@ -1,0 +1,173 @@
+package dev.mockbell.schema;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javax.xml.namespace.QName;
+import org.apache.xerces.impl.dv.InvalidDatatypeValueException;
+import org.apache.xerces.impl.dv.ValidatedInfo;
+import org.apache.xerces.impl.dv.XSSimpleType;
+import org.apache.xerces.impl.validation.ValidationState;
+import org.apache.xerces.util.NamespaceSupport;
+import org.apache.xerces.xs.StringList;
+import org.apache.xerces.xs.XSMultiValueFacet;
+import org.apache.xerces.xs.XSObjectList;
+import org.apache.xerces.xs.XSSimpleTypeDefinition;
+
+/** The type of a text value with its facets (XML Schema part 2). */
+public final class SimpleType {
+    /** Whether a value is one, several or one of several kinds. */
+    public enum Variety {
+        ATOMIC,
+        LIST,
+        UNION
+    }
+
+    private final XSSimpleTypeDefinition xs;
+
+    SimpleType(XSSimpleTypeDefinition xs) {
+        this.xs = xs;
+    }
+
+    /** The name; empty for an anonymous type. */
+    public Optional<QName> name() {
+        return xs.getAnonymous() || xs.getName() == null
+                ? Optional.empty()
+                : Optional.of(new QName(xs.getNamespace() == null ? "" : xs.getNamespace(), xs.getName()));
+    }
+
+    public Variety variety() {
+        return switch (xs.getVariety()) {
+            case XSSimpleTypeDefinition.VARIETY_LIST -> Variety.LIST;
+            case XSSimpleTypeDefinition.VARIETY_UNION -> Variety.UNION;
+            default -> Variety.ATOMIC;
+        };
+    }
+
+    /** The nearest built-in type that it restricts: {@code int}, {@code token}, {@code date}. */
+    public String builtIn() {
+        org.apache.xerces.xs.XSTypeDefinition at = xs;
+        while (at != null && !SchemaReplay.XSD.equals(at.getNamespace())) {
+            if (at.getBaseType() == at) {
+                break;
+            }
+            at = at.getBaseType();
+        }
+        return at == null || at.getName() == null ? "anySimpleType" : at.getName();
+    }
+
+    /** The primitive type of an atomic type: {@code decimal}, {@code string}. */
+    public String primitive() {
+        return xs.getVariety() == XSSimpleTypeDefinition.VARIETY_ATOMIC && xs.getPrimitiveType() != null
+                ? xs.getPrimitiveType().getName()
+                : "anySimpleType";
+    }
+
+    /** The type of each item of a list. */
+    public Optional<SimpleType> item() {
+        return Optional.ofNullable(xs.getItemType()).map(SimpleType::new);
+    }
+
+    /** The members of a union. */
+    public List<SimpleType> members() {
+        List<SimpleType> found = new ArrayList<>();
+        XSObjectList list = xs.getMemberTypes();
+        for (int i = 0; list != null && i < list.getLength(); i++) {
+            found.add(new SimpleType((XSSimpleTypeDefinition) list.item(i)));
+        }
+        return found;
+    }
+
+    /** The values of an enumeration, in the schema's order; empty when there is none. */
+    public List<String> enumeration() {
+        return list(xs.getLexicalEnumeration());
+    }
+
+    /** The patterns that must all match, in XML Schema's own regular expressions. */
+    public List<String> patterns() {
+        return list(xs.getLexicalPattern());
+    }
+
+    private static List<String> list(StringList values) {
+        List<String> found = new ArrayList<>();
+        for (int i = 0; values != null && i < values.getLength(); i++) {
+            found.add(values.item(i));
+        }
+        return found;
+    }
+
+    public Optional<String> minInclusive() {
+        return facet(XSSimpleTypeDefinition.FACET_MININCLUSIVE);
+    }
+
+    public Optional<String> maxInclusive() {
+        return facet(XSSimpleTypeDefinition.FACET_MAXINCLUSIVE);
+    }
+
+    public Optional<String> minExclusive() {
+        return facet(XSSimpleTypeDefinition.FACET_MINEXCLUSIVE);
+    }
+
+    public Optional<String> maxExclusive() {
+        return facet(XSSimpleTypeDefinition.FACET_MAXEXCLUSIVE);
+    }
+
+    public Optional<Integer> length() {
+        return number(XSSimpleTypeDefinition.FACET_LENGTH);
+    }
+
+    public Optional<Integer> minLength() {
+        return number(XSSimpleTypeDefinition.FACET_MINLENGTH);
+    }
+
+    public Optional<Integer> maxLength() {
+        return number(XSSimpleTypeDefinition.FACET_MAXLENGTH);
+    }
+
+    public Optional<Integer> totalDigits() {
+        return number(XSSimpleTypeDefinition.FACET_TOTALDIGITS);
+    }
+
+    public Optional<Integer> fractionDigits() {
+        return number(XSSimpleTypeDefinition.FACET_FRACTIONDIGITS);
+    }
+
+    private Optional<Integer> number(short facet) {
+        return facet(facet).map(v -> {
+            try {
+                return Integer.parseInt(v);
+            } catch (NumberFormatException beyondInt) {
+                return Integer.MAX_VALUE;
+            }
+        });
+    }
+
+    private Optional<String> facet(short facet) {
+        return Optional.ofNullable(xs.getLexicalFacetValue(facet));
+    }
+
+    /** Why the text is not a value of this type, as a sentence; empty when it is one. */
+    public Optional<String> whyNot(String text) {
+        try {
+            ValidationState state = new ValidationState();
+            state.setExtraChecking(false);
+            NamespaceSupport namespaces = new NamespaceSupport();
+            namespaces.declarePrefix("xs", SchemaReplay.XSD);
+            state.setNamespaceSupport(namespaces);
+            state.setFacetChecking(true);
+            ((XSSimpleType) xs).validate(text, state, new ValidatedInfo());
+            return Optional.empty();
+        } catch (InvalidDatatypeValueException e) {
+            return Optional.of(FacetWords.of(this, text, e.getKey()));
+        }
+    }
+
+    public boolean accepts(String text) {
+        return whyNot(text).isEmpty();
+    }
+
+    /** A short text for people: a name and the facets that matter. */
+    public String summary() {
+        return FacetWords.summary(this);
+    }
+}

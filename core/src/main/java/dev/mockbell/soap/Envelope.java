@@ -1,0 +1,57 @@
+package dev.mockbell.soap;
+
+import java.util.List;
+
+/** Puts a payload into an envelope. The payload's text is taken as it is, so that what was written is what is sent. */
+public final class Envelope {
+    private Envelope() {}
+
+    /**
+     * An envelope around a payload.
+     *
+     * @param payload the body's content, without XML declaration; may be empty. A whole envelope is given back unchanged
+     * @param headers header blocks as XML; may be empty
+     */
+    public static String around(SoapVersion version, String payload, List<String> headers) {
+        String content = withoutDeclaration(payload);
+        if (isEnvelope(content)) {
+            return content;
+        }
+        StringBuilder out = new StringBuilder();
+        out.append("<soap:Envelope xmlns:soap=\"").append(version.namespace()).append("\">\n");
+        if (!headers.isEmpty()) {
+            out.append("  <soap:Header>\n");
+            headers.forEach(h -> out.append(indented(withoutDeclaration(h), "    ")).append('\n'));
+            out.append("  </soap:Header>\n");
+        }
+        if (content.isEmpty()) {
+            out.append("  <soap:Body/>\n");
+        } else {
+            out.append("  <soap:Body>\n");
+            out.append(indented(content, "    ")).append('\n');
+            out.append("  </soap:Body>\n");
+        }
+        return out.append("</soap:Envelope>\n").toString();
+    }
+
+    /** Whether the text is an envelope already. */
+    public static boolean isEnvelope(String text) {
+        return text.strip().matches("(?s)<([A-Za-z_][\\w.-]*:)?Envelope[\\s>].*");
+    }
+
+    private static String withoutDeclaration(String xml) {
+        String text = xml.strip();
+        return text.startsWith("<?xml") ? text.substring(text.indexOf("?>") + 2).strip() : text;
+    }
+
+    /** Shifts only text whose white space cannot matter: each line starts with markup. */
+    private static String indented(String xml, String by) {
+        String[] lines = xml.split("\n", -1);
+        for (int i = 1; i < lines.length; i++) {
+            if (!lines[i].stripLeading().startsWith("<")) {
+                return by + xml;
+            }
+        }
+        return by + String.join("\n" + by, lines);
+    }
+}

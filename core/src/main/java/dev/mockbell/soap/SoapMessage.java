@@ -1,0 +1,81 @@
+package dev.mockbell.soap;
+
+import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.util.List;
+import java.util.Optional;
+import org.w3c.dom.Attr;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
+import org.w3c.dom.Node;
+
+/**
+ * An envelope that was received.
+ *
+ * @param document the whole envelope
+ * @param payload the first element of the body, a fault included; empty when the body is
+ */
+public record SoapMessage(
+        SoapVersion version, Document document, List<Element> headers, Optional<Element> payload, Optional<SoapFault> fault) {
+    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
+
+    /**
+     * Reads an envelope.
+     *
+     * @throws Problem when the bytes are no XML or no SOAP envelope
+     */
+    public static SoapMessage parse(byte[] bytes, String name) {
+        if (bytes.length == 0) {
+            throw Problem.input("The body is empty, not a SOAP envelope", name, null);
+        }
+        return of(Xml.parse(bytes, name, XmlLimits.MESSAGE), name);
+    }
+
+    private static SoapMessage of(Document document, String name) {
+        Element root = document.getDocumentElement();
+        Optional<SoapVersion> version = SoapVersion.ofNamespace(root.getNamespaceURI());
+        if (version.isEmpty() || !"Envelope".equals(root.getLocalName())) {
+            throw Problem.input(
+                    "This is <" + root.getTagName() + ">, not a SOAP envelope",
+                    name,
+                    "html".equalsIgnoreCase(root.getLocalName()) ? "The address leads to a web page." : null);
+        }
+        String ns = version.get().namespace();
+        List<Element> headers = Xml.children(root, ns, "Header").stream()
+                .flatMap(h -> Xml.children(h).stream())
+                .toList();
+        Optional<Element> payload = Xml.children(root, ns, "Body").stream()
+                .flatMap(b -> Xml.children(b).stream())
+                .findFirst();
+        Optional<SoapFault> fault = payload.filter(p -> "Fault".equals(p.getLocalName()) && ns.equals(p.getNamespaceURI()))
+                .map(SoapFault::of);
+        return new SoapMessage(version.get(), document, headers, payload, fault);
+    }
+
+    /** The payload as a document of its own, with the namespace declarations it inherited. */
+    public Optional<Document> payloadDocument() {
+        return payload.map(element -> {
+            Document alone = Xml.newDocument();
+            Element copy = (Element) alone.importNode(element, true);
+            alone.appendChild(copy);
+            for (Node n = element.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
+                NamedNodeMap attributes = e.getAttributes();
+                for (int i = 0; i < attributes.getLength(); i++) {
+                    Attr a = (Attr) attributes.item(i);
+                    if (XMLNS.equals(a.getNamespaceURI()) && !copy.hasAttribute(a.getName())) {
+                        copy.setAttributeNS(XMLNS, a.getName(), a.getValue());
+                    }
+                }
+            }
+            return alone;
+        });
+    }
+
+    /** The payload as text of its own; empty for an empty body. */
+    public String payloadText() {
+        return payloadDocument().map(XmlText::exact).orElse("");
+    }
+}

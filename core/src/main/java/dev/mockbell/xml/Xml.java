@@ -1,0 +1,193 @@
+package dev.mockbell.xml;
+
+import com.ctc.wstx.stax.WstxInputFactory;
+import dev.mockbell.problem.Problem;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.StringReader;
+import javax.xml.parsers.ParserConfigurationException;
+import javax.xml.stream.XMLInputFactory;
+import org.apache.xerces.jaxp.DocumentBuilderFactoryImpl;
+import org.apache.xerces.jaxp.SAXParserFactoryImpl;
+import org.apache.xerces.util.SecurityManager;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+import org.xml.sax.InputSource;
+import org.xml.sax.SAXException;
+import org.xml.sax.SAXParseException;
+import org.xml.sax.XMLReader;
+
+/**
+ * Makes every parser of the program. None of them follows an external entity or an external document type; sizes,
+ * depths and entity expansions are bounded. Xerces knows none of the access attributes of the JDK's parser, so its
+ * features are set one by one here and nowhere else.
+ */
+public final class Xml {
+    private static final String SAX = "http://xml.org/sax/features/";
+    private static final String APACHE = "http://apache.org/xml/features/";
+    private static final String SECURITY_MANAGER = "http://apache.org/xml/properties/security-manager";
+
+    private Xml() {}
+
+    /** A namespace-aware reader that obeys {@code limits} in all but depth and size. */
+    public static XMLReader reader(XmlLimits limits) {
+        try {
+            SAXParserFactoryImpl factory = new SAXParserFactoryImpl();
+            factory.setNamespaceAware(true);
+            XMLReader reader = factory.newSAXParser().getXMLReader();
+            reader.setFeature(SAX + "external-general-entities", false);
+            reader.setFeature(SAX + "external-parameter-entities", false);
+            reader.setFeature(APACHE + "nonvalidating/load-external-dtd", false);
+            reader.setFeature(APACHE + "disallow-doctype-decl", !limits.doctype());
+            SecurityManager bounds = new SecurityManager();
+            bounds.setEntityExpansionLimit(Math.max(1, limits.entityExpansions()));
+            reader.setProperty(SECURITY_MANAGER, bounds);
+            reader.setEntityResolver((publicId, systemId) -> new InputSource(new StringReader("")));
+            reader.setErrorHandler(new Strict());
+            return reader;
+        } catch (SAXException | ParserConfigurationException e) {
+            throw new IllegalStateException("the XML parser lacks a feature that keeps it safe", e);
+        }
+    }
+
+    /** A streaming factory without document types, for finding one's way in a message quickly. Thread-safe once made. */
+    public static XMLInputFactory streaming() {
+        WstxInputFactory factory = new WstxInputFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, true);
+        factory.getConfig().setMaxElementDepth(XmlLimits.MESSAGE.depth());
+        return factory;
+    }
+
+    /**
+     * Reads a document whose elements know their place.
+     *
+     * @param name shown in errors and kept as the document's URI
+     * @throws Problem when it is not well-formed, with line and column, or beyond the limits
+     */
+    public static Document parse(byte[] bytes, String name, XmlLimits limits) {
+        if (bytes.length > limits.bytes()) {
+            throw Problem.input(
+                    "The document has " + bytes.length + " bytes, more than the limit of " + limits.bytes(),
+                    name,
+                    "Raise the limit if it is meant to be that large.");
+        }
+        InputSource source = new InputSource(new ByteArrayInputStream(bytes));
+        source.setSystemId(name);
+        return parse(source, name, limits);
+    }
+
+    /** As {@link #parse(byte[], String, XmlLimits)}, from text. */
+    public static Document parse(String text, String name, XmlLimits limits) {
+        InputSource source = new InputSource(new StringReader(text));
+        source.setSystemId(name);
+        return parse(source, name, limits);
+    }
+
+    private static Document parse(InputSource source, String name, XmlLimits limits) {
+        Document document = newDocument();
+        document.setDocumentURI(name);
+        PlacingBuilder builder = new PlacingBuilder(document, limits.depth());
+        XMLReader reader = reader(limits);
+        reader.setContentHandler(builder);
+        try {
+            reader.setProperty("http://xml.org/sax/properties/lexical-handler", builder);
+            reader.parse(source);
+            return document;
+        } catch (SAXParseException e) {
+            throw notWellFormed(e, name);
+        } catch (SAXException | IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The XML cannot be read: " + clause(Problem.reason(e)),
+                    name,
+                    "Mend the document.",
+                    e);
+        } catch (org.apache.xerces.xni.XNIException e) {
+            throw Problem.of(Problem.Kind.INPUT, "The XML cannot be read: " + clause(Problem.reason(e)), name, null, e);
+        }
+    }
+
+    private static Problem notWellFormed(SAXParseException e, String name) {
+        String reason = clause(Problem.reason(e));
+        if (reason.contains("DOCTYPE is disallowed")) {
+            reason = "it has a document type declaration, which SOAP forbids";
+        } else if (reason.contains("entity expansions")) {
+            reason = "its entities expand beyond the limit";
+        }
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The XML is not well-formed: " + reason,
+                new Place(name, e.getLineNumber(), e.getColumnNumber()).toString(),
+                "Mend it there.",
+                e);
+    }
+
+    private static String clause(String text) {
+        String line = text.strip();
+        return line.endsWith(".") ? line.substring(0, line.length() - 1) : line;
+    }
+
+    /** An empty document. */
+    public static Document newDocument() {
+        try {
+            DocumentBuilderFactoryImpl factory = new DocumentBuilderFactoryImpl();
+            factory.setNamespaceAware(true);
+            return factory.newDocumentBuilder().newDocument();
+        } catch (ParserConfigurationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Where the element stood in its source. */
+    public static Place placeOf(Node node) {
+        for (Node at = node; at != null; at = at.getParentNode()) {
+            if (at.getUserData(PlacingBuilder.PLACE) instanceof Place place) {
+                return place;
+            }
+        }
+        Document owner = node instanceof Document d ? d : node.getOwnerDocument();
+        return Place.in(owner == null || owner.getDocumentURI() == null ? "" : owner.getDocumentURI());
+    }
+
+    /** The child elements of a node in their order. */
+    public static java.util.List<Element> children(Node parent) {
+        java.util.List<Element> found = new java.util.ArrayList<>();
+        for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Element e) {
+                found.add(e);
+            }
+        }
+        return found;
+    }
+
+    /** The child elements of that name. */
+    public static java.util.List<Element> children(Node parent, String namespace, String localName) {
+        java.util.List<Element> found = new java.util.ArrayList<>();
+        for (Element e : children(parent)) {
+            if (localName.equals(e.getLocalName()) && java.util.Objects.equals(namespace, e.getNamespaceURI())) {
+                found.add(e);
+            }
+        }
+        return found;
+    }
+
+    private static final class Strict implements org.xml.sax.ErrorHandler {
+        @Override
+        public void warning(SAXParseException e) {
+            // a warning of the parser changes nothing in what was read
+        }
+
+        @Override
+        public void error(SAXParseException e) {
+            // only a validating parser calls this, and this one does not validate
+        }
+
+        @Override
+        public void fatalError(SAXParseException e) throws SAXException {
+            throw e;
+        }
+    }
+}

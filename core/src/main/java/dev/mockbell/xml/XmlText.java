@@ -1,0 +1,122 @@
+package dev.mockbell.xml;
+
+import org.w3c.dom.Attr;
+import org.w3c.dom.CDATASection;
+import org.w3c.dom.Comment;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
+import org.w3c.dom.Node;
+import org.w3c.dom.ProcessingInstruction;
+import org.w3c.dom.Text;
+
+/** Writes a DOM as text: as it stands, or laid out with two spaces a level. Namespace declarations are written as held. */
+public final class XmlText {
+    private final StringBuilder out = new StringBuilder();
+    private final boolean indent;
+
+    private XmlText(boolean indent) {
+        this.indent = indent;
+    }
+
+    /** The node exactly as the tree holds it, white space included. */
+    public static String exact(Node node) {
+        XmlText text = new XmlText(false);
+        text.write(node, 0);
+        return text.out.toString();
+    }
+
+    /** The node laid out for reading. Text content is left as it is; only white space between elements changes. */
+    public static String laidOut(Node node) {
+        XmlText text = new XmlText(true);
+        text.write(node, 0);
+        return text.out.toString();
+    }
+
+    private void write(Node node, int level) {
+        if (node instanceof Document document) {
+            for (Node n = document.getFirstChild(); n != null; n = n.getNextSibling()) {
+                write(n, level);
+                if (n.getNextSibling() != null) {
+                    out.append('\n');
+                }
+            }
+        } else if (node instanceof Element element) {
+            element(element, level);
+        } else if (node instanceof CDATASection cdata) {
+            out.append("<![CDATA[").append(cdata.getData()).append("]]>");
+        } else if (node instanceof Text text) {
+            escape(text.getData(), false);
+        } else if (node instanceof Comment comment) {
+            out.append("<!--").append(comment.getData()).append("-->");
+        } else if (node instanceof ProcessingInstruction pi) {
+            out.append("<?").append(pi.getTarget());
+            if (pi.getData() != null && !pi.getData().isEmpty()) {
+                out.append(' ').append(pi.getData());
+            }
+            out.append("?>");
+        }
+    }
+
+    private void element(Element element, int level) {
+        out.append('<').append(element.getTagName());
+        NamedNodeMap attributes = element.getAttributes();
+        for (int i = 0; i < attributes.getLength(); i++) {
+            Attr attr = (Attr) attributes.item(i);
+            out.append(' ').append(attr.getName()).append("=\"");
+            escape(attr.getValue(), true);
+            out.append('"');
+        }
+        if (!element.hasChildNodes()) {
+            out.append("/>");
+            return;
+        }
+        out.append('>');
+        boolean spread = indent && hasOnlyMarkup(element);
+        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (spread && n instanceof Text) {
+                continue;
+            }
+            if (spread) {
+                newLine(level + 1);
+            }
+            write(n, level + 1);
+        }
+        if (spread) {
+            newLine(level);
+        }
+        out.append("</").append(element.getTagName()).append('>');
+    }
+
+    private void newLine(int level) {
+        out.append('\n');
+        out.append("  ".repeat(level));
+    }
+
+    private static boolean hasOnlyMarkup(Element element) {
+        boolean child = false;
+        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Text text && !text.getData().isBlank()) {
+                return false;
+            }
+            child |= !(n instanceof Text);
+        }
+        return child;
+    }
+
+    private void escape(String text, boolean attribute) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            switch (c) {
+                case '&' -> out.append("&amp;");
+                case '<' -> out.append("&lt;");
+                case '>' -> out.append("&gt;");
+                case '\r' -> out.append("&#13;");
+                case '"' -> out.append(attribute ? "&quot;" : "\"");
+                case '\n' -> out.append(attribute ? "&#10;" : "\n");
+                case '\t' -> out.append(attribute ? "&#9;" : "\t");
+                default -> out.append(c);
+            }
+        }
+    }
+}
