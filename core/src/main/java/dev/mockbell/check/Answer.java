@@ -1,0 +1,54 @@
+package dev.mockbell.check;
+
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.SoapFault;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.xml.Xml;
+import java.util.Optional;
+import net.sf.saxon.s9api.XdmNode;
+
+/**
+ * An exchange looked at as a SOAP answer. The body is read once; what is wrong with it is kept as words.
+ *
+ * @param outline what the contract says the answer holds; empty for a one-way operation
+ * @param soap the envelope; empty when there is none
+ * @param flaw why there is no envelope; empty when there is one or none is due
+ * @param payload the body's element as the root of a tree for XPath; empty when there is none
+ */
+public record Answer(
+        Exchange exchange,
+        Optional<MessageOutline> outline,
+        Optional<SoapMessage> soap,
+        Optional<String> flaw,
+        Optional<XdmNode> payload) {
+    /** Reads the response of an exchange. */
+    public static Answer of(Exchange exchange, Optional<MessageOutline> outline, Expressions expressions) {
+        byte[] body = exchange.response().map(r -> r.body()).orElse(new byte[0]);
+        if (exchange.response().isEmpty()) {
+            return new Answer(exchange, outline, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
+        }
+        if (body.length == 0 && (outline.isEmpty() || exchange.status() == 202)) {
+            return new Answer(exchange, outline, Optional.empty(), Optional.empty(), Optional.empty());
+        }
+        try {
+            SoapMessage soap = SoapMessage.parse(body, "response");
+            Optional<XdmNode> payload = soap.payloadDocument().map(expressions::wrap);
+            return new Answer(exchange, outline, Optional.of(soap), Optional.empty(), payload);
+        } catch (Problem problem) {
+            String what = "status " + exchange.status() + "; " + problem.getMessage();
+            return new Answer(exchange, outline, Optional.empty(), Optional.of(what), Optional.empty());
+        }
+    }
+
+    public Optional<SoapFault> fault() {
+        return soap.flatMap(SoapMessage::fault);
+    }
+
+    /** The payload's document; an empty one when there is none. */
+    public org.w3c.dom.Document document() {
+        return soap.flatMap(SoapMessage::payloadDocument).orElseGet(Xml::newDocument);
+    }
+}

@@ -1,0 +1,44 @@
+package dev.mockbell.check;
+
+/**
+ * What became of a check.
+ *
+ * @param title the check in a few words
+ * @param expected what should be; empty when the title says it
+ * @param found what was
+ * @param where the path or part looked at; may be empty
+ */
+public record CheckResult(Verdict verdict, String title, String expected, String found, String where) {
+    public static CheckResult passed(String title, String found, String where) {
+        return new CheckResult(Verdict.PASSED, title, "", found, where);
+    }
+
+    public static CheckResult failed(String title, String expected, String found, String where) {
+        return new CheckResult(Verdict.FAILED, title, expected, found, where);
+    }
+
+    public static CheckResult notRun(String title, String why) {
+        return new CheckResult(Verdict.NOT_RUN, title, "", why, "");
+    }
+
+    public boolean passed() {
+        return verdict == Verdict.PASSED;
+    }
+
+    /** The failure as a sentence: should be, found, where. */
+    public String sentence() {
+        if (verdict == Verdict.PASSED) {
+            return title;
+        }
+        StringBuilder text = new StringBuilder(title);
+        if (!expected.isEmpty()) {
+            text.append(": should be ").append(expected).append(", found ").append(found.isEmpty() ? "nothing" : found);
+        } else if (!found.isEmpty()) {
+            text.append(": ").append(found);
+        }
+        if (!where.isEmpty()) {
+            text.append(" (").append(where).append(')');
+        }
+        return text.toString();
+    }
+}

@@ -1,0 +1,9 @@
+package dev.mockbell.check;
+
+/** How something came out. */
+public enum Verdict {
+    PASSED,
+    FAILED,
+    /** It did not come to it. */
+    NOT_RUN
+}

@@ -1,0 +1,59 @@
+package dev.mockbell.exchange;
+
+import java.time.Instant;
+import java.util.Optional;
+
+/**
+ * A request and what became of it, whoever started it. Everything that shows, checks or keeps traffic works on this
+ * record.
+ *
+ * @param id its number on the ledger; 0 before it is there
+ * @param contract the contract's name in the project; empty when unknown
+ * @param operation empty when unknown
+ * @param endpoint the address called, or the local address that answered
+ * @param origin what started it, for people: a case's title, a suite's step, "answer 2"
+ * @param response empty when none came
+ * @param note what there is to say about the outcome: the fault's name, why there was no answer
+ */
+public record Exchange(
+        long id,
+        Instant started,
+        Way way,
+        String contract,
+        String operation,
+        String endpoint,
+        String origin,
+        HttpMessage request,
+        Optional<HttpMessage> response,
+        Timing timing,
+        Outcome outcome,
+        String note) {
+    /** Who spoke first. */
+    public enum Way {
+        CALLED,
+        ANSWERED,
+        TAPPED
+    }
+
+    /** How it went, in one of three shapes. */
+    public enum Outcome {
+        FINE,
+        FAULT,
+        FAILED
+    }
+
+    public int status() {
+        return response.map(HttpMessage::status).orElse(0);
+    }
+
+    public Exchange withId(long number) {
+        return new Exchange(
+                number, started, way, contract, operation, endpoint, origin, request, response, timing, outcome, note);
+    }
+
+    /** With another outcome, for when a check says that it is not as fine as it looked. */
+    public Exchange withOutcome(Outcome other, String why) {
+        return new Exchange(
+                id, started, way, contract, operation, endpoint, origin, request, response, timing, other, why);
+    }
+}

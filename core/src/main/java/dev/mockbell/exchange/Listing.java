@@ -1,0 +1,48 @@
+package dev.mockbell.exchange;
+
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Exchange.Way;
+import java.time.Instant;
+
+/**
+ * A line of the ledger: an exchange without its bodies.
+ *
+ * @param nanos the total time
+ * @param sent size of the request's body in bytes
+ * @param received size of the response's body in bytes
+ */
+public record Listing(
+        long id,
+        Instant started,
+        Way way,
+        String contract,
+        String operation,
+        String endpoint,
+        String origin,
+        int status,
+        long nanos,
+        long sent,
+        long received,
+        Outcome outcome,
+        String note) {
+    public static Listing of(Exchange e) {
+        return new Listing(
+                e.id(),
+                e.started(),
+                e.way(),
+                e.contract(),
+                e.operation(),
+                e.endpoint(),
+                e.origin(),
+                e.status(),
+                e.timing().total(),
+                e.request().body().length,
+                e.response().map(r -> r.body().length).orElse(0),
+                e.outcome(),
+                e.note());
+    }
+
+    public long millis() {
+        return Math.round(nanos / 1e6);
+    }
+}

@@ -1,0 +1,185 @@
+package dev.mockbell.load;
+
+import dev.mockbell.check.Answer;
+import dev.mockbell.check.Check;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.check.Checker;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Timing;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.WireHead;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.LongAdder;
+
+/** What the journeys of one load run share: the steps, the workers that look into answers, and what is kept. */
+final class LoadSession {
+    private static final int MOST_KEPT = 200;
+
+    private final List<LoadStep> steps;
+    private final Expressions expressions;
+    private final Checker checker;
+    private final Scope scope;
+    private final ExecutorService workers;
+    private final LoadListener listener;
+    private final String origin;
+    private final LongAdder sent = new LongAdder();
+    private final LongAdder received = new LongAdder();
+    private final AtomicInteger kept = new AtomicInteger();
+
+    LoadSession(
+            List<LoadStep> steps,
+            Expressions expressions,
+            Scope scope,
+            ExecutorService workers,
+            LoadListener listener,
+            String origin) {
+        this.steps = steps;
+        this.expressions = expressions;
+        this.checker = new Checker(expressions);
+        this.scope = scope;
+        this.workers = workers;
+        this.listener = listener;
+        this.origin = origin;
+    }
+
+    List<LoadStep> steps() {
+        return steps;
+    }
+
+    ExecutorService workers() {
+        return workers;
+    }
+
+    /** Whether good answers are looked at too; none are for now. */
+    boolean samples() {
+        return false;
+    }
+
+    void sent() {
+        sent.increment();
+    }
+
+    void received() {
+        received.increment();
+    }
+
+    long inFlight() {
+        return sent.sum() - received.sum();
+    }
+
+    /** Why an answer came too late for the step's check of its time; null when it did not. */
+    String lateness(LoadStep step, long nanos) {
+        for (Check check : step.kept().checks()) {
+            if (check instanceof Check.Within within && nanos > within.millis() * 1_000_000) {
+                return "slower than " + within.millis() + " ms";
+            }
+        }
+        return null;
+    }
+
+    /**
+     * Looks into an answer on a worker: checks it, takes captures.
+     *
+     * @return why the step failed; null when it did not
+     */
+    String look(LoadStep step, byte[] request, String head, byte[] body, long nanos, Map<String, String> captured) {
+        Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
+        Answer answer = Answer.of(exchange, step.outline(), expressions);
+        Scope with = scope.with(captured);
+        String reason = reason(step, answer, with);
+        if (reason == null && !step.kept().captures().isEmpty()) {
+            try {
+                captured.putAll(checker.capture(step.kept().captures(), answer, with));
+            } catch (Problem problem) {
+                reason = problem.what();
+            }
+        }
+        if (reason != null) {
+            Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
+            announce(exchange.withOutcome(outcome, reason));
+        }
+        return reason;
+    }
+
+    private String reason(LoadStep step, Answer answer, Scope with) {
+        boolean faultDue = step.kept().checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+        if (answer.fault().isPresent() && !faultDue) {
+            return "fault " + answer.fault().get().title();
+        }
+        if (!faultDue && answer.exchange().status() / 100 != 2) {
+            return "status " + answer.exchange().status();
+        }
+        if (answer.flaw().isPresent()) {
+            return "not a SOAP envelope";
+        }
+        return checker.check(step.kept().checks(), answer, with).stream()
+                .filter(c -> !c.passed())
+                .map(LoadSession::title)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static String title(CheckResult result) {
+        return "check: " + result.title();
+    }
+
+    /** Keeps a failure whole, as long as there is room. */
+    void keep(LoadStep step, byte[] request, String head, byte[] body, long nanos, String reason) {
+        if (kept.get() < MOST_KEPT) {
+            announce(exchange(step, request, head, body, nanos, Outcome.FAILED, reason));
+        }
+    }
+
+    private void announce(Exchange exchange) {
+        if (kept.incrementAndGet() <= MOST_KEPT) {
+            listener.failure(exchange);
+        }
+    }
+
+    private Exchange exchange(
+            LoadStep step, byte[] request, String head, byte[] body, long nanos, Outcome outcome, String note) {
+        byte[] wire = request == null ? new byte[0] : request;
+        HttpMessage sentMessage = WireHead.read(wire, contentOf(wire))
+                .orElseGet(() -> new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
+        Optional<HttpMessage> answer = head == null
+                ? Optional.empty()
+                : WireHead.read(joined(head, body), body);
+        return new Exchange(
+                0,
+                Instant.now().minusNanos(nanos),
+                Way.CALLED,
+                step.kept().contract(),
+                step.kept().operation(),
+                step.address().toString(),
+                origin + " · " + step.name(),
+                sentMessage,
+                answer,
+                new Timing(0, 0, nanos, 0),
+                outcome,
+                note);
+    }
+
+    private static byte[] contentOf(byte[] wire) {
+        String text = new String(wire, StandardCharsets.ISO_8859_1);
+        int end = text.indexOf("\r\n\r\n");
+        return end < 0 ? wire : java.util.Arrays.copyOfRange(wire, end + 4, wire.length);
+    }
+
+    private static byte[] joined(String head, byte[] body) {
+        byte[] start = head.getBytes(StandardCharsets.ISO_8859_1);
+        byte[] all = java.util.Arrays.copyOf(start, start.length + body.length);
+        System.arraycopy(body, 0, all, start.length, body.length);
+        return all;
+    }
+}

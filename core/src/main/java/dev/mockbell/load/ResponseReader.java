@@ -1,0 +1,289 @@
+package dev.mockbell.load;
+
+import io.netty.buffer.ByteBuf;
+import io.netty.buffer.Unpooled;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.util.AsciiString;
+import java.nio.charset.StandardCharsets;
+
+/**
+ * Reads responses off one connection (RFC 9112 §6): by Content-Length, in chunks, or to the end of the connection. It
+ * keeps head and content only when asked to, so that a plain good answer costs no copy.
+ */
+final class ResponseReader extends ChannelInboundHandlerAdapter {
+    private static final int MOST_HEAD = 64 * 1024;
+    private static final int MOST_BODY = 64 << 20;
+    private static final AsciiString LENGTH = AsciiString.cached("content-length");
+    private static final AsciiString CODING = AsciiString.cached("transfer-encoding");
+    private static final AsciiString CONNECTION = AsciiString.cached("connection");
+
+    /** What hears of responses, on the connection's event loop. */
+    interface Sink {
+        /** Whether the content of a response of that status is wanted. */
+        boolean wants(int status);
+
+        /**
+         * A whole response.
+         *
+         * @param head start line and headers as received; null unless wanted
+         * @param body null unless wanted
+         * @param reusable whether the connection may be used again
+         */
+        void response(int status, String head, byte[] body, boolean reusable);
+
+        /** The connection ended or sent what is no HTTP, with the reason. */
+        void broken(String reason);
+    }
+
+    private enum State {
+        HEAD,
+        LENGTH,
+        CHUNK_SIZE,
+        CHUNK,
+        TRAILER,
+        TO_END
+    }
+
+    private final Sink sink;
+    private ByteBuf held = Unpooled.EMPTY_BUFFER;
+    private State state = State.HEAD;
+    private int status;
+    private String head;
+    private boolean wanted;
+    private boolean reusable;
+    private long left;
+    private ByteBuf body;
+
+    ResponseReader(Sink sink) {
+        this.sink = sink;
+    }
+
+    @Override
+    public void channelRead(ChannelHandlerContext context, Object message) {
+        ByteBuf in = (ByteBuf) message;
+        if (held.isReadable()) {
+            ByteBuf joined = context.alloc().buffer(held.readableBytes() + in.readableBytes());
+            joined.writeBytes(held).writeBytes(in);
+            held.release();
+            in.release();
+            in = joined;
+        }
+        held = Unpooled.EMPTY_BUFFER;
+        try {
+            while (in.isReadable() && step(in)) {
+                // each step consumes a head, a piece of content or a whole response
+            }
+            if (in.isReadable()) {
+                held = in;
+                return;
+            }
+        } catch (IllegalArgumentException e) {
+            sink.broken("not HTTP: " + e.getMessage());
+            context.close();
+        }
+        in.release();
+    }
+
+    private boolean step(ByteBuf in) {
+        switch (state) {
+            case HEAD -> {
+                return head(in);
+            }
+            case LENGTH, CHUNK -> {
+                int count = (int) Math.min(left, in.readableBytes());
+                take(in, count);
+                left -= count;
+                if (left == 0) {
+                    if (state == State.LENGTH) {
+                        done();
+                    } else {
+                        state = State.CHUNK_SIZE;
+                    }
+                }
+                return true;
+            }
+            case CHUNK_SIZE -> {
+                return chunkSize(in);
+            }
+            case TRAILER -> {
+                int end = line(in);
+                if (end < 0) {
+                    return false;
+                }
+                boolean empty = end - in.readerIndex() <= 1;
+                in.readerIndex(end + 1);
+                if (empty) {
+                    done();
+                }
+                return true;
+            }
+            default -> {
+                take(in, in.readableBytes());
+                return true;
+            }
+        }
+    }
+
+    private static int line(ByteBuf in) {
+        return in.indexOf(in.readerIndex(), in.writerIndex(), (byte) '\n');
+    }
+
+    private boolean chunkSize(ByteBuf in) {
+        int end = line(in);
+        if (end < 0) {
+            return false;
+        }
+        String text = in.toString(in.readerIndex(), end - in.readerIndex(), StandardCharsets.ISO_8859_1).strip();
+        in.readerIndex(end + 1);
+        if (text.isEmpty()) {
+            return true;
+        }
+        int semicolon = text.indexOf(';');
+        left = Long.parseLong(semicolon < 0 ? text : text.substring(0, semicolon).strip(), 16);
+        state = left == 0 ? State.TRAILER : State.CHUNK;
+        return true;
+    }
+
+    private boolean head(ByteBuf in) {
+        int from = in.readerIndex();
+        int end = endOfHead(in);
+        if (end < 0) {
+            if (in.readableBytes() > MOST_HEAD) {
+                throw new IllegalArgumentException("the headers are larger than " + MOST_HEAD + " bytes");
+            }
+            return false;
+        }
+        if (end - from < 12 || in.getByte(from) != 'H' || in.getByte(from + 4) != '/') {
+            throw new IllegalArgumentException("the answer does not start with a status line");
+        }
+        status = digit(in, from + 9) * 100 + digit(in, from + 10) * 10 + digit(in, from + 11);
+        reusable = in.getByte(from + 7) == '1';
+        long length = -1;
+        boolean chunked = false;
+        int at = in.indexOf(from, end, (byte) '\n') + 1;
+        while (at > 0 && at < end) {
+            int lineEnd = in.indexOf(at, end, (byte) '\n');
+            if (lineEnd < 0) {
+                break;
+            }
+            int colon = in.indexOf(at, lineEnd, (byte) ':');
+            if (colon > 0) {
+                if (named(in, at, colon, LENGTH)) {
+                    length = number(in, colon + 1, lineEnd);
+                } else if (named(in, at, colon, CODING)) {
+                    chunked = text(in, colon + 1, lineEnd).toLowerCase(java.util.Locale.ROOT).contains("chunked");
+                } else if (named(in, at, colon, CONNECTION)) {
+                    String value = text(in, colon + 1, lineEnd).toLowerCase(java.util.Locale.ROOT);
+                    reusable = !value.contains("close") && (reusable || value.contains("keep-alive"));
+                }
+            }
+            at = lineEnd + 1;
+        }
+        if (status / 100 == 1) {
+            in.readerIndex(end);
+            return true;
+        }
+        wanted = sink.wants(status);
+        head = wanted ? in.toString(from, end - from, StandardCharsets.ISO_8859_1) : null;
+        body = wanted ? Unpooled.buffer(length > 0 ? (int) Math.min(length, 65_536) : 1_024) : null;
+        in.readerIndex(end);
+        if (status == 204 || status == 304 || length == 0 && !chunked) {
+            done();
+        } else if (chunked) {
+            state = State.CHUNK_SIZE;
+        } else if (length > 0) {
+            left = length;
+            state = State.LENGTH;
+        } else {
+            reusable = false;
+            state = State.TO_END;
+        }
+        return true;
+    }
+
+    private static int endOfHead(ByteBuf in) {
+        int at = in.readerIndex();
+        while (true) {
+            int lf = in.indexOf(at, in.writerIndex(), (byte) '\n');
+            if (lf < 0 || lf + 1 >= in.writerIndex()) {
+                return -1;
+            }
+            if (in.getByte(lf + 1) == '\n') {
+                return lf + 2;
+            }
+            if (in.getByte(lf + 1) == '\r' && lf + 2 < in.writerIndex() && in.getByte(lf + 2) == '\n') {
+                return lf + 3;
+            }
+            at = lf + 1;
+        }
+    }
+
+    private static int digit(ByteBuf in, int at) {
+        int digit = in.getByte(at) - '0';
+        if (digit < 0 || digit > 9) {
+            throw new IllegalArgumentException("the status is not a number");
+        }
+        return digit;
+    }
+
+    private static boolean named(ByteBuf in, int from, int to, AsciiString name) {
+        if (to - from != name.length()) {
+            return false;
+        }
+        for (int i = 0; i < name.length(); i++) {
+            int c = in.getByte(from + i);
+            if ((c >= 'A' && c <= 'Z' ? c + 32 : c) != name.byteAt(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static String text(ByteBuf in, int from, int to) {
+        return in.toString(from, to - from, StandardCharsets.ISO_8859_1).strip();
+    }
+
+    private static long number(ByteBuf in, int from, int to) {
+        try {
+            return Long.parseLong(text(in, from, to));
+        } catch (NumberFormatException e) {
+            throw new IllegalArgumentException("the Content-Length is not a number", e);
+        }
+    }
+
+    private void take(ByteBuf in, int count) {
+        if (wanted && body.readableBytes() + count <= MOST_BODY) {
+            body.writeBytes(in, count);
+        } else {
+            in.skipBytes(count);
+        }
+    }
+
+    private void done() {
+        state = State.HEAD;
+        byte[] content = null;
+        if (wanted) {
+            content = new byte[body.readableBytes()];
+            body.readBytes(content);
+            body = null;
+        }
+        sink.response(status, head, content, reusable);
+    }
+
+    @Override
+    public void channelInactive(ChannelHandlerContext context) {
+        held.release();
+        held = Unpooled.EMPTY_BUFFER;
+        if (state == State.TO_END) {
+            done();
+        }
+        sink.broken("connection closed");
+    }
+
+    @Override
+    public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+        sink.broken(dev.mockbell.problem.Problem.reason(cause));
+        context.close();
+    }
+}

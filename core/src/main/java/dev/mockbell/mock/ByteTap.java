@@ -1,0 +1,61 @@
+package dev.mockbell.mock;
+
+import io.netty.buffer.ByteBuf;
+import io.netty.channel.ChannelDuplexHandler;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelPromise;
+import java.io.ByteArrayOutputStream;
+
+/** Sits next to the connection and copies the bytes that pass, up to a bound. One for each connection. */
+final class ByteTap extends ChannelDuplexHandler {
+    private static final int MOST = 16 << 20;
+
+    private ByteArrayOutputStream in = new ByteArrayOutputStream(1_024);
+    private ByteArrayOutputStream out = new ByteArrayOutputStream(1_024);
+    private long firstIn;
+
+    @Override
+    public void channelRead(ChannelHandlerContext context, Object message) {
+        if (message instanceof ByteBuf buffer) {
+            if (firstIn == 0) {
+                firstIn = System.nanoTime();
+            }
+            copy(buffer, in);
+        }
+        context.fireChannelRead(message);
+    }
+
+    @Override
+    public void write(ChannelHandlerContext context, Object message, ChannelPromise promise) {
+        if (message instanceof ByteBuf buffer) {
+            copy(buffer, out);
+        }
+        context.write(message, promise);
+    }
+
+    private static void copy(ByteBuf buffer, ByteArrayOutputStream to) {
+        int count = Math.min(buffer.readableBytes(), MOST - to.size());
+        if (count > 0) {
+            byte[] bytes = new byte[count];
+            buffer.getBytes(buffer.readerIndex(), bytes);
+            to.writeBytes(bytes);
+        }
+    }
+
+    long firstIn() {
+        return firstIn;
+    }
+
+    byte[] takeIn() {
+        byte[] bytes = in.toByteArray();
+        in = new ByteArrayOutputStream(bytes.length + 64);
+        firstIn = 0;
+        return bytes;
+    }
+
+    byte[] takeOut() {
+        byte[] bytes = out.toByteArray();
+        out = new ByteArrayOutputStream(bytes.length + 64);
+        return bytes;
+    }
+}

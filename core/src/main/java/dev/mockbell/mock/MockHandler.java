@@ -1,0 +1,231 @@
+package dev.mockbell.mock;
+
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Timing;
+import dev.mockbell.wire.WireHead;
+import io.netty.buffer.ByteBuf;
+import io.netty.buffer.Unpooled;
+import io.netty.channel.ChannelFutureListener;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.SimpleChannelInboundHandler;
+import io.netty.handler.codec.http.DefaultFullHttpResponse;
+import io.netty.handler.codec.http.FullHttpRequest;
+import io.netty.handler.codec.http.FullHttpResponse;
+import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpMethod;
+import io.netty.handler.codec.http.HttpResponseStatus;
+import io.netty.handler.codec.http.HttpUtil;
+import io.netty.handler.codec.http.HttpVersion;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.TimeUnit;
+
+/** Answers the requests of one connection, one after the other. */
+final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
+    private final MockHost host;
+    private final ByteTap tap;
+
+    MockHandler(MockHost host, ByteTap tap) {
+        this.host = host;
+        this.tap = tap;
+    }
+
+    @Override
+    protected void channelRead0(ChannelHandlerContext context, FullHttpRequest request) {
+        long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
+        byte[] wire = tap.takeIn();
+        boolean keepAlive = HttpUtil.isKeepAlive(request);
+        if (!request.decoderResult().isSuccess()) {
+            plain(context, HttpResponseStatus.BAD_REQUEST, "This is not an HTTP request that can be read.\n", false);
+        } else if (request.method().equals(HttpMethod.GET) || request.method().equals(HttpMethod.HEAD)) {
+            document(context, request, keepAlive);
+        } else if (!request.method().equals(HttpMethod.POST)) {
+            plain(context, HttpResponseStatus.METHOD_NOT_ALLOWED, "Use POST to call, GET for ?wsdl.\n", keepAlive);
+        } else if (!host.serves(path(request))) {
+            String known = String.join(", ", host.paths());
+            String why = "There is no service at " + path(request) + "; it is at " + known + ".";
+            host.count(new MockEvent(Instant.now(), "", -1, "404", why));
+            plain(context, HttpResponseStatus.NOT_FOUND, why + "\n", keepAlive);
+            record(began, wire, new byte[0], "", Outcome.FAILED, why, HttpMessageBodies.NONE);
+        } else {
+            soap(context, request, wire, began, keepAlive);
+        }
+    }
+
+    private static String path(FullHttpRequest request) {
+        String uri = request.uri();
+        int query = uri.indexOf('?');
+        return query < 0 ? uri : uri.substring(0, query);
+    }
+
+    private void soap(
+            ChannelHandlerContext context, FullHttpRequest request, byte[] wire, long began, boolean keepAlive) {
+        byte[] body = new byte[request.content().readableBytes()];
+        request.content().getBytes(request.content().readerIndex(), body);
+        String type = request.headers().get(HttpHeaderNames.CONTENT_TYPE, "");
+        String action = unquoted(request.headers().get("SOAPAction", actionOf(type)));
+        Responder responder = host.responder();
+        Responder.Found found = responder.find(body, charset(type), action);
+        if (found.quick()) {
+            send(context, responder.reply(found, body), body, wire, began, keepAlive);
+            return;
+        }
+        try {
+            host.workers().execute(() -> {
+                Responder.Reply reply = responder.reply(found, body);
+                context.executor().execute(() -> send(context, reply, body, wire, began, keepAlive));
+            });
+        } catch (RejectedExecutionException full) {
+            plain(context, HttpResponseStatus.SERVICE_UNAVAILABLE, "More requests than the mock can take.\n", keepAlive);
+        }
+    }
+
+    private static String actionOf(String contentType) {
+        int at = contentType.indexOf("action=");
+        return at < 0 ? "" : contentType.substring(at + 7).split(";")[0].strip();
+    }
+
+    private static String unquoted(String text) {
+        String bare = text.strip();
+        return bare.length() > 1 && bare.startsWith("\"") && bare.endsWith("\"")
+                ? bare.substring(1, bare.length() - 1)
+                : bare;
+    }
+
+    private static String charset(String contentType) {
+        int at = contentType.toLowerCase(java.util.Locale.ROOT).indexOf("charset=");
+        if (at < 0) {
+            return null;
+        }
+        String name = unquoted(contentType.substring(at + 8).split(";")[0]);
+        try {
+            return java.nio.charset.Charset.isSupported(name) ? name : null;
+        } catch (IllegalArgumentException e) {
+            return null;
+        }
+    }
+
+    private void send(
+            ChannelHandlerContext context,
+            Responder.Reply reply,
+            byte[] requestBody,
+            byte[] wire,
+            long began,
+            boolean keepAlive) {
+        if (reply.delayMillis() > 0) {
+            context.executor()
+                    .schedule(
+                            () -> now(context, reply, requestBody, wire, began, keepAlive),
+                            reply.delayMillis(),
+                            TimeUnit.MILLISECONDS);
+        } else {
+            now(context, reply, requestBody, wire, began, keepAlive);
+        }
+    }
+
+    private void now(
+            ChannelHandlerContext context,
+            Responder.Reply reply,
+            byte[] requestBody,
+            byte[] wire,
+            long began,
+            boolean keepAlive) {
+        ByteBuf content = Unpooled.wrappedBuffer(reply.body());
+        FullHttpResponse response =
+                new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, HttpResponseStatus.valueOf(reply.status()), content);
+        if (reply.body().length > 0) {
+            response.headers().set(HttpHeaderNames.CONTENT_TYPE, reply.version().contentType(""));
+        }
+        write(context, response, keepAlive);
+        host.count(reply.event());
+        Outcome outcome = !reply.event().matched() ? Outcome.FAILED : reply.fault() ? Outcome.FAULT : Outcome.FINE;
+        String note = reply.event().matched() ? reply.fault() ? reply.event().title() : "" : reply.event().why();
+        record(
+                began,
+                wire,
+                tap.takeOut(),
+                reply.event().operation(),
+                outcome,
+                note,
+                new HttpMessageBodies(requestBody, reply.body(), "mock · " + reply.event().title()));
+    }
+
+    private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {
+        tap.takeOut();
+        String query = request.uri().contains("?") ? request.uri().substring(request.uri().indexOf('?') + 1) : "";
+        Optional<byte[]> found = host.document(path(request), query);
+        if (found.isPresent()) {
+            FullHttpResponse response = new DefaultFullHttpResponse(
+                    HttpVersion.HTTP_1_1, HttpResponseStatus.OK, Unpooled.wrappedBuffer(found.get()));
+            response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/xml; charset=utf-8");
+            write(context, response, keepAlive);
+            tap.takeOut();
+        } else {
+            StringBuilder text = new StringBuilder("Mock Bell answers here.\n");
+            host.paths().forEach(p -> text.append(host.base()).append(p).append("?wsdl\n"));
+            boolean known = host.serves(path(request)) || "/".equals(path(request));
+            plain(context, known ? HttpResponseStatus.OK : HttpResponseStatus.NOT_FOUND, text.toString(), keepAlive);
+        }
+    }
+
+    private void plain(ChannelHandlerContext context, HttpResponseStatus status, String text, boolean keepAlive) {
+        FullHttpResponse response = new DefaultFullHttpResponse(
+                HttpVersion.HTTP_1_1, status, Unpooled.copiedBuffer(text, StandardCharsets.UTF_8));
+        response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/plain; charset=utf-8");
+        write(context, response, keepAlive);
+        tap.takeOut();
+    }
+
+    private static void write(ChannelHandlerContext context, FullHttpResponse response, boolean keepAlive) {
+        HttpUtil.setContentLength(response, response.content().readableBytes());
+        HttpUtil.setKeepAlive(response, keepAlive);
+        var done = context.writeAndFlush(response);
+        if (!keepAlive) {
+            done.addListener(ChannelFutureListener.CLOSE);
+        }
+    }
+
+    private record HttpMessageBodies(byte[] request, byte[] response, String origin) {
+        private static final HttpMessageBodies NONE = new HttpMessageBodies(new byte[0], new byte[0], "mock");
+    }
+
+    private void record(
+            long began,
+            byte[] in,
+            byte[] out,
+            String operation,
+            Outcome outcome,
+            String note,
+            HttpMessageBodies bodies) {
+        if (!host.records()) {
+            return;
+        }
+        long nanos = System.nanoTime() - began;
+        HttpMessage request = WireHead.read(in, bodies.request())
+                .orElseGet(() -> new HttpMessage("", java.util.List.of(), bodies.request(), in));
+        Optional<HttpMessage> response = WireHead.read(out, bodies.response());
+        host.record(new Exchange(
+                0,
+                Instant.now().minusNanos(nanos),
+                Way.ANSWERED,
+                host.plan().contract(),
+                operation,
+                host.base() + request.startLine().replaceAll("^\\S+ (\\S+).*", "$1"),
+                bodies.origin(),
+                request,
+                response,
+                new Timing(0, 0, nanos, 0),
+                outcome,
+                note));
+    }
+
+    @Override
+    public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+        context.close();
+    }
+}

@@ -1,0 +1,298 @@
+package dev.mockbell.mock;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Endpoints;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.SourceDocument;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.wire.EventLoops;
+import io.netty.bootstrap.ServerBootstrap;
+import io.netty.channel.Channel;
+import io.netty.channel.ChannelInitializer;
+import io.netty.channel.ChannelOption;
+import io.netty.channel.group.ChannelGroup;
+import io.netty.channel.group.DefaultChannelGroup;
+import io.netty.channel.socket.SocketChannel;
+import io.netty.handler.codec.http.HttpObjectAggregator;
+import io.netty.handler.codec.http.HttpServerCodec;
+import io.netty.util.concurrent.GlobalEventExecutor;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Predicate;
+
+/**
+ * A mock that listens. It serves each port of the contract at the path of the port's own address, so that a client needs
+ * no more than another host and port; and the contract's documents with the mock's addresses. The plan can be replaced
+ * while it runs; counters then start anew.
+ */
+public final class MockHost implements AutoCloseable {
+    private static final int MOST_BYTES = 64 << 20;
+    private static final int LATEST = 50;
+
+    private final Contract contract;
+    private final EventLoops loops;
+    private final Expressions expressions;
+    private final Predicate<Exchange> recorder;
+    private final MockListener listener;
+    private final ThreadPoolExecutor workers;
+    private final ChannelGroup channels = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
+    private final Map<String, String> paths = new LinkedHashMap<>();
+    private final LongAdder answered = new LongAdder();
+    private final LongAdder unmatched = new LongAdder();
+    private final LongAdder unrecorded = new LongAdder();
+    private final Deque<MockEvent> latest = new ArrayDeque<>();
+    private final Instant since = Instant.now();
+    private volatile MockPlan plan;
+    private volatile Responder responder;
+    private volatile Channel listening;
+    private volatile Map<String, byte[]> documents = Map.of();
+
+    private MockHost(
+            Contract contract,
+            MockPlan plan,
+            EventLoops loops,
+            Expressions expressions,
+            Predicate<Exchange> recorder,
+            MockListener listener) {
+        this.contract = contract;
+        this.loops = loops;
+        this.expressions = expressions;
+        this.recorder = recorder;
+        this.listener = listener;
+        int threads = Math.max(2, Runtime.getRuntime().availableProcessors());
+        this.workers = new ThreadPoolExecutor(
+                threads, threads, 30, TimeUnit.SECONDS, new ArrayBlockingQueue<>(4_096), task -> {
+                    Thread thread = new Thread(task, "mock-worker");
+                    thread.setDaemon(true);
+                    return thread;
+                });
+        this.workers.allowCoreThreadTimeOut(true);
+        this.plan = plan;
+        this.responder = new Responder(contract, plan, expressions);
+        for (Port port : contract.callablePorts()) {
+            paths.put(port.name(), path(port, plan.contract()));
+        }
+    }
+
+    /**
+     * Starts listening.
+     *
+     * @param recorder takes each exchange without blocking and says whether it did; null to record nothing
+     * @throws dev.mockbell.problem.Problem of kind PORT_TAKEN when another program has the port
+     */
+    public static MockHost start(
+            Contract contract,
+            MockPlan plan,
+            EventLoops loops,
+            Expressions expressions,
+            Predicate<Exchange> recorder,
+            MockListener listener) {
+        MockHost host = new MockHost(contract, plan, loops, expressions, recorder, listener);
+        host.listen();
+        return host;
+    }
+
+    private void listen() {
+        ServerBootstrap bootstrap = new ServerBootstrap()
+                .group(loops.group())
+                .channel(loops.serverChannel())
+                .option(ChannelOption.SO_BACKLOG, 1_024)
+                .childOption(ChannelOption.TCP_NODELAY, true)
+                .childHandler(new ChannelInitializer<SocketChannel>() {
+                    @Override
+                    protected void initChannel(SocketChannel channel) {
+                        channels.add(channel);
+                        ByteTap tap = new ByteTap();
+                        channel.pipeline()
+                                .addLast(tap)
+                                .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
+                                .addLast(new HttpObjectAggregator(MOST_BYTES))
+                                .addLast(new MockHandler(MockHost.this, tap));
+                    }
+                });
+        var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
+        if (!bound.isSuccess()) {
+            workers.shutdown();
+            throw EventLoops.taken(
+                    plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
+        }
+        listening = bound.channel();
+        documents = documents();
+    }
+
+    private static String path(Port port, String contractName) {
+        String path = port.address()
+                .map(a -> {
+                    try {
+                        return new URI(a).getRawPath();
+                    } catch (java.net.URISyntaxException e) {
+                        return null;
+                    }
+                })
+                .orElse(null);
+        return path == null || path.isEmpty() || "/".equals(path) ? "/" + contractName : path;
+    }
+
+    private Map<String, byte[]> documents() {
+        Map<String, String> names = new LinkedHashMap<>();
+        int number = 0;
+        for (SourceDocument document : contract.documents()) {
+            boolean wsdl = document.kind() == SourceDocument.Kind.WSDL;
+            names.put(document.uri(), number == 0 ? "wsdl" : (wsdl ? "wsdl=" : "xsd=") + number);
+            number++;
+        }
+        String first = paths.values().stream().findFirst().orElse("/");
+        Map<String, byte[]> all = new LinkedHashMap<>();
+        Endpoints.rewritten(
+                        contract,
+                        port -> base() + paths.getOrDefault(port, first),
+                        uri -> base() + first + "?" + names.get(uri))
+                .forEach((uri, text) -> all.put(names.get(uri), text.getBytes(StandardCharsets.UTF_8)));
+        return all;
+    }
+
+    /** {@code http://127.0.0.1:8480}. */
+    public String base() {
+        String host = plan.host().contains(":") ? "[" + plan.host() + "]" : plan.host();
+        return "http://" + host + ":" + port();
+    }
+
+    /** The port it listens on. */
+    public int port() {
+        Channel channel = listening;
+        return channel == null ? plan.port() : ((InetSocketAddress) channel.localAddress()).getPort();
+    }
+
+    /** The address of each port of the contract, by the port's name. */
+    public Map<String, String> addresses() {
+        Map<String, String> found = new LinkedHashMap<>();
+        paths.forEach((name, path) -> found.put(name, base() + path));
+        return found;
+    }
+
+    /** The address of the mock's own WSDL. */
+    public String wsdl() {
+        return base() + paths.values().stream().findFirst().orElse("/") + "?wsdl";
+    }
+
+    public MockPlan plan() {
+        return plan;
+    }
+
+    public Contract contract() {
+        return contract;
+    }
+
+    public Instant since() {
+        return since;
+    }
+
+    /** Serves by another plan from the next request on; host and port stay. */
+    public void replace(MockPlan other) {
+        MockPlan moved = other.withHost(plan.host()).withPort(plan.port());
+        responder = new Responder(contract, moved, expressions);
+        plan = moved;
+    }
+
+    public long answered() {
+        return answered.sum();
+    }
+
+    public long unmatched() {
+        return unmatched.sum();
+    }
+
+    /** How many exchanges were not put on the ledger because it could not keep up. */
+    public long unrecorded() {
+        return unrecorded.sum();
+    }
+
+    /** How often an operation was called. */
+    public long hits(String operation) {
+        return responder.hits(operation);
+    }
+
+    /** How often each answer of an operation was given, in the plan's order. */
+    public List<Long> answerHits(String operation) {
+        return responder.answerHits(operation);
+    }
+
+    /** The latest requests, newest first. */
+    public List<MockEvent> latest() {
+        synchronized (latest) {
+            return new ArrayList<>(latest);
+        }
+    }
+
+    boolean serves(String path) {
+        return paths.containsValue(path);
+    }
+
+    List<String> paths() {
+        return paths.values().stream().distinct().toList();
+    }
+
+    Optional<byte[]> document(String path, String query) {
+        return serves(path) ? Optional.ofNullable(documents.get(query.toLowerCase(java.util.Locale.ROOT))) : Optional.empty();
+    }
+
+    Responder responder() {
+        return responder;
+    }
+
+    Executor workers() {
+        return workers;
+    }
+
+    boolean records() {
+        return recorder != null;
+    }
+
+    void record(Exchange exchange) {
+        if (!recorder.test(exchange)) {
+            unrecorded.increment();
+        }
+    }
+
+    void count(MockEvent event) {
+        answered.increment();
+        if (!event.matched()) {
+            unmatched.increment();
+        }
+        synchronized (latest) {
+            latest.addFirst(event);
+            if (latest.size() > LATEST) {
+                latest.removeLast();
+            }
+        }
+        try {
+            listener.answered(event);
+        } catch (RuntimeException dropped) {
+            // a listener's trouble is not the client's
+            return;
+        }
+    }
+
+    /** Stops listening and closes every connection. */
+    @Override
+    public void close() {
+        listening.close().awaitUninterruptibly(2_000);
+        channels.close().awaitUninterruptibly(2_000);
+        workers.shutdown();
+    }
+}

@@ -1,0 +1,82 @@
+package dev.mockbell.mock;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.FaultDef;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * How a mock of a contract answers.
+ *
+ * @param contract the contract's name in the project
+ * @param host the address to listen on; loopback unless asked
+ * @param port 0 for any free one
+ * @param answers by operation key, in the order in which they are tried
+ */
+public record MockPlan(String contract, String host, int port, Map<String, List<MockAnswer>> answers) {
+    public static final String LOOPBACK = "127.0.0.1";
+    public static final int USUAL_PORT = 8480;
+
+    public MockPlan {
+        answers = new LinkedHashMap<>(answers);
+    }
+
+    /** A mock that answers every operation with its sample. */
+    public static MockPlan of(String name, Contract contract, int port) {
+        Map<String, List<MockAnswer>> answers = new LinkedHashMap<>();
+        contract.operations().forEach((key, ports) -> answers.put(key, List.of(sample(contract, key, ports))));
+        return new MockPlan(name, LOOPBACK, port, answers);
+    }
+
+    private static MockAnswer sample(Contract contract, String key, List<Port> ports) {
+        Operation operation = ports.get(0).binding().operation(key).orElseThrow();
+        String body = operation
+                .output()
+                .map(o -> SampleBuilder.text(MessageOutline.of(contract.schemas(), o), Detail.FULL))
+                .orElse("");
+        return MockAnswer.otherwise("sample", body);
+    }
+
+    /** A fault answer with the sample of the fault's detail. */
+    public static MockAnswer fault(Contract contract, FaultDef fault, String when) {
+        String detail = SampleBuilder.text(MessageOutline.of(contract.schemas(), fault), Detail.FULL);
+        String name = fault.element().map(e -> e.getLocalPart()).orElse(fault.name());
+        String reason = name.replaceAll("([a-z0-9])([A-Z])", "$1 $2");
+        return new MockAnswer(when, true, name, reason, detail, 0);
+    }
+
+    public MockPlan withPort(int number) {
+        return new MockPlan(contract, host, number, answers);
+    }
+
+    public MockPlan withHost(String name) {
+        return new MockPlan(contract, name, port, answers);
+    }
+
+    /** With the answers of one operation replaced; those with a condition are kept before the one without. */
+    public MockPlan withAnswers(String operation, List<MockAnswer> list) {
+        Map<String, List<MockAnswer>> all = new LinkedHashMap<>(answers);
+        List<MockAnswer> ordered = new ArrayList<>(list.stream().filter(MockAnswer::conditional).toList());
+        list.stream().filter(a -> !a.conditional()).forEach(ordered::add);
+        all.put(operation, List.copyOf(ordered));
+        return new MockPlan(contract, host, port, all);
+    }
+
+    /** The answers of an operation. */
+    public List<MockAnswer> of(String operation) {
+        return answers.getOrDefault(operation, List.of());
+    }
+
+    /** Operation keys in alphabetical order. */
+    public List<String> operations() {
+        return List.copyOf(new TreeMap<>(answers).keySet());
+    }
+}

@@ -1,0 +1,205 @@
+package dev.mockbell.mock;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.expression.Braces;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapFault;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.soap.SoapVersion;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.LongAdder;
+import java.util.stream.Collectors;
+import javax.xml.namespace.QName;
+import javax.xml.stream.XMLInputFactory;
+import net.sf.saxon.s9api.XdmNode;
+
+/** Decides what a request is answered with. It knows nothing of connections; safe for many threads. */
+final class Responder {
+    /** What to send back. */
+    record Reply(int status, SoapVersion version, byte[] body, long delayMillis, MockEvent event, boolean fault) {}
+
+    /** An operation with its answers, ready to be given. */
+    private final class Target {
+        private final String key;
+        private final Operation operation;
+        private final LongAdder hits = new LongAdder();
+        private final List<Prepared> answers = new ArrayList<>();
+
+        Target(String key, Operation operation, List<MockAnswer> given) {
+            this.key = key;
+            this.operation = operation;
+            given.forEach(a -> answers.add(new Prepared(a)));
+        }
+
+        boolean simple() {
+            return answers.isEmpty() || (!answers.get(0).answer.conditional() && answers.get(0).constant);
+        }
+    }
+
+    /** An answer whose bytes are made once where they do not depend on the request. */
+    private static final class Prepared {
+        private final MockAnswer answer;
+        private final boolean constant;
+        private final LongAdder hits = new LongAdder();
+        private final Map<SoapVersion, byte[]> bytes = new EnumMap<>(SoapVersion.class);
+
+        Prepared(MockAnswer answer) {
+            this.answer = answer;
+            this.constant = !Braces.hasExpression(answer.body()) && !answer.body().contains("}}")
+                    && !answer.body().contains("{{")
+                    && !Braces.hasExpression(answer.reason());
+            if (constant) {
+                for (SoapVersion version : SoapVersion.values()) {
+                    bytes.put(version, encode(version, answer, answer.body(), answer.reason()));
+                }
+            }
+        }
+    }
+
+    private static byte[] encode(SoapVersion version, MockAnswer answer, String body, String reason) {
+        String payload = answer.fault() ? SoapFault.xml(version, true, reason, body) : body;
+        return Envelope.around(version, payload, List.of()).getBytes(StandardCharsets.UTF_8);
+    }
+
+    private final Map<String, Target> byKey = new HashMap<>();
+    private final Map<QName, Target> byPayload = new HashMap<>();
+    private final Map<String, Target> byAction = new HashMap<>();
+    private final Expressions expressions;
+    private final XMLInputFactory xml = RequestReading.factory();
+
+    Responder(Contract contract, MockPlan plan, Expressions expressions) {
+        this.expressions = expressions;
+        for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
+            Operation operation = entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
+            Target target = new Target(entry.getKey(), operation, plan.of(entry.getKey()));
+            byKey.put(entry.getKey(), target);
+            operation.input().flatMap(i -> MessageOutline.of(contract.schemas(), i).root()).ifPresent(root -> byPayload
+                    .putIfAbsent(root.name(), target));
+            operation.soapAction().filter(a -> !a.isEmpty()).ifPresent(a -> byAction.putIfAbsent(a, target));
+        }
+    }
+
+    /** The request with what was found out about it at once. */
+    record Found(RequestReading reading, Optional<String> operation, boolean quick) {}
+
+    /** Finds the operation; {@code quick} says that answering needs no expression and may happen right here. */
+    Found find(byte[] body, String charset, String action) {
+        RequestReading reading = RequestReading.of(xml, body, charset);
+        Target target = reading.payload().map(byPayload::get).orElse(null);
+        if (target == null && reading.flaw().isEmpty() && !action.isEmpty()) {
+            Target named = byAction.get(action);
+            boolean free = named != null && (reading.payload().isEmpty() || byPayload.values().stream().noneMatch(t -> t == named));
+            target = free ? named : null;
+        }
+        return new Found(
+                reading, Optional.ofNullable(target).map(t -> t.key), target == null || target.simple());
+    }
+
+    /** The reply to a request that was found before. */
+    Reply reply(Found found, byte[] body) {
+        SoapVersion version = found.reading().version().orElse(SoapVersion.V11);
+        if (found.operation().isEmpty()) {
+            String why = found.reading().flaw().isEmpty() ? noOperation(found.reading()) : found.reading().flaw();
+            return problem(version, "", why);
+        }
+        Target target = byKey.get(found.operation().get());
+        target.hits.increment();
+        if (target.operation.pattern() == Operation.Pattern.ONE_WAY) {
+            countFirst(target);
+            return new Reply(
+                    202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), false);
+        }
+        try {
+            return answer(target, version, body);
+        } catch (Problem problem) {
+            return problem(version, target.key, problem.getMessage());
+        }
+    }
+
+    private static void countFirst(Target target) {
+        if (!target.answers.isEmpty()) {
+            target.answers.get(0).hits.increment();
+        }
+    }
+
+    private Reply answer(Target target, SoapVersion version, byte[] body) {
+        Scope scope = null;
+        for (int i = 0; i < target.answers.size(); i++) {
+            Prepared prepared = target.answers.get(i);
+            if (scope == null && (prepared.answer.conditional() || !prepared.constant)) {
+                scope = scope(target, body);
+            }
+            if (prepared.answer.conditional() && !expressions.holds(prepared.answer.when(), scope)) {
+                continue;
+            }
+            prepared.hits.increment();
+            Scope filled = scope;
+            byte[] bytes = prepared.constant
+                    ? prepared.bytes.get(version)
+                    : encode(
+                            version,
+                            prepared.answer,
+                            expressions.fill(prepared.answer.body(), filled),
+                            expressions.fill(prepared.answer.reason(), filled));
+            String title = (prepared.answer.conditional() ? (i + 1) + " " : "") + prepared.answer.title();
+            return new Reply(
+                    prepared.answer.fault() ? 500 : 200,
+                    version,
+                    bytes,
+                    prepared.answer.delayMillis(),
+                    event(target.key, i, title, ""),
+                    prepared.answer.fault());
+        }
+        return problem(version, target.key, "No answer of " + target.key + " applies to this request; add one without a condition.");
+    }
+
+    private Scope scope(Target target, byte[] body) {
+        SoapMessage message = SoapMessage.parse(body, "request");
+        Optional<XdmNode> request = message.payloadDocument().map(expressions::wrap);
+        Scope scope = Scope.EMPTY.with("hits", target.hits.sum());
+        return request.map(r -> scope.with("request", r).on(r)).orElse(scope);
+    }
+
+    private String noOperation(RequestReading reading) {
+        String known = byPayload.keySet().stream().map(QName::getLocalPart).sorted().collect(Collectors.joining(", "));
+        return reading.payload()
+                .map(p -> "No operation of this contract takes " + p + ". It knows " + known + ".")
+                .orElse("The body is empty and no SOAPAction names an operation. It knows " + known + ".");
+    }
+
+    private static Reply problem(SoapVersion version, String operation, String why) {
+        byte[] bytes = Envelope.around(version, SoapFault.xml(version, false, why, ""), List.of())
+                .getBytes(StandardCharsets.UTF_8);
+        return new Reply(500, version, bytes, 0, event(operation, -1, "unmatched", why), true);
+    }
+
+    private static MockEvent event(String operation, int answer, String title, String why) {
+        return new MockEvent(java.time.Instant.now(), operation, answer, title, why);
+    }
+
+    /** How often an operation was called. */
+    long hits(String operation) {
+        Target target = byKey.get(operation);
+        return target == null ? 0 : target.hits.sum();
+    }
+
+    /** How often each answer of an operation was given. */
+    List<Long> answerHits(String operation) {
+        Target target = byKey.get(operation);
+        return target == null
+                ? List.of()
+                : target.answers.stream().map(a -> a.hits.sum()).toList();
+    }
+}

@@ -1,0 +1,137 @@
+package dev.mockbell.suite;
+
+import dev.mockbell.check.Answer;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.check.Checker;
+import dev.mockbell.check.Verdict;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+
+/** Runs suites, step by step, carrying captures along. A step that fails does not keep later ones from being tried. */
+public final class SuiteRunner {
+    private final Workbench bench;
+    private final CaseCaller caller;
+    private final Checker checker;
+    private final Expressions expressions;
+    private final UnaryOperator<Exchange> keep;
+    private final Clock clock;
+
+    /** @param keep puts an exchange on the ledger and gives it back with its number */
+    public SuiteRunner(
+            Workbench bench, CaseCaller caller, Expressions expressions, UnaryOperator<Exchange> keep, Clock clock) {
+        this.bench = bench;
+        this.caller = caller;
+        this.checker = new Checker(expressions);
+        this.expressions = expressions;
+        this.keep = keep;
+        this.clock = clock;
+    }
+
+    /** Keeps exchanges on a ledger. */
+    public static UnaryOperator<Exchange> on(Ledger ledger) {
+        return ledger::add;
+    }
+
+    /** Runs all steps; a stop ends the one that waits and leaves the rest not run. */
+    public Run run(Suite suite, RunListener listener, StopSignal stop) {
+        Instant started = clock.instant();
+        long from = System.nanoTime();
+        listener.started(suite);
+        List<StepResult> results = new ArrayList<>();
+        Scope scope = bench.variables();
+        for (int i = 0; i < suite.steps().size(); i++) {
+            Step step = suite.steps().get(i);
+            StepResult result;
+            if (stop.isStopped()) {
+                result = StepResult.notRun(step.name(), "stopped before it");
+            } else {
+                listener.stepStarted(i, step);
+                result = step(suite, step, scope, stop);
+                scope = scope.with(result.captures());
+            }
+            results.add(result);
+            listener.stepFinished(i, result);
+        }
+        double millis = (System.nanoTime() - from) / 1e6;
+        Run run = new Run(suite.id(), suite.title(), bench.environment(), started, millis, List.copyOf(results));
+        listener.finished(run);
+        return run;
+    }
+
+    private StepResult step(Suite suite, Step step, Scope scope, StopSignal stop) {
+        try {
+            Case kept = bench.kept(step.caseReference());
+            return call(kept, step.name(), suite.title() + " · " + step.name(), scope, stop).result();
+        } catch (Problem problem) {
+            return new StepResult(step.name(), Verdict.FAILED, 0, 0, List.of(), Map.of(), problem.getMessage());
+        }
+    }
+
+    /**
+     * A case called on its own.
+     *
+     * @param answer what came back
+     */
+    public record Called(StepResult result, Answer answer) {}
+
+    /**
+     * Calls one case, checks it and takes its captures.
+     *
+     * @throws Problem when the request cannot be made
+     */
+    public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
+        Contract contract = bench.contract(kept.contract());
+        BoundOperation bound = CaseCaller.operation(contract, kept);
+        var endpoint = bench.endpoint(kept.contract(), bound.port().name());
+        var request = caller.prepare(bound, kept, endpoint, scope);
+        Exchange exchange = caller.send(bound, kept, request, origin, stop);
+        Answer answer = Answer.of(exchange, CaseCaller.answerOutline(contract, bound.operation()), expressions);
+        List<CheckResult> checks = checker.check(kept.checks(), answer, scope);
+        String problem = "";
+        Map<String, String> captures = Map.of();
+        try {
+            captures = checker.capture(kept.captures(), answer, scope);
+        } catch (Problem failed) {
+            problem = failed.getMessage();
+        }
+        boolean failed = !problem.isEmpty() || checks.stream().anyMatch(c -> !c.passed());
+        boolean unchecked = kept.checks().isEmpty() && exchange.outcome() == Outcome.FAULT;
+        boolean unanswered = exchange.outcome() == Outcome.FAILED || unchecked;
+        if (unanswered && problem.isEmpty()) {
+            problem = unchecked ? "fault " + exchange.note() : exchange.note();
+        }
+        if (failed && exchange.outcome() != Outcome.FAILED) {
+            String why = checks.stream()
+                    .filter(c -> !c.passed())
+                    .map(CheckResult::title)
+                    .findFirst()
+                    .orElse(problem);
+            exchange = exchange.withOutcome(Outcome.FAILED, "failed: " + why);
+        }
+        Exchange onLedger = keep.apply(exchange);
+        Verdict verdict = failed || unanswered ? Verdict.FAILED : Verdict.PASSED;
+        StepResult result = new StepResult(
+                name,
+                verdict,
+                onLedger.timing().total() / 1e6,
+                onLedger.id(),
+                checks,
+                captures,
+                problem);
+        return new Called(
+                result, new Answer(onLedger, answer.outline(), answer.soap(), answer.flaw(), answer.payload()));
+    }
+}

@@ -1,0 +1,83 @@
+package dev.mockbell.wire;
+
+import dev.mockbell.problem.Problem;
+import io.netty.channel.EventLoopGroup;
+import io.netty.channel.IoHandlerFactory;
+import io.netty.channel.MultiThreadIoEventLoopGroup;
+import io.netty.channel.ServerChannel;
+import io.netty.channel.epoll.Epoll;
+import io.netty.channel.epoll.EpollIoHandler;
+import io.netty.channel.epoll.EpollServerSocketChannel;
+import io.netty.channel.epoll.EpollSocketChannel;
+import io.netty.channel.nio.NioIoHandler;
+import io.netty.channel.socket.SocketChannel;
+import io.netty.channel.socket.nio.NioServerSocketChannel;
+import io.netty.channel.socket.nio.NioSocketChannel;
+import io.netty.util.concurrent.DefaultThreadFactory;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.util.concurrent.TimeUnit;
+
+/** Event loops for servers and load: epoll where the machine has it, NIO elsewhere. Nothing on them may block. */
+public final class EventLoops implements AutoCloseable {
+    private final boolean epoll = Epoll.isAvailable();
+    private final EventLoopGroup group;
+
+    /** @param threads how many loops; one a core is enough */
+    public EventLoops(String name, int threads) {
+        IoHandlerFactory handlers = epoll ? EpollIoHandler.newFactory() : NioIoHandler.newFactory();
+        group = new MultiThreadIoEventLoopGroup(threads, new DefaultThreadFactory(name, true), handlers);
+    }
+
+    public EventLoopGroup group() {
+        return group;
+    }
+
+    public Class<? extends ServerChannel> serverChannel() {
+        return epoll ? EpollServerSocketChannel.class : NioServerSocketChannel.class;
+    }
+
+    public Class<? extends SocketChannel> socketChannel() {
+        return epoll ? EpollSocketChannel.class : NioSocketChannel.class;
+    }
+
+    /**
+     * What to say when a port cannot be listened on.
+     *
+     * @param free the next port that is free at the moment
+     */
+    public static Problem taken(String host, int port, int free, Throwable cause) {
+        if (Problem.reason(cause).contains("in use")) {
+            return Problem.of(
+                    Problem.Kind.PORT_TAKEN,
+                    "Port " + port + " is in use by another program",
+                    host + ":" + port,
+                    "Use " + free + ", which is free, or stop the other program.",
+                    cause);
+        }
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "Cannot listen on " + host + ":" + port + ": " + Problem.reason(cause),
+                null,
+                "Choose another host or port.",
+                cause);
+    }
+
+    /** The first free port from {@code from} upwards on the loopback address; 0 when none of a hundred is. */
+    public static int freePort(int from) {
+        for (int port = from; port < from + 100 && port < 65_536; port++) {
+            try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
+                return socket.getLocalPort();
+            } catch (IOException inUse) {
+                continue;
+            }
+        }
+        return 0;
+    }
+
+    @Override
+    public void close() {
+        group.shutdownGracefully(0, 1, TimeUnit.SECONDS);
+    }
+}

@@ -1,0 +1,49 @@
+package dev.mockbell.wire;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+
+/** The plain bytes of one connection in both directions, with the moments of the first and last of each. */
+final class Recording {
+    private final ByteArrayOutputStream sent = new ByteArrayOutputStream();
+    private final ByteArrayOutputStream received = new ByteArrayOutputStream();
+    private long firstSent;
+    private long lastSent;
+    private long firstReceived;
+    private long lastReceived;
+
+    synchronized void sent(ByteBuffer buffer, int from, int count) {
+        if (count > 0) {
+            long now = System.nanoTime();
+            firstSent = firstSent == 0 ? now : firstSent;
+            lastSent = now;
+            copy(buffer, from, count, sent);
+        }
+    }
+
+    synchronized void received(ByteBuffer buffer, int from, int count) {
+        if (count > 0) {
+            long now = System.nanoTime();
+            firstReceived = firstReceived == 0 ? now : firstReceived;
+            lastReceived = now;
+            copy(buffer, from, count, received);
+        }
+    }
+
+    private static void copy(ByteBuffer buffer, int from, int count, ByteArrayOutputStream to) {
+        byte[] bytes = new byte[count];
+        ByteBuffer view = buffer.duplicate();
+        view.limit(from + count).position(from);
+        view.get(bytes);
+        to.writeBytes(bytes);
+    }
+
+    /** What was recorded; the moments are of {@link System#nanoTime()}, 0 for what did not happen. */
+    record Taken(
+            byte[] sent, byte[] received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
+
+    synchronized Taken take() {
+        return new Taken(
+                sent.toByteArray(), received.toByteArray(), firstSent, lastSent, firstReceived, lastReceived);
+    }
+}

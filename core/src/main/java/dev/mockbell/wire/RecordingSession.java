@@ -1,0 +1,181 @@
+package dev.mockbell.wire;
+
+import java.io.IOException;
+import java.net.SocketAddress;
+import java.nio.ByteBuffer;
+import java.nio.channels.ByteChannel;
+import java.util.Map;
+import java.util.concurrent.locks.Lock;
+import org.apache.hc.core5.io.CloseMode;
+import org.apache.hc.core5.reactor.Command;
+import org.apache.hc.core5.reactor.IOEventHandler;
+import org.apache.hc.core5.reactor.IOSession;
+import org.apache.hc.core5.util.Timeout;
+
+/**
+ * Stands between the HTTP library and its connection and records what passes. Without TLS that is the bytes of the
+ * socket; the library sets TLS below this session's handler, so what the handler reads and writes is plain there too.
+ */
+final class RecordingSession implements IOSession {
+    private final IOSession session;
+    private final Recording recording;
+    private final Map<SocketAddress, Recording> live;
+    private boolean entered;
+
+    /** @param live where the recording is entered under the connection's local address once bytes flow */
+    RecordingSession(IOSession session, Recording recording, Map<SocketAddress, Recording> live) {
+        this.session = session;
+        this.recording = recording;
+        this.live = live;
+    }
+
+    private void enter() {
+        if (!entered && session.getLocalAddress() != null) {
+            entered = true;
+            live.put(session.getLocalAddress(), recording);
+        }
+    }
+
+    @Override
+    public int read(ByteBuffer to) throws IOException {
+        enter();
+        int from = to.position();
+        int count = session.read(to);
+        recording.received(to, from, count);
+        return count;
+    }
+
+    @Override
+    public int write(ByteBuffer source) throws IOException {
+        enter();
+        int from = source.position();
+        int count = session.write(source);
+        recording.sent(source, from, count);
+        return count;
+    }
+
+    @Override
+    public IOEventHandler getHandler() {
+        return session.getHandler();
+    }
+
+    @Override
+    public void upgrade(IOEventHandler handler) {
+        session.upgrade(handler);
+    }
+
+    @Override
+    public Lock getLock() {
+        return session.getLock();
+    }
+
+    @Override
+    public void enqueue(Command command, Command.Priority priority) {
+        session.enqueue(command, priority);
+    }
+
+    @Override
+    public boolean hasCommands() {
+        return session.hasCommands();
+    }
+
+    @Override
+    public Command poll() {
+        return session.poll();
+    }
+
+    @Override
+    public ByteChannel channel() {
+        return session.channel();
+    }
+
+    @Override
+    public SocketAddress getRemoteAddress() {
+        return session.getRemoteAddress();
+    }
+
+    @Override
+    public SocketAddress getLocalAddress() {
+        return session.getLocalAddress();
+    }
+
+    @Override
+    public int getEventMask() {
+        return session.getEventMask();
+    }
+
+    @Override
+    public void setEventMask(int ops) {
+        session.setEventMask(ops);
+    }
+
+    @Override
+    public void setEvent(int op) {
+        session.setEvent(op);
+    }
+
+    @Override
+    public void clearEvent(int op) {
+        session.clearEvent(op);
+    }
+
+    @Override
+    public void close() {
+        session.close();
+    }
+
+    @Override
+    public void close(CloseMode mode) {
+        session.close(mode);
+    }
+
+    @Override
+    public Status getStatus() {
+        return session.getStatus();
+    }
+
+    @Override
+    public Timeout getSocketTimeout() {
+        return session.getSocketTimeout();
+    }
+
+    @Override
+    public void setSocketTimeout(Timeout timeout) {
+        session.setSocketTimeout(timeout);
+    }
+
+    @Override
+    public long getLastReadTime() {
+        return session.getLastReadTime();
+    }
+
+    @Override
+    public long getLastWriteTime() {
+        return session.getLastWriteTime();
+    }
+
+    @Override
+    public long getLastEventTime() {
+        return session.getLastEventTime();
+    }
+
+    @Override
+    public void updateReadTime() {
+        session.updateReadTime();
+    }
+
+    @Override
+    public void updateWriteTime() {
+        session.updateWriteTime();
+    }
+
+    @Override
+    public String getId() {
+        return session.getId();
+    }
+
+    @Override
+    public boolean isOpen() {
+        return session.isOpen();
+    }
+}
