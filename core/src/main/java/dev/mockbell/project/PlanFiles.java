@@ -1,0 +1,144 @@
+package dev.mockbell.project;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.load.LoadShape;
+import dev.mockbell.mock.MockAnswer;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.suite.Step;
+import dev.mockbell.suite.Suite;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Function;
+
+/** Suites, mocks and load plans as YAML trees. */
+final class PlanFiles {
+    private PlanFiles() {}
+
+    static Suite suite(String id, ObjectNode node) {
+        List<Step> steps = new ArrayList<>();
+        node.path("steps").forEach(s -> steps.add(
+                new Step(s.path("name").asText(), s.path("call").asText())));
+        return new Suite(id, node.path("title").asText(id), List.copyOf(steps));
+    }
+
+    static void write(Suite suite, ObjectNode node) {
+        node.put("title", suite.title());
+        ArrayNode steps = node.putArray("steps");
+        suite.steps().forEach(s -> steps.addObject().put("name", s.name()).put("call", s.caseReference()));
+    }
+
+    /** @param body gives the text of a body file by its name */
+    static MockPlan mock(String contract, ObjectNode node, Function<String, String> body) {
+        Map<String, List<MockAnswer>> answers = new LinkedHashMap<>();
+        node.path("answers").properties().forEach(e -> {
+            List<MockAnswer> list = new ArrayList<>();
+            for (JsonNode a : e.getValue()) {
+                list.add(new MockAnswer(
+                        a.path("when").asText(""),
+                        a.path("fault").asBoolean(false),
+                        a.path("title").asText(""),
+                        a.path("reason").asText(""),
+                        a.has("body") ? body.apply(a.path("body").asText()) : "",
+                        a.path("delayMillis").asLong(0)));
+            }
+            answers.put(e.getKey(), List.copyOf(list));
+        });
+        return new MockPlan(
+                contract,
+                node.path("host").asText(MockPlan.LOOPBACK),
+                node.path("port").asInt(MockPlan.USUAL_PORT),
+                answers);
+    }
+
+    /** @return the bodies by file name */
+    static Map<String, String> write(MockPlan plan, ObjectNode node) {
+        Map<String, String> bodies = new LinkedHashMap<>();
+        node.put("host", plan.host());
+        node.put("port", plan.port());
+        ObjectNode answers = node.putObject("answers");
+        plan.answers().forEach((operation, list) -> {
+            ArrayNode array = answers.putArray(operation);
+            for (MockAnswer a : list) {
+                ObjectNode one = array.addObject();
+                one.put("title", a.title());
+                if (a.conditional()) {
+                    one.put("when", a.when());
+                }
+                if (a.fault()) {
+                    one.put("fault", true).put("reason", a.reason());
+                }
+                if (a.delayMillis() > 0) {
+                    one.put("delayMillis", a.delayMillis());
+                }
+                if (!a.body().isEmpty()) {
+                    String name = Names.free(
+                            operation.replace('#', '-') + " " + a.title(), n -> bodies.containsKey(n + ".xml"));
+                    bodies.put(name + ".xml", a.body());
+                    one.put("body", name + ".xml");
+                }
+            }
+        });
+        return bodies;
+    }
+
+    static LoadPlan load(String id, ObjectNode node, String file) {
+        JsonNode shape = node.path("shape");
+        LoadShape work = shape.has("users")
+                ? new LoadShape.Users(
+                        Math.max(1, shape.path("users").asInt()), shape.path("pauseMillis").asLong(0))
+                : new LoadShape.Arrivals(shape.path("arrivalsPerSecond").asDouble(10));
+        if (work instanceof LoadShape.Arrivals a && !(a.perSecond() > 0)) {
+            throw Problem.input("The arrival rate must be more than 0", file, "Set arrivalsPerSecond.");
+        }
+        List<Limit> limits = new ArrayList<>();
+        for (JsonNode l : node.path("limits")) {
+            String measure = l.path("measure").asText("");
+            try {
+                limits.add(new Limit(
+                        Limit.Measure.valueOf(measure.toUpperCase(Locale.ROOT)), l.path("bound").asDouble()));
+            } catch (IllegalArgumentException e) {
+                throw Problem.of(
+                        Problem.Kind.INPUT,
+                        "There is no limit of the kind “" + measure + "”",
+                        file,
+                        "Known are p50, p90, p95, p99, max, failed, rate.",
+                        e);
+            }
+        }
+        return new LoadPlan(
+                id,
+                node.path("title").asText(id),
+                node.path("suite").asText(),
+                node.path("endpoint").asText(""),
+                work,
+                Math.max(1, node.path("seconds").asInt(10)),
+                Math.max(1, node.path("timeoutMillis").asLong(10_000)),
+                List.copyOf(limits));
+    }
+
+    static void write(LoadPlan plan, ObjectNode node) {
+        node.put("title", plan.title());
+        node.put("suite", plan.suite());
+        node.put("endpoint", plan.endpoint());
+        ObjectNode shape = node.putObject("shape");
+        if (plan.shape() instanceof LoadShape.Arrivals a) {
+            shape.put("arrivalsPerSecond", a.perSecond());
+        } else if (plan.shape() instanceof LoadShape.Users u) {
+            shape.put("users", u.count()).put("pauseMillis", u.pauseMillis());
+        }
+        node.put("seconds", plan.seconds());
+        node.put("timeoutMillis", plan.timeoutMillis());
+        ArrayNode limits = node.putArray("limits");
+        plan.limits().forEach(l -> limits.addObject()
+                .put("measure", l.measure().name().toLowerCase(Locale.ROOT))
+                .put("bound", l.bound()));
+    }
+}

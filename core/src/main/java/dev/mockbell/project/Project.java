@@ -1,0 +1,173 @@
+package dev.mockbell.project;
+
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Suite;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+
+/**
+ * All that a project folder holds, at one moment.
+ *
+ * @param environment the name of the environment in use; empty for none
+ * @param troubles files that could not be read, a sentence each; they are left alone
+ */
+public record Project(
+        Path folder,
+        String name,
+        List<KeptContract> contracts,
+        List<Environment> environments,
+        String environment,
+        List<Case> cases,
+        List<Suite> suites,
+        List<MockPlan> mocks,
+        List<LoadPlan> loads,
+        List<String> troubles) {
+    public Optional<KeptContract> contract(String contractName) {
+        return contracts.stream().filter(c -> c.name().equals(contractName)).findFirst();
+    }
+
+    public Optional<Case> kept(String reference) {
+        return cases.stream().filter(c -> c.reference().equals(reference)).findFirst();
+    }
+
+    /** The cases of an operation, by title. */
+    public List<Case> cases(String contractName, String operation) {
+        return cases.stream()
+                .filter(c -> c.contract().equals(contractName) && c.operation().equals(operation))
+                .toList();
+    }
+
+    public Optional<Suite> suite(String idOrTitle) {
+        return suites.stream()
+                .filter(s -> s.id().equals(idOrTitle) || s.title().equals(idOrTitle))
+                .findFirst();
+    }
+
+    public Optional<LoadPlan> load(String idOrTitle) {
+        return loads.stream()
+                .filter(l -> l.id().equals(idOrTitle) || l.title().equals(idOrTitle))
+                .findFirst();
+    }
+
+    public Optional<MockPlan> mock(String contractName) {
+        return mocks.stream().filter(m -> m.contract().equals(contractName)).findFirst();
+    }
+
+    /** The environment in use. */
+    public Environment current() {
+        return environments.stream()
+                .filter(e -> e.name().equals(environment))
+                .findFirst()
+                .orElse(Environment.NONE);
+    }
+
+    /**
+     * With another environment in use.
+     *
+     * @throws Problem when there is none of that name
+     */
+    public Project in(String environmentName) {
+        if (environments.stream().noneMatch(e -> e.name().equals(environmentName))) {
+            String known = String.join(", ", environments.stream().map(Environment::name).toList());
+            throw Problem.input(
+                    "The project has no environment “" + environmentName + "”",
+                    null,
+                    known.isEmpty() ? "It has none at all." : "It has " + known + ".");
+        }
+        return new Project(
+                folder, name, contracts, environments, environmentName, cases, suites, mocks, loads, troubles);
+    }
+
+    public Project withCase(Case changed) {
+        return new Project(
+                folder,
+                name,
+                contracts,
+                environments,
+                environment,
+                replaced(cases, c -> c.reference().equals(changed.reference()), changed),
+                suites,
+                mocks,
+                loads,
+                troubles);
+    }
+
+    public Project withoutCase(String reference) {
+        List<Case> left = cases.stream().filter(c -> !c.reference().equals(reference)).toList();
+        return new Project(folder, name, contracts, environments, environment, left, suites, mocks, loads, troubles);
+    }
+
+    public Project withSuite(Suite changed) {
+        return new Project(
+                folder,
+                name,
+                contracts,
+                environments,
+                environment,
+                cases,
+                replaced(suites, s -> s.id().equals(changed.id()), changed),
+                mocks,
+                loads,
+                troubles);
+    }
+
+    public Project withMock(MockPlan changed) {
+        return new Project(
+                folder,
+                name,
+                contracts,
+                environments,
+                environment,
+                cases,
+                suites,
+                replaced(mocks, m -> m.contract().equals(changed.contract()), changed),
+                loads,
+                troubles);
+    }
+
+    public Project withLoad(LoadPlan changed) {
+        return new Project(
+                folder,
+                name,
+                contracts,
+                environments,
+                environment,
+                cases,
+                suites,
+                mocks,
+                replaced(loads, l -> l.id().equals(changed.id()), changed),
+                troubles);
+    }
+
+    public Project withContract(KeptContract changed) {
+        return new Project(
+                folder,
+                name,
+                replaced(contracts, c -> c.name().equals(changed.name()), changed),
+                environments,
+                environment,
+                cases,
+                suites,
+                mocks,
+                loads,
+                troubles);
+    }
+
+    private static <T> List<T> replaced(List<T> list, Predicate<T> same, T changed) {
+        List<T> all = new ArrayList<>(list);
+        for (int i = 0; i < all.size(); i++) {
+            if (same.test(all.get(i))) {
+                all.set(i, changed);
+                return List.copyOf(all);
+            }
+        }
+        all.add(changed);
+        return List.copyOf(all);
+    }
+}

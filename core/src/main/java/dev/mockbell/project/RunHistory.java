@@ -1,0 +1,137 @@
+package dev.mockbell.project;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.check.Verdict;
+import dev.mockbell.suite.Run;
+import dev.mockbell.suite.StepResult;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/** The runs of each suite, a JSON file each, outside version control. The oldest go when there are over {@value #MOST}. */
+public final class RunHistory {
+    private static final int MOST = 100;
+
+    private final Path folder;
+    private final ObjectMapper json = new ObjectMapper();
+
+    public RunHistory(Path project) {
+        this.folder = ProjectStore.hidden(project).resolve("runs");
+    }
+
+    /** Keeps a run. */
+    public void add(Run run) {
+        ObjectNode node = json.createObjectNode();
+        node.put("format", 1);
+        node.put("suite", run.suite());
+        node.put("title", run.title());
+        node.put("environment", run.environment());
+        node.put("started", run.started().toString());
+        node.put("millis", run.millis());
+        ArrayNode steps = node.putArray("steps");
+        for (StepResult step : run.steps()) {
+            ObjectNode s = steps.addObject();
+            s.put("name", step.name());
+            s.put("verdict", step.verdict().name());
+            s.put("millis", step.millis());
+            s.put("exchange", step.exchange());
+            s.put("problem", step.problem());
+            ObjectNode captures = s.putObject("captures");
+            step.captures().forEach(captures::put);
+            ArrayNode checks = s.putArray("checks");
+            step.checks().forEach(c -> checks.addObject()
+                    .put("verdict", c.verdict().name())
+                    .put("title", c.title())
+                    .put("expected", c.expected())
+                    .put("found", c.found())
+                    .put("where", c.where()));
+        }
+        try {
+            Path file = folder.resolve(run.suite()).resolve(run.started().toEpochMilli() + ".json");
+            AtomicFile.write(file, json.writeValueAsString(node));
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("a plain tree can always be written", e);
+        }
+        files(run.suite()).stream().skip(MOST).forEach(old -> {
+            try {
+                Files.deleteIfExists(old);
+            } catch (IOException e) {
+                // an old run that stays is no harm
+                return;
+            }
+        });
+    }
+
+    private List<Path> files(String suite) {
+        Path runs = folder.resolve(suite);
+        if (!Files.isDirectory(runs)) {
+            return List.of();
+        }
+        try (Stream<Path> list = Files.list(runs)) {
+            return list.filter(p -> p.toString().endsWith(".json"))
+                    .sorted(Comparator.comparing((Path p) -> p.getFileName().toString()).reversed())
+                    .toList();
+        } catch (IOException e) {
+            return List.of();
+        }
+    }
+
+    /** The latest runs of a suite, newest first; files that cannot be read are passed over. */
+    public List<Run> latest(String suite, int most) {
+        List<Run> runs = new ArrayList<>();
+        for (Path file : files(suite)) {
+            if (runs.size() >= most) {
+                break;
+            }
+            try {
+                runs.add(read(json.readTree(file.toFile())));
+            } catch (IOException | IllegalArgumentException | java.time.DateTimeException e) {
+                // a damaged run is not worth more than a gap in the register
+                continue;
+            }
+        }
+        return runs;
+    }
+
+    private static Run read(JsonNode node) {
+        List<StepResult> steps = new ArrayList<>();
+        for (JsonNode s : node.path("steps")) {
+            Map<String, String> captures = new LinkedHashMap<>();
+            s.path("captures").properties().forEach(e -> captures.put(e.getKey(), e.getValue().asText()));
+            List<CheckResult> checks = new ArrayList<>();
+            s.path("checks").forEach(c -> checks.add(new CheckResult(
+                    Verdict.valueOf(c.path("verdict").asText()),
+                    c.path("title").asText(),
+                    c.path("expected").asText(),
+                    c.path("found").asText(),
+                    c.path("where").asText())));
+            steps.add(new StepResult(
+                    s.path("name").asText(),
+                    Verdict.valueOf(s.path("verdict").asText()),
+                    s.path("millis").asDouble(),
+                    s.path("exchange").asLong(),
+                    List.copyOf(checks),
+                    captures,
+                    s.path("problem").asText()));
+        }
+        return new Run(
+                node.path("suite").asText(),
+                node.path("title").asText(),
+                node.path("environment").asText(),
+                Instant.parse(node.path("started").asText()),
+                node.path("millis").asDouble(),
+                List.copyOf(steps));
+    }
+}

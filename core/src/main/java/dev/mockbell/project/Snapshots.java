@@ -1,0 +1,126 @@
+package dev.mockbell.project;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.contract.SourceDocument;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** A contract's documents in the project, byte for byte, and the contract read from them again with no network. */
+final class Snapshots {
+    private final Yaml yaml;
+
+    Snapshots(Yaml yaml) {
+        this.yaml = yaml;
+    }
+
+    void write(Path folder, String title, Contract contract, Instant fetched) {
+        ObjectNode node = yaml.object();
+        node.put("title", title);
+        node.put("source", contract.source());
+        node.put("fetched", fetched.toString());
+        ArrayNode documents = node.putArray("documents");
+        Set<String> taken = new HashSet<>(Set.of("snapshot.yaml"));
+        for (SourceDocument document : contract.documents()) {
+            String name = fileName(document, taken);
+            AtomicFile.write(folder.resolve(name), document.bytes());
+            documents
+                    .addObject()
+                    .put("file", name)
+                    .put("uri", document.uri())
+                    .put("requested", document.requested())
+                    .put("sha256", document.sha256());
+        }
+        yaml.write(folder.resolve("snapshot.yaml"), node);
+    }
+
+    private static String fileName(SourceDocument document, Set<String> taken) {
+        String path = document.uri().replaceAll("[?#].*", "");
+        String last = path.substring(path.lastIndexOf('/') + 1).replaceAll("[^\\p{L}\\p{N}._-]+", "-");
+        String ending = document.kind() == SourceDocument.Kind.WSDL ? ".wsdl" : ".xsd";
+        String base = last.isEmpty() || last.startsWith(".") ? "document" : last.replaceAll("(?i)\\.(wsdl|xsd|xml)$", "");
+        String name = base + ending;
+        for (int i = 2; !taken.add(name); i++) {
+            name = base + "-" + i + ending;
+        }
+        return name;
+    }
+
+    KeptContract read(Path folder, List<String> troubles) {
+        Path file = folder.resolve("snapshot.yaml");
+        ObjectNode node = yaml.read(file);
+        Map<String, SourceDocument> documents = new HashMap<>();
+        String root = null;
+        for (JsonNode d : node.path("documents")) {
+            SourceDocument document = document(folder, d);
+            if (!document.sha256().equals(d.path("sha256").asText())) {
+                troubles.add("The document " + folder.resolve(d.path("file").asText())
+                        + " is not the one that was fetched: its SHA-256 differs. It is used as it is.");
+            }
+            documents.put(document.uri(), document);
+            documents.put(document.requested(), document);
+            root = root == null ? document.requested() : root;
+        }
+        if (root == null) {
+            throw Problem.input("The snapshot names no documents", file.toString(), "Import the contract again.");
+        }
+        DocumentFetcher fetcher = (uri, stop) -> {
+            SourceDocument document = documents.get(uri.toString());
+            if (document == null) {
+                throw Problem.input("The snapshot does not hold it", uri.toString(), "Import the contract again.");
+            }
+            return new DocumentFetcher.Fetched(URI.create(document.uri()), document.bytes(), "");
+        };
+        Contract contract = new ContractReader(fetcher)
+                .read(node.path("source").asText(root), URI.create(root), Progress.NONE, new StopSignal());
+        String name = folder.getFileName().toString();
+        return new KeptContract(name, node.path("title").asText(name), instant(node), contract);
+    }
+
+    private static Instant instant(ObjectNode node) {
+        try {
+            return Instant.parse(node.path("fetched").asText());
+        } catch (DateTimeParseException e) {
+            return Instant.EPOCH;
+        }
+    }
+
+    private static SourceDocument document(Path folder, JsonNode d) {
+        Path file = folder.resolve(d.path("file").asText()).normalize();
+        if (!file.startsWith(folder.normalize())) {
+            throw Problem.input("The snapshot names a file outside its folder", file.toString(), "Import the contract again.");
+        }
+        try {
+            byte[] bytes = Files.readAllBytes(file);
+            boolean wsdl = file.toString().endsWith(".wsdl");
+            return new SourceDocument(
+                    d.path("uri").asText(),
+                    d.path("requested").asText(d.path("uri").asText()),
+                    wsdl ? SourceDocument.Kind.WSDL : SourceDocument.Kind.XSD,
+                    bytes);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "A document of the snapshot cannot be read",
+                    file.toString(),
+                    "Import the contract again.",
+                    e);
+        }
+    }
+}
