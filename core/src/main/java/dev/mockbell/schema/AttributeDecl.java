@@ -10,4 +10,9 @@ import javax.xml.namespace.QName;
  * @param byDefault the value it has when left out
  */
 public record AttributeDecl(
-        QName name, TypeDef type, boolean required, Optional<String> fixed, Optional<String> byDefault, String documentation) {}
+        QName name,
+        TypeDef type,
+        boolean required,
+        Optional<String> fixed,
+        Optional<String> byDefault,
+        String documentation) {}

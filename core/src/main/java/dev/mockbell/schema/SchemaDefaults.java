@@ -5,12 +5,15 @@ final class SchemaDefaults {
     private SchemaDefaults() {}
 
     static boolean hasDefaultPattern(SimpleType type) {
-        return type.name().map(n -> SchemaReplay.XSD.equals(n.getNamespaceURI())).orElse(false)
-                || type.patterns().stream().allMatch(p -> p.equals("\\i\\c*")
-                        || p.equals("[\\i-[:]][\\c-[:]]*")
-                        || p.equals("\\c+")
-                        || p.equals("[\\-+]?[0-9]+")
-                        || p.startsWith("([a-zA-Z]{1,8})"));
+        return type.name()
+                        .map(n -> SchemaReplay.XSD.equals(n.getNamespaceURI()))
+                        .orElse(false)
+                || type.patterns().stream()
+                        .allMatch(p -> p.equals("\\i\\c*")
+                                || p.equals("[\\i-[:]][\\c-[:]]*")
+                                || p.equals("\\c+")
+                                || p.equals("[\\-+]?[0-9]+")
+                                || p.startsWith("([a-zA-Z]{1,8})"));
     }
 
     static boolean hasDefaultBounds(SimpleType type) {
@@ -29,7 +32,11 @@ final class SchemaDefaults {
             case "positiveInteger" -> "1".equals(low) && high == null;
             case "nonPositiveInteger" -> "0".equals(high) && low == null;
             case "negativeInteger" -> "-1".equals(high) && low == null;
-            default -> low == null && high == null && type.minExclusive().isEmpty() && type.maxExclusive().isEmpty();
+            default ->
+                low == null
+                        && high == null
+                        && type.minExclusive().isEmpty()
+                        && type.maxExclusive().isEmpty();
         };
     }
 }

@@ -1,0 +1,203 @@
+package dev.mockbell.cli;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Calls an operation once. */
+@Command(
+        name = "call",
+        mixinStandardHelpOptions = true,
+        description = "Sends a request and prints the response. Exit code 0 answered, 3 fault, 4 no answer.")
+final class CallCommand implements Callable<Integer> {
+    private final Console console;
+
+    @Parameters(paramLabel = "WSDL|PROJECT", description = "Address, file or project folder.")
+    private String source;
+
+    @Option(names = "--operation", paramLabel = "NAME", required = true, description = "The operation to call.")
+    private String operation;
+
+    @Option(names = "--contract", paramLabel = "NAME", description = "The contract, where a project has several with that operation.")
+    private String contractName;
+
+    @Option(names = "--port", paramLabel = "NAME", description = "The port to call; the first that offers the operation otherwise.")
+    private String port;
+
+    @ArgGroup
+    private Body body = new Body();
+
+    /** What to send. */
+    static final class Body {
+        @Option(names = "--case", paramLabel = "NAME", description = "A case of the project.")
+        private String kept;
+
+        @Option(names = "--body", paramLabel = "FILE", description = "A file with the payload or a whole envelope.")
+        private Path file;
+
+        @Option(names = "--full", description = "The sample with all optional parts.")
+        private boolean full;
+
+        @Option(names = "--required", description = "The sample with what is required alone (the default).")
+        private boolean required;
+    }
+
+    @Option(names = "--set", paramLabel = "PATH=VALUE", description = "Sets the element at an XPath to a value; may be repeated.")
+    private List<String> values = List.of();
+
+    @Option(names = "--endpoint", paramLabel = "URL", description = "Where to send, in place of where the contract says.")
+    private String endpoint;
+
+    @Option(names = "--env", paramLabel = "NAME", description = "The project's environment to use.")
+    private String environment;
+
+    @Option(names = "--wire", description = "Prints the very bytes of both sides.")
+    private boolean wire;
+
+    @Option(names = "--json", description = "Prints the exchange as JSON.")
+    private boolean json;
+
+    CallCommand(Console console) {
+        this.console = console;
+    }
+
+    @Override
+    public Integer call() {
+        try (Core core = new Core()) {
+            Optional<Project> opened = core.project(source);
+            Optional<Project> project =
+                    environment == null ? opened : opened.map(p -> p.in(environment));
+            String name = project.map(this::contractWithOperation).orElse("contract");
+            Contract contract = project.flatMap(p -> p.contract(name))
+                    .map(k -> k.contract())
+                    .orElseGet(() -> core.contract(source));
+            BoundOperation bound = contract.operation(operation, port)
+                    .orElseThrow(() -> Problem.input(
+                            "There is no operation " + operation + (port == null ? "" : " at the port " + port),
+                            source,
+                            "There are " + String.join(", ", contract.operations().keySet()) + "."));
+            Case kept = kept(project, name, contract, bound);
+            kept = kept.withBody(Values.set(kept.body(), values));
+            Optional<String> address = Optional.ofNullable(endpoint)
+                    .or(() -> project.flatMap(p -> p.current().endpoint(name, bound.port().name())));
+            Scope scope = project.map(p -> new ProjectBench(p).variables()).orElse(Scope.EMPTY);
+            var request = core.caller().prepare(bound, kept, address, scope);
+            Exchange exchange = core.caller().send(bound, kept, request, "command line", core.stop());
+            print(exchange);
+            return exitCode(exchange);
+        }
+    }
+
+    private String contractWithOperation(Project project) {
+        if (contractName != null) {
+            return contractName;
+        }
+        return project.contracts().stream()
+                .filter(k -> k.contract().operation(operation, port).isPresent())
+                .map(k -> k.name())
+                .findFirst()
+                .orElseThrow(() -> Problem.input(
+                        "No contract of the project has an operation " + operation, source, "See “mockbell contract show”."));
+    }
+
+    private Case kept(Optional<Project> project, String contract, Contract read, BoundOperation bound) {
+        if (body != null && body.kept != null) {
+            Project p = project.orElseThrow(
+                    () -> Problem.input("Cases are kept in projects", source, "Give a project's folder, not a WSDL."));
+            List<Case> cases = p.cases(contract, bound.operation().key());
+            Case found = cases.stream()
+                    .filter(c -> c.id().equals(body.kept) || c.title().equals(body.kept))
+                    .findFirst()
+                    .orElseThrow(() -> Problem.input(
+                            "There is no case “" + body.kept + "” of " + operation,
+                            source,
+                            "There are: " + String.join(", ", cases.stream().map(Case::id).toList()) + "."));
+            return port == null ? found : found.withPort(port);
+        }
+        Detail detail = body != null && body.full ? Detail.FULL : Detail.REQUIRED;
+        String text = body != null && body.file != null
+                ? read(body.file)
+                : SampleBuilder.text(CaseCaller.requestOutline(read, bound.operation()), detail);
+        return new Case(
+                "", "", "", contract, bound.operation().key(), bound.port().name(), text, List.of(), List.of(), List.of());
+    }
+
+    private static String read(Path file) {
+        try {
+            return Files.readString(file, StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The body's file cannot be read", file.toString(), "Check the path.", e);
+        }
+    }
+
+    private void print(Exchange exchange) {
+        if (json) {
+            console.json(json(exchange));
+        } else if (wire) {
+            console.line(new String(exchange.request().wire(), StandardCharsets.UTF_8));
+            exchange.response().ifPresent(r -> console.line(new String(r.wire(), StandardCharsets.UTF_8)));
+        } else {
+            exchange.response().ifPresent(r -> console.line(r.text().stripTrailing()));
+        }
+        String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
+        String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
+        console.note(status + exchange.timing().totalMillis() + " ms, "
+                + exchange.response().map(r -> r.body().length).orElse(0) + " bytes" + note);
+    }
+
+    private static ObjectNode json(Exchange e) {
+        ObjectNode node = JsonNodeFactory.instance.objectNode();
+        node.put("format", 1);
+        node.put("operation", e.operation());
+        node.put("endpoint", e.endpoint());
+        node.put("outcome", e.outcome().name().toLowerCase(java.util.Locale.ROOT));
+        node.put("note", e.note());
+        node.put("status", e.status());
+        ObjectNode timing = node.putObject("timing");
+        timing.put("connectMillis", e.timing().connect() / 1e6);
+        timing.put("sendMillis", e.timing().send() / 1e6);
+        timing.put("waitMillis", e.timing().await() / 1e6);
+        timing.put("receiveMillis", e.timing().receive() / 1e6);
+        node.put("request", e.request().text());
+        e.response().ifPresent(r -> {
+            ArrayNode headers = node.putArray("responseHeaders");
+            r.headers().forEach(h -> headers.addObject().put("name", h.name()).put("value", h.value()));
+            node.put("response", r.text());
+        });
+        return node;
+    }
+
+    private static int exitCode(Exchange exchange) {
+        if (exchange.response().isEmpty()) {
+            return 4;
+        }
+        if (exchange.outcome() == Outcome.FAULT) {
+            return 3;
+        }
+        return exchange.outcome() == Outcome.FAILED ? 4 : 0;
+    }
+}

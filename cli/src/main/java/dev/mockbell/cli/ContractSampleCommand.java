@@ -1,0 +1,133 @@
+package dev.mockbell.cli;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.MessageDef;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Protocol;
+import dev.mockbell.contract.Service;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.AtomicFile;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.xml.XmlText;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Writes sample messages. */
+@Command(
+        name = "sample",
+        mixinStandardHelpOptions = true,
+        description = "Writes a sample request and response envelope for each operation of each SOAP port.")
+final class ContractSampleCommand implements Callable<Integer> {
+    private final Console console;
+
+    @Parameters(paramLabel = "WSDL", description = "Address or file.")
+    private String wsdl;
+
+    @Option(names = "--out", paramLabel = "DIR", required = true, description = "Where to write.")
+    private Path out;
+
+    @Option(names = "--operation", paramLabel = "NAME", description = "Only this operation.")
+    private String operation;
+
+    @Option(names = "--port", paramLabel = "NAME", description = "Only this port.")
+    private String port;
+
+    @ArgGroup
+    private Amount amount = new Amount();
+
+    /** How much to put in. */
+    static final class Amount {
+        @Option(names = "--full", description = "With all optional parts.")
+        private boolean full;
+
+        @Option(names = "--required", description = "With what is required alone (the default).")
+        private boolean required;
+    }
+
+    private final ArrayNode index = JsonNodeFactory.instance.arrayNode();
+
+    ContractSampleCommand(Console console) {
+        this.console = console;
+    }
+
+    @Override
+    public Integer call() {
+        try (Core core = new Core()) {
+            Contract contract = core.contract(wsdl);
+            for (Service service : contract.services()) {
+                service.ports().stream()
+                        .filter(p -> p.binding().protocol().callable())
+                        .filter(p -> port == null || p.name().equals(port))
+                        .forEach(p -> write(contract, service, p));
+            }
+        }
+        if (index.isEmpty()) {
+            throw Problem.input(
+                    operation == null ? "There is no operation to sample" : "There is no operation " + operation,
+                    wsdl,
+                    "See “mockbell contract show” for what there is.");
+        }
+        try {
+            AtomicFile.write(
+                    out.resolve("index.json"),
+                    new ObjectMapper().writerWithDefaultPrettyPrinter().writeValueAsString(index) + "\n");
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("a plain tree can always be written", e);
+        }
+        console.line(index.size() + " samples in " + out.toAbsolutePath().normalize());
+        return 0;
+    }
+
+    private void write(Contract contract, Service service, Port at) {
+        for (Operation o : at.binding().operations()) {
+            if (operation == null || o.key().equals(operation) || o.name().equals(operation)) {
+                o.input().ifPresent(m -> message(contract, service, at, o, m, "request"));
+                o.output().ifPresent(m -> message(contract, service, at, o, m, "response"));
+            }
+        }
+    }
+
+    private void message(Contract contract, Service service, Port at, Operation o, MessageDef message, String direction) {
+        MessageOutline outline = MessageOutline.of(contract.schemas(), message);
+        Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
+        SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
+        String payload = SampleBuilder.text(outline, detail);
+        List<String> headers = outline.headers().stream()
+                .map(h -> XmlText.laidOut(new SampleBuilder(detail).build(h)))
+                .toList();
+        String file = fileName(at.name()) + "/" + fileName(o.key()) + "." + direction + ".xml";
+        AtomicFile.write(out.resolve(file), Envelope.around(version, payload, headers));
+        ObjectNode entry = index.addObject();
+        entry.put("file", file);
+        entry.put("service", service.name().toString());
+        entry.put("port", at.name());
+        entry.put("operation", o.name());
+        entry.put("soapVersion", version == SoapVersion.V12 ? "1.2" : "1.1");
+        entry.put("style", o.style().map(s -> s.name().toLowerCase(Locale.ROOT)).orElse(null));
+        entry.put("use", o.use().map(u -> u.name().toLowerCase(Locale.ROOT)).orElse(null));
+        entry.put("soapAction", o.soapAction().orElse(null));
+        entry.put("address", at.address().orElse(null));
+        entry.put("direction", direction);
+    }
+
+    private static String fileName(String name) {
+        String safe = name.replaceAll("[^\\p{L}\\p{N}._#-]", "_");
+        return safe.startsWith(".") ? "_" + safe : safe;
+    }
+}

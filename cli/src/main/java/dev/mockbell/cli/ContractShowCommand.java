@@ -1,0 +1,107 @@
+package dev.mockbell.cli;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Finding;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Service;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.KeptContract;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Shows what contracts offer. */
+@Command(
+        name = "show",
+        mixinStandardHelpOptions = true,
+        description = "Shows services, ports, operations and findings of WSDLs or of a project's contracts.")
+final class ContractShowCommand implements Callable<Integer> {
+    private final Console console;
+
+    @Parameters(paramLabel = "WSDL|PROJECT", arity = "1..*", description = "Addresses, files or project folders.")
+    private List<String> sources;
+
+    @Option(names = "--json", description = "As JSON; several sources give a list.")
+    private boolean json;
+
+    ContractShowCommand(Console console) {
+        this.console = console;
+    }
+
+    @Override
+    public Integer call() {
+        int worst = 0;
+        List<Contract> contracts = new ArrayList<>();
+        try (Core core = new Core()) {
+            for (String source : sources) {
+                try {
+                    Optional<List<KeptContract>> project = core.project(source).map(p -> p.contracts());
+                    if (project.isPresent()) {
+                        project.get().forEach(k -> contracts.add(k.contract()));
+                    } else {
+                        contracts.add(core.contract(source));
+                    }
+                } catch (Problem problem) {
+                    console.note(problem.getMessage());
+                    worst = Math.max(worst, problem.kind().exitCode());
+                }
+            }
+        }
+        if (json) {
+            if (contracts.size() == 1 && sources.size() == 1) {
+                console.json(ContractJson.of(contracts.get(0)));
+            } else {
+                ArrayNode all = JsonNodeFactory.instance.arrayNode();
+                contracts.forEach(c -> all.add(ContractJson.of(c)));
+                if (!contracts.isEmpty() || sources.size() > 1) {
+                    console.json(all);
+                }
+            }
+        } else {
+            contracts.forEach(this::print);
+        }
+        return worst;
+    }
+
+    private void print(Contract contract) {
+        console.line(contract.source() + " (WSDL " + contract.wsdl() + ", " + contract.documents().size() + " documents)");
+        for (Service service : contract.services()) {
+            console.line("service " + service.name().getLocalPart());
+            for (Port port : service.ports()) {
+                console.line("  port " + port.name() + " (" + port.binding().protocol().title() + ") at "
+                        + port.address().orElse("no address"));
+                for (Operation operation : port.binding().operations()) {
+                    console.line("    " + operation.key() + describe(operation));
+                }
+            }
+        }
+        for (var binding : contract.unusedBindings()) {
+            console.line("binding " + binding.name().getLocalPart() + " (" + binding.protocol().title() + ", no port uses it)");
+        }
+        for (Finding finding : contract.findings()) {
+            console.line(finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": " + finding.text() + " (" + finding.place() + ")");
+        }
+    }
+
+    private static String describe(Operation operation) {
+        List<String> words = new ArrayList<>();
+        operation.style().ifPresent(s -> words.add(s.name().toLowerCase(Locale.ROOT) + "/"
+                + operation.use().map(u -> u.name().toLowerCase(Locale.ROOT)).orElse("literal")));
+        if (operation.pattern() != Operation.Pattern.REQUEST_RESPONSE) {
+            words.add(operation.pattern().code());
+        }
+        if (!operation.faults().isEmpty()) {
+            words.add("faults " + operation.faults().stream().map(f -> f.name()).collect(Collectors.joining(", ")));
+        }
+        return words.isEmpty() ? "" : "  " + String.join(", ", words);
+    }
+}

@@ -1,0 +1,178 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadEngine;
+import dev.mockbell.load.LoadListener;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.load.LoadRun;
+import dev.mockbell.load.LoadSecond;
+import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.StepFigures;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.AtomicFile;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.report.HtmlReport;
+import dev.mockbell.report.LoadCsv;
+import dev.mockbell.suite.Suite;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Makes load. */
+@Command(
+        name = "load",
+        mixinStandardHelpOptions = true,
+        description = "Carries out a load plan. Exit code 0 when its limits were kept, 1 when one was not.")
+final class LoadCommand implements Callable<Integer> {
+    private final Console console;
+
+    @Parameters(paramLabel = "PROJECT", description = "The project's folder.")
+    private Path folder;
+
+    @Option(names = "--plan", paramLabel = "NAME", required = true, description = "The load plan.")
+    private String name;
+
+    @Option(names = "--out", paramLabel = "DIR", description = "Where to write steps.csv, seconds.csv and report.html.")
+    private Path out;
+
+    @Option(names = "--env", paramLabel = "NAME", description = "The environment to use.")
+    private String environment;
+
+    @Option(names = "--endpoint", paramLabel = "URL", description = "Where to send, in place of where the plan says.")
+    private String endpoint;
+
+    @Option(names = "--rate", paramLabel = "N", description = "Arrivals a second, in place of the plan's shape.")
+    private Double rate;
+
+    @Option(names = "--seconds", paramLabel = "N", description = "How long, in place of the plan's.")
+    private Integer seconds;
+
+    LoadCommand(Console console) {
+        this.console = console;
+    }
+
+    @Override
+    public Integer call() {
+        try (Core core = new Core()) {
+            Project opened = core.store().open(folder);
+            Project project = environment == null ? opened : opened.in(environment);
+            LoadPlan plan = plan(project);
+            Suite suite = project.suite(plan.suite())
+                    .orElseThrow(() -> Problem.input(
+                            "The project has no suite “" + plan.suite() + "”", "load plan " + plan.title(), "Correct the plan."));
+            CountDownLatch done = new CountDownLatch(1);
+            Thread stopping = new Thread(() -> {
+                core.stop().stop();
+                try {
+                    done.await(5, TimeUnit.SECONDS);
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+            });
+            Runtime.getRuntime().addShutdownHook(stopping);
+            LoadRun run;
+            try (Ledger ledger = Ledger.open(ProjectStore.ledger(project.folder()))) {
+                run = new LoadEngine(core.loops(), core.expressions())
+                        .run(plan, suite, new ProjectBench(project), new Printing(ledger), core.stop());
+            }
+            write(project, run);
+            print(run);
+            done.countDown();
+            return run.passed() ? 0 : 1;
+        }
+    }
+
+    private LoadPlan plan(Project project) {
+        LoadPlan plan = project.load(name)
+                .orElseThrow(() -> Problem.input(
+                        "The project has no load plan “" + name + "”",
+                        folder.toString(),
+                        "It has " + String.join(", ", project.loads().stream().map(LoadPlan::id).toList()) + "."));
+        if (rate != null) {
+            if (!(rate > 0)) {
+                throw Problem.input("The rate must be more than 0", "--rate", null);
+            }
+            plan = plan.withShape(new LoadShape.Arrivals(rate));
+        }
+        if (seconds != null) {
+            plan = plan.withSeconds(Math.max(1, seconds));
+        }
+        return endpoint == null ? plan : plan.withEndpoint(endpoint);
+    }
+
+    private void write(Project project, LoadRun run) {
+        if (out == null) {
+            return;
+        }
+        AtomicFile.write(out.resolve("steps.csv"), LoadCsv.steps(run));
+        AtomicFile.write(out.resolve("seconds.csv"), LoadCsv.seconds(run));
+        AtomicFile.write(
+                out.resolve("report.html"),
+                HtmlReport.of(project.name(), List.of(), List.of(run), ZoneId.systemDefault()));
+    }
+
+    private void print(LoadRun run) {
+        console.line(String.format(
+                Locale.ROOT, "%-24s %9s %8s %8s %8s %8s %8s %8s %8s", "step", "done", "/s", "p50", "p90", "p95", "p99", "max", "failed"));
+        run.steps().forEach(this::line);
+        line(run.total());
+        run.reasons().forEach((reason, count) -> console.line("  failed " + count + " times: " + reason));
+        for (Limit.Outcome limit : run.limits()) {
+            console.line(String.format(
+                    Locale.ROOT, "%s  %s, found %.2f", limit.kept() ? "kept    " : "NOT KEPT", limit.limit().title(), limit.found()));
+        }
+        run.warnings().forEach(w -> console.note("Warning: " + w));
+    }
+
+    private void line(StepFigures s) {
+        console.line(String.format(
+                Locale.ROOT,
+                "%-24s %9d %8.1f %8.2f %8.2f %8.2f %8.2f %8.2f %8d",
+                s.name(),
+                s.done(),
+                s.perSecond(),
+                s.p50(),
+                s.p90(),
+                s.p95(),
+                s.p99(),
+                s.max(),
+                s.failed()));
+    }
+
+    private final class Printing implements LoadListener {
+        private final Ledger ledger;
+
+        Printing(Ledger ledger) {
+            this.ledger = ledger;
+        }
+
+        @Override
+        public void second(LoadSecond second) {
+            if (second.second() % 5 == 0) {
+                console.note(String.format(
+                        Locale.ROOT,
+                        "%4d s  %7d done  %6d failed  p95 %.1f ms",
+                        second.second(),
+                        second.total().done(),
+                        second.total().failed(),
+                        second.total().p95()));
+            }
+        }
+
+        @Override
+        public void failure(Exchange exchange) {
+            ledger.offer(exchange);
+        }
+    }
+}

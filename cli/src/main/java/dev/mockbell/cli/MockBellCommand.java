@@ -1,0 +1,73 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.problem.Problem;
+import java.util.Locale;
+import org.slf4j.LoggerFactory;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Spec;
+
+/** The program's command line. */
+@Command(
+        name = "mockbell",
+        mixinStandardHelpOptions = true,
+        version = "Mock Bell 0.1.0",
+        description = "Calls, checks, mocks, watches and loads web services described by a WSDL.",
+        synopsisSubcommandLabel = "COMMAND",
+        footer = {
+            "",
+            "Without a command the window opens. MOCKBELL_OPTS is passed to the JVM.",
+            "Exit codes: 0 done, 1 the answer is no, 2 wrong usage or unreadable input, 3 fault, 4 no answer, 70 a defect."
+        })
+public final class MockBellCommand implements Runnable {
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public void run() {
+        throw new CommandLine.ParameterException(spec.commandLine(), "A command is needed.");
+    }
+
+    /** The command line with all its subcommands; {@code more} are those of other modules. */
+    public static CommandLine commandLine(Console console, Object... more) {
+        CommandLine line = new CommandLine(new MockBellCommand());
+        CommandLine contract = new CommandLine(new ContractCommand());
+        contract.addSubcommand(new ContractImportCommand(console));
+        contract.addSubcommand(new ContractShowCommand(console));
+        contract.addSubcommand(new ContractSampleCommand(console));
+        contract.addSubcommand(new ContractLintCommand(console));
+        line.addSubcommand(contract);
+        line.addSubcommand(new CallCommand(console));
+        line.addSubcommand(new CheckCommand(console));
+        line.addSubcommand(new MockCommand(console));
+        line.addSubcommand(new LoadCommand(console));
+        for (Object command : more) {
+            line.addSubcommand(command);
+        }
+        line.setOut(new java.io.PrintWriter(console.out(), true));
+        line.setErr(new java.io.PrintWriter(console.err(), true));
+        line.setExecutionExceptionHandler((e, command, parsed) -> failed(e, console));
+        line.setParameterExceptionHandler((e, args) -> {
+            String text = e.getMessage().lines().findFirst().orElse("Wrong usage.");
+            console.note(text + (text.endsWith(".") ? "" : ".") + " Try “"
+                    + e.getCommandLine().getCommandSpec().qualifiedName() + " --help”.");
+            return 2;
+        });
+        if (System.getenv("NO_COLOR") != null || System.console() == null) {
+            line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
+        }
+        return line;
+    }
+
+    private static int failed(Exception e, Console console) {
+        if (e instanceof Problem problem) {
+            console.note(problem.getMessage());
+            return problem.kind().exitCode();
+        }
+        LoggerFactory.getLogger(MockBellCommand.class).error("a command failed", e);
+        console.note("A defect of Mock Bell: " + e.getClass().getSimpleName().replaceAll("Exception$", "").toLowerCase(Locale.ROOT)
+                + ", " + Problem.reason(e) + ". The log has the details.");
+        return 70;
+    }
+}

@@ -1,0 +1,123 @@
+package dev.mockbell.demo;
+
+import com.sun.net.httpserver.HttpServer;
+import dev.mockbell.problem.Problem;
+import jakarta.xml.ws.Endpoint;
+import jakarta.xml.ws.EndpointContext;
+import java.io.IOException;
+import java.net.BindException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.time.Clock;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+
+/** The live stand-in: the Northfell services on the loopback address, served by a SOAP stack that others wrote. */
+public final class StandIn implements AutoCloseable {
+    /** Where it listens unless another program does. */
+    public static final int USUAL_PORT = 8471;
+
+    private final HttpServer server;
+    private final ExecutorService threads;
+    private final List<Endpoint> endpoints;
+    private final HutRegister register;
+
+    private StandIn(HttpServer server, ExecutorService threads, List<Endpoint> endpoints, HutRegister register) {
+        this.server = server;
+        this.threads = threads;
+        this.endpoints = endpoints;
+        this.register = register;
+    }
+
+    /**
+     * Starts on {@code port}, or on any free one when that is taken or 0.
+     *
+     * @throws Problem when no port at all can be had
+     */
+    public static StandIn start(int port, Clock clock) {
+        HttpServer server = server(port);
+        ExecutorService threads = Executors.newFixedThreadPool(8, task -> {
+            Thread thread = new Thread(task, "stand-in");
+            thread.setDaemon(true);
+            return thread;
+        });
+        server.setExecutor(threads);
+        HutRegister register = new HutRegister();
+        Endpoint soap11 = Endpoint.create(new HutServiceSoap11(register, clock));
+        Endpoint soap12 = Endpoint.create(new HutServiceSoap12(register, clock));
+        List<Endpoint> endpoints = List.of(soap11, soap12);
+        Together together = new Together(new LinkedHashSet<>(endpoints));
+        endpoints.forEach(e -> e.setEndpointContext(together));
+        server.start();
+        soap11.publish(server.createContext("/hut-booking"));
+        soap12.publish(server.createContext("/hut-booking-12"));
+        return new StandIn(server, threads, endpoints, register);
+    }
+
+    private static HttpServer server(int port) {
+        InetAddress loopback = InetAddress.getLoopbackAddress();
+        try {
+            return HttpServer.create(new InetSocketAddress(loopback, port), 512);
+        } catch (BindException taken) {
+            try {
+                return HttpServer.create(new InetSocketAddress(loopback, 0), 512);
+            } catch (IOException e) {
+                throw none(e);
+            }
+        } catch (IOException e) {
+            throw none(e);
+        }
+    }
+
+    private static Problem none(IOException e) {
+        return Problem.of(
+                Problem.Kind.INPUT, "The stand-in found no port to listen on: " + Problem.reason(e), null, null, e);
+    }
+
+    /** Ports of one service know each other, so that the WSDL of one gives the addresses of both. */
+    private static final class Together extends EndpointContext {
+        private final Set<Endpoint> endpoints;
+
+        Together(Set<Endpoint> endpoints) {
+            this.endpoints = endpoints;
+        }
+
+        @Override
+        public Set<Endpoint> getEndpoints() {
+            return endpoints;
+        }
+    }
+
+    public int port() {
+        return server.getAddress().getPort();
+    }
+
+    /** The address of the SOAP 1.1 port. */
+    public String soap11() {
+        return "http://127.0.0.1:" + port() + "/hut-booking";
+    }
+
+    /** The address of the SOAP 1.2 port. */
+    public String soap12() {
+        return "http://127.0.0.1:" + port() + "/hut-booking-12";
+    }
+
+    public String wsdl() {
+        return soap11() + "?wsdl";
+    }
+
+    /** How many sightings were reported: the one trace that the one-way operation leaves. */
+    public int sightings() {
+        return register.sightings();
+    }
+
+    @Override
+    public void close() {
+        endpoints.forEach(Endpoint::stop);
+        server.stop(0);
+        threads.shutdown();
+    }
+}
