@@ -41,10 +41,16 @@ final class CallCommand implements Callable<Integer> {
     @Option(names = "--operation", paramLabel = "NAME", required = true, description = "The operation to call.")
     private String operation;
 
-    @Option(names = "--contract", paramLabel = "NAME", description = "The contract, where a project has several with that operation.")
+    @Option(
+            names = "--contract",
+            paramLabel = "NAME",
+            description = "The contract, where a project has several with that operation.")
     private String contractName;
 
-    @Option(names = "--port", paramLabel = "NAME", description = "The port to call; the first that offers the operation otherwise.")
+    @Option(
+            names = "--port",
+            paramLabel = "NAME",
+            description = "The port to call; the first that offers the operation otherwise.")
     private String port;
 
     @ArgGroup
@@ -65,10 +71,16 @@ final class CallCommand implements Callable<Integer> {
         private boolean required;
     }
 
-    @Option(names = "--set", paramLabel = "PATH=VALUE", description = "Sets the element at an XPath to a value; may be repeated.")
+    @Option(
+            names = "--set",
+            paramLabel = "PATH=VALUE",
+            description = "Sets the element at an XPath to a value; may be repeated.")
     private List<String> values = List.of();
 
-    @Option(names = "--endpoint", paramLabel = "URL", description = "Where to send, in place of where the contract says.")
+    @Option(
+            names = "--endpoint",
+            paramLabel = "URL",
+            description = "Where to send, in place of where the contract says.")
     private String endpoint;
 
     @Option(names = "--env", paramLabel = "NAME", description = "The project's environment to use.")
@@ -88,8 +100,7 @@ final class CallCommand implements Callable<Integer> {
     public Integer call() {
         try (Core core = new Core()) {
             Optional<Project> opened = core.project(source);
-            Optional<Project> project =
-                    environment == null ? opened : opened.map(p -> p.in(environment));
+            Optional<Project> project = environment == null ? opened : opened.map(p -> p.in(environment));
             String name = project.map(this::contractWithOperation).orElse("contract");
             Contract contract = project.flatMap(p -> p.contract(name))
                     .map(k -> k.contract())
@@ -98,11 +109,13 @@ final class CallCommand implements Callable<Integer> {
                     .orElseThrow(() -> Problem.input(
                             "There is no operation " + operation + (port == null ? "" : " at the port " + port),
                             source,
-                            "There are " + String.join(", ", contract.operations().keySet()) + "."));
+                            "There are "
+                                    + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
             kept = kept.withBody(Values.set(kept.body(), values));
             Optional<String> address = Optional.ofNullable(endpoint)
-                    .or(() -> project.flatMap(p -> p.current().endpoint(name, bound.port().name())));
+                    .or(() -> project.flatMap(
+                            p -> p.current().endpoint(name, bound.port().name())));
             Scope scope = project.map(p -> new ProjectBench(p).variables()).orElse(Scope.EMPTY);
             var request = core.caller().prepare(bound, kept, address, scope);
             Exchange exchange = core.caller().send(bound, kept, request, "command line", core.stop());
@@ -120,7 +133,9 @@ final class CallCommand implements Callable<Integer> {
                 .map(k -> k.name())
                 .findFirst()
                 .orElseThrow(() -> Problem.input(
-                        "No contract of the project has an operation " + operation, source, "See “mockbell contract show”."));
+                        "No contract of the project has an operation " + operation,
+                        source,
+                        "See “mockbell contract show”."));
     }
 
     private Case kept(Optional<Project> project, String contract, Contract read, BoundOperation bound) {
@@ -134,7 +149,9 @@ final class CallCommand implements Callable<Integer> {
                     .orElseThrow(() -> Problem.input(
                             "There is no case “" + body.kept + "” of " + operation,
                             source,
-                            "There are: " + String.join(", ", cases.stream().map(Case::id).toList()) + "."));
+                            "There are: "
+                                    + String.join(
+                                            ", ", cases.stream().map(Case::id).toList()) + "."));
             return port == null ? found : found.withPort(port);
         }
         Detail detail = body != null && body.full ? Detail.FULL : Detail.REQUIRED;
@@ -142,7 +159,16 @@ final class CallCommand implements Callable<Integer> {
                 ? read(body.file)
                 : SampleBuilder.text(CaseCaller.requestOutline(read, bound.operation()), detail);
         return new Case(
-                "", "", "", contract, bound.operation().key(), bound.port().name(), text, List.of(), List.of(), List.of());
+                "",
+                "",
+                "",
+                contract,
+                bound.operation().key(),
+                bound.port().name(),
+                text,
+                List.of(),
+                List.of(),
+                List.of());
     }
 
     private static String read(Path file) {

@@ -83,7 +83,8 @@ final class CheckCommand implements Callable<Integer> {
             if (html != null) {
                 AtomicFile.write(html, HtmlReport.of(project.name(), runs, List.of(), ZoneId.systemDefault()));
             }
-            boolean passed = runs.stream().allMatch(Run::passed) && project.troubles().isEmpty();
+            boolean passed =
+                    runs.stream().allMatch(Run::passed) && project.troubles().isEmpty();
             long checks = runs.stream().mapToLong(Run::checks).sum();
             long good = runs.stream().mapToLong(Run::checksPassed).sum();
             console.line(good + " of " + checks + " checks passed");
@@ -103,19 +104,23 @@ final class CheckCommand implements Callable<Integer> {
                         .orElseThrow(() -> Problem.input(
                                 "The project has no suite “" + n + "”",
                                 folder.toString(),
-                                "It has " + String.join(", ", project.suites().stream().map(Suite::id).toList()) + ".")))
+                                "It has "
+                                        + String.join(
+                                                ", ",
+                                                project.suites().stream()
+                                                        .map(Suite::id)
+                                                        .toList()) + ".")))
                 .toList();
     }
 
     private final class Printing implements RunListener {
         @Override
         public void stepFinished(int index, StepResult result) {
-            String verdict =
-                    switch (result.verdict()) {
-                        case PASSED -> "passed ";
-                        case FAILED -> "FAILED ";
-                        case NOT_RUN -> "not run";
-                    };
+            String verdict = switch (result.verdict()) {
+                case PASSED -> "passed ";
+                case FAILED -> "FAILED ";
+                case NOT_RUN -> "not run";
+            };
             console.line("  " + verdict + "  " + result.name() + "  " + Math.round(result.millis()) + " ms");
             if (result.verdict() != Verdict.PASSED) {
                 result.failures().forEach(f -> console.line("           " + f));

@@ -40,7 +40,9 @@ final class ContractImportCommand implements Callable<Integer> {
             Contract contract = core.contract(wsdl);
             ProjectStore store = core.store();
             Path folder = project.toAbsolutePath().normalize();
-            String title = folder.getFileName() == null ? "project" : folder.getFileName().toString();
+            String title = folder.getFileName() == null
+                    ? "project"
+                    : folder.getFileName().toString();
             Project opened = store.create(folder, title);
             String chosen = name == null ? Names.of(contract.title()) : Names.of(name);
             KeptContract kept = store.saveContract(folder, chosen, contract.title(), contract, Instant.now());
@@ -49,7 +51,8 @@ final class ContractImportCommand implements Callable<Integer> {
                     .count();
             console.line("Kept " + chosen + " in " + opened.folder() + ": "
                     + contract.documents().size() + " documents, "
-                    + contract.operations().size() + " operations, " + contract.findings().size() + " findings"
+                    + contract.operations().size() + " operations, "
+                    + contract.findings().size() + " findings"
                     + (errors > 0 ? ", " + errors + " of them errors" : "") + ".");
             return 0;
         }

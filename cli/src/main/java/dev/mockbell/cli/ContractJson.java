@@ -23,12 +23,13 @@ final class ContractJson {
         root.put("source", contract.source());
         root.put("wsdl", contract.wsdl());
         ArrayNode documents = root.putArray("documents");
-        contract.documents().forEach(d -> documents
-                .addObject()
-                .put("uri", d.uri())
-                .put("kind", d.kind().name().toLowerCase(Locale.ROOT))
-                .put("bytes", d.bytes().length)
-                .put("sha256", d.sha256()));
+        contract.documents()
+                .forEach(d -> documents
+                        .addObject()
+                        .put("uri", d.uri())
+                        .put("kind", d.kind().name().toLowerCase(Locale.ROOT))
+                        .put("bytes", d.bytes().length)
+                        .put("sha256", d.sha256()));
         ArrayNode services = root.putArray("services");
         for (Service service : contract.services()) {
             ObjectNode s = services.addObject().put("name", service.name().toString());

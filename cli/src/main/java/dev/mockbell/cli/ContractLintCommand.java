@@ -43,8 +43,9 @@ final class ContractLintCommand implements Callable<Integer> {
                     errors |= finding.severity() == Finding.Severity.ERROR;
                     ContractJson.finding(finding, list.addObject());
                     if (!json) {
-                        console.line(finding.place() + ": " + finding.severity().name().toLowerCase(Locale.ROOT) + " "
-                                + finding.rule() + ": " + finding.text() + " " + finding.advice());
+                        console.line(finding.place() + ": "
+                                + finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "
+                                + finding.text() + " " + finding.advice());
                     }
                 }
                 if (!json && contract.findings().isEmpty()) {

@@ -103,7 +103,8 @@ final class ContractSampleCommand implements Callable<Integer> {
         }
     }
 
-    private void message(Contract contract, Service service, Port at, Operation o, MessageDef message, String direction) {
+    private void message(
+            Contract contract, Service service, Port at, Operation o, MessageDef message, String direction) {
         MessageOutline outline = MessageOutline.of(contract.schemas(), message);
         Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
         SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;

@@ -73,11 +73,13 @@ final class ContractShowCommand implements Callable<Integer> {
     }
 
     private void print(Contract contract) {
-        console.line(contract.source() + " (WSDL " + contract.wsdl() + ", " + contract.documents().size() + " documents)");
+        console.line(contract.source() + " (WSDL " + contract.wsdl() + ", "
+                + contract.documents().size() + " documents)");
         for (Service service : contract.services()) {
             console.line("service " + service.name().getLocalPart());
             for (Port port : service.ports()) {
-                console.line("  port " + port.name() + " (" + port.binding().protocol().title() + ") at "
+                console.line("  port " + port.name() + " ("
+                        + port.binding().protocol().title() + ") at "
                         + port.address().orElse("no address"));
                 for (Operation operation : port.binding().operations()) {
                     console.line("    " + operation.key() + describe(operation));
@@ -85,17 +87,24 @@ final class ContractShowCommand implements Callable<Integer> {
             }
         }
         for (var binding : contract.unusedBindings()) {
-            console.line("binding " + binding.name().getLocalPart() + " (" + binding.protocol().title() + ", no port uses it)");
+            console.line("binding " + binding.name().getLocalPart() + " ("
+                    + binding.protocol().title() + ", no port uses it)");
         }
         for (Finding finding : contract.findings()) {
-            console.line(finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": " + finding.text() + " (" + finding.place() + ")");
+            console.line(finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "
+                    + finding.text() + " (" + finding.place() + ")");
         }
     }
 
     private static String describe(Operation operation) {
         List<String> words = new ArrayList<>();
-        operation.style().ifPresent(s -> words.add(s.name().toLowerCase(Locale.ROOT) + "/"
-                + operation.use().map(u -> u.name().toLowerCase(Locale.ROOT)).orElse("literal")));
+        operation
+                .style()
+                .ifPresent(s -> words.add(s.name().toLowerCase(Locale.ROOT) + "/"
+                        + operation
+                                .use()
+                                .map(u -> u.name().toLowerCase(Locale.ROOT))
+                                .orElse("literal")));
         if (operation.pattern() != Operation.Pattern.REQUEST_RESPONSE) {
             words.add(operation.pattern().code());
         }

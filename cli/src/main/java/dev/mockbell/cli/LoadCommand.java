@@ -70,7 +70,9 @@ final class LoadCommand implements Callable<Integer> {
             LoadPlan plan = plan(project);
             Suite suite = project.suite(plan.suite())
                     .orElseThrow(() -> Problem.input(
-                            "The project has no suite “" + plan.suite() + "”", "load plan " + plan.title(), "Correct the plan."));
+                            "The project has no suite “" + plan.suite() + "”",
+                            "load plan " + plan.title(),
+                            "Correct the plan."));
             CountDownLatch done = new CountDownLatch(1);
             Thread stopping = new Thread(() -> {
                 core.stop().stop();
@@ -98,7 +100,12 @@ final class LoadCommand implements Callable<Integer> {
                 .orElseThrow(() -> Problem.input(
                         "The project has no load plan “" + name + "”",
                         folder.toString(),
-                        "It has " + String.join(", ", project.loads().stream().map(LoadPlan::id).toList()) + "."));
+                        "It has "
+                                + String.join(
+                                        ", ",
+                                        project.loads().stream()
+                                                .map(LoadPlan::id)
+                                                .toList()) + "."));
         if (rate != null) {
             if (!(rate > 0)) {
                 throw Problem.input("The rate must be more than 0", "--rate", null);
@@ -124,13 +131,27 @@ final class LoadCommand implements Callable<Integer> {
 
     private void print(LoadRun run) {
         console.line(String.format(
-                Locale.ROOT, "%-24s %9s %8s %8s %8s %8s %8s %8s %8s", "step", "done", "/s", "p50", "p90", "p95", "p99", "max", "failed"));
+                Locale.ROOT,
+                "%-24s %9s %8s %8s %8s %8s %8s %8s %8s",
+                "step",
+                "done",
+                "/s",
+                "p50",
+                "p90",
+                "p95",
+                "p99",
+                "max",
+                "failed"));
         run.steps().forEach(this::line);
         line(run.total());
         run.reasons().forEach((reason, count) -> console.line("  failed " + count + " times: " + reason));
         for (Limit.Outcome limit : run.limits()) {
             console.line(String.format(
-                    Locale.ROOT, "%s  %s, found %.2f", limit.kept() ? "kept    " : "NOT KEPT", limit.limit().title(), limit.found()));
+                    Locale.ROOT,
+                    "%s  %s, found %.2f",
+                    limit.kept() ? "kept    " : "NOT KEPT",
+                    limit.limit().title(),
+                    limit.found()));
         }
         run.warnings().forEach(w -> console.note("Warning: " + w));
     }

@@ -66,8 +66,9 @@ public final class MockBellCommand implements Runnable {
             return problem.kind().exitCode();
         }
         LoggerFactory.getLogger(MockBellCommand.class).error("a command failed", e);
-        console.note("A defect of Mock Bell: " + e.getClass().getSimpleName().replaceAll("Exception$", "").toLowerCase(Locale.ROOT)
-                + ", " + Problem.reason(e) + ". The log has the details.");
+        console.note("A defect of Mock Bell: "
+                + e.getClass().getSimpleName().replaceAll("Exception$", "").toLowerCase(Locale.ROOT) + ", "
+                + Problem.reason(e) + ". The log has the details.");
         return 70;
     }
 }

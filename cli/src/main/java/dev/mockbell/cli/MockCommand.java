@@ -86,7 +86,9 @@ final class MockCommand implements Callable<Integer> {
                 contracts.put(k.name(), k.contract());
                 int number = plans.size();
                 plans.add(placed(
-                        project.get().mock(k.name()).orElseGet(() -> MockPlan.of(k.name(), k.contract(), MockPlan.USUAL_PORT + number)),
+                        project.get()
+                                .mock(k.name())
+                                .orElseGet(() -> MockPlan.of(k.name(), k.contract(), MockPlan.USUAL_PORT + number)),
                         number));
             }
             if (plans.isEmpty()) {

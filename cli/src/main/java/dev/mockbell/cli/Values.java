@@ -42,11 +42,12 @@ final class Values {
     private static void apply(Document document, String path, String value, String setting) {
         dev.mockbell.expression.Expressions expressions = new dev.mockbell.expression.Expressions();
         String full = path.startsWith("/") ? path : "//" + path;
-        var found = expressions.evaluate(
-                full, dev.mockbell.expression.Scope.EMPTY.on(expressions.wrap(document)));
+        var found = expressions.evaluate(full, dev.mockbell.expression.Scope.EMPTY.on(expressions.wrap(document)));
         if (found.size() != 1) {
             throw Problem.input(
-                    found.size() == 0 ? "Nothing in the request is at that path" : found.size() + " elements are at that path",
+                    found.size() == 0
+                            ? "Nothing in the request is at that path"
+                            : found.size() + " elements are at that path",
                     setting,
                     found.size() == 0
                             ? "See the request with --wire, or send the --full sample."

@@ -120,9 +120,10 @@ public final class Checker {
         }
         var fault = answer.fault().get();
         String code = fault.code().substring(fault.code().indexOf(':') + 1);
-        boolean same = fault.detail().map(d -> d.getLocalPart().equals(wanted.name())).orElse(false)
-                || code.equals(wanted.name())
-                || fault.code().equals(wanted.name());
+        boolean same =
+                fault.detail().map(d -> d.getLocalPart().equals(wanted.name())).orElse(false)
+                        || code.equals(wanted.name())
+                        || fault.code().equals(wanted.name());
         return same
                 ? CheckResult.passed(wanted.title(), fault.reason(), "")
                 : CheckResult.failed(wanted.title(), "the fault " + wanted.name(), "the fault " + fault.title(), "");
@@ -172,7 +173,8 @@ public final class Checker {
             if (items == null || items.size() == 0) {
                 throw Problem.of(
                         Problem.Kind.EXPRESSION,
-                        "The capture $" + capture.name() + " found nothing" + why.map(w -> ": " + w).orElse(""),
+                        "The capture $" + capture.name() + " found nothing"
+                                + why.map(w -> ": " + w).orElse(""),
                         capture.path(),
                         "Point at the element again.",
                         null);

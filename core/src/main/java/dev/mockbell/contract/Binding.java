@@ -12,6 +12,8 @@ public record Binding(QName name, QName portType, Protocol protocol, List<Operat
         return operations.stream()
                 .filter(o -> o.key().equals(nameOrKey))
                 .findFirst()
-                .or(() -> operations.stream().filter(o -> o.name().equals(nameOrKey)).findFirst());
+                .or(() -> operations.stream()
+                        .filter(o -> o.name().equals(nameOrKey))
+                        .findFirst());
     }
 }

@@ -137,7 +137,9 @@ final class DocumentSet {
             note("bad-location", "“" + location + "” is not an address", "Mend the location.", place);
             return;
         }
-        if (place.document().startsWith("http") && !"http".equals(target.getScheme()) && !"https".equals(target.getScheme())) {
+        if (place.document().startsWith("http")
+                && !"http".equals(target.getScheme())
+                && !"https".equals(target.getScheme())) {
             note(
                     "foreign-import",
                     "A contract from the network may not read " + target,
@@ -181,12 +183,7 @@ final class DocumentSet {
                         "Import the schema inside wsdl:types.",
                         place));
             }
-            schema(
-                    target.toString(),
-                    target.toString(),
-                    root,
-                    includer == null ? "" : includer,
-                    redefine);
+            schema(target.toString(), target.toString(), root, includer == null ? "" : includer, redefine);
         } else {
             note(
                     "unexpected-document",

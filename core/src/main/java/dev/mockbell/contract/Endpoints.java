@@ -47,10 +47,14 @@ public final class Endpoints {
         }
         for (String attribute : new String[] {"location", "schemaLocation"}) {
             boolean reference = "import".equals(name) || "include".equals(name) || "redefine".equals(name);
-            if (reference && element.hasAttribute(attribute) && !element.getAttribute(attribute).isBlank()) {
+            if (reference
+                    && element.hasAttribute(attribute)
+                    && !element.getAttribute(attribute).isBlank()) {
                 String target;
                 try {
-                    target = java.net.URI.create(base)
+                    target = java.net
+                            .URI
+                            .create(base)
                             .resolve(element.getAttribute(attribute).strip().replace(" ", "%20"))
                             .normalize()
                             .toString();

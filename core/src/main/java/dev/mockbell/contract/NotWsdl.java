@@ -41,15 +41,17 @@ final class NotWsdl {
             return root;
         }
         if (Wsdl.V20.equals(root.getNamespaceURI())) {
-            throw Problem.input("This is a WSDL 2.0 document, which cannot be read yet", name, "Use its WSDL 1.1 form.");
+            throw Problem.input(
+                    "This is a WSDL 2.0 document, which cannot be read yet", name, "Use its WSDL 1.1 form.");
         }
         if (Wsdl.XSD.equals(root.getNamespaceURI())) {
-            throw Problem.input(
-                    "This is an XML Schema, not a WSDL", name, "Give the WSDL that imports it.");
+            throw Problem.input("This is an XML Schema, not a WSDL", name, "Give the WSDL that imports it.");
         }
         if ("Envelope".equals(root.getLocalName())) {
             throw Problem.input(
-                    "This is a SOAP message, not a WSDL", name, "The WSDL is often at the address with ?wsdl behind it.");
+                    "This is a SOAP message, not a WSDL",
+                    name,
+                    "The WSDL is often at the address with ?wsdl behind it.");
         }
         throw Problem.input(
                 "This is an XML document with the root <" + root.getTagName() + ">, not a WSDL",

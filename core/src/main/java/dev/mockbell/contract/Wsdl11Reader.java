@@ -128,7 +128,8 @@ final class Wsdl11Reader {
     private static Protocol protocol(Element binding, Optional<Element> soap) {
         if (soap.isPresent()) {
             String transport = soap.get().getAttribute("transport");
-            if (transport.startsWith(Wsdl.JMS_TRANSPORT) || transport.toLowerCase(java.util.Locale.ROOT).contains("jms")) {
+            if (transport.startsWith(Wsdl.JMS_TRANSPORT)
+                    || transport.toLowerCase(java.util.Locale.ROOT).contains("jms")) {
                 return Protocol.JMS;
             }
             return Wsdl.SOAP12.equals(soap.get().getNamespaceURI()) ? Protocol.SOAP12 : Protocol.SOAP11;
@@ -212,9 +213,9 @@ final class Wsdl11Reader {
 
         private Operation.Pattern pattern(Optional<Element> in, Optional<Element> out) {
             if (in.isPresent() && out.isPresent()) {
-                boolean outFirst = (in.get().compareDocumentPosition(out.get())
-                                & org.w3c.dom.Node.DOCUMENT_POSITION_PRECEDING)
-                        != 0;
+                boolean outFirst =
+                        (in.get().compareDocumentPosition(out.get()) & org.w3c.dom.Node.DOCUMENT_POSITION_PRECEDING)
+                                != 0;
                 return outFirst ? Operation.Pattern.SOLICIT_RESPONSE : Operation.Pattern.REQUEST_RESPONSE;
             }
             return in.isPresent() ? Operation.Pattern.ONE_WAY : Operation.Pattern.NOTIFICATION;
@@ -222,7 +223,9 @@ final class Wsdl11Reader {
 
         private Operation.Style style() {
             String own = soapOperation.map(e -> e.getAttribute("style")).orElse("");
-            String given = own.isEmpty() ? soapBinding.map(e -> e.getAttribute("style")).orElse("") : own;
+            String given = own.isEmpty()
+                    ? soapBinding.map(e -> e.getAttribute("style")).orElse("")
+                    : own;
             return "rpc".equals(given) ? Operation.Style.RPC : Operation.Style.DOCUMENT;
         }
 
@@ -244,7 +247,8 @@ final class Wsdl11Reader {
             List<MessagePart> headers = boundHalf.map(this::headers).orElse(List.of());
             List<MessagePart> inBody = new ArrayList<>(parts);
             if (body.isPresent() && body.get().hasAttribute("parts")) {
-                List<String> chosen = Arrays.asList(body.get().getAttribute("parts").strip().split("\\s+"));
+                List<String> chosen =
+                        Arrays.asList(body.get().getAttribute("parts").strip().split("\\s+"));
                 inBody.removeIf(p -> !chosen.contains(p.name()));
             } else {
                 headers.forEach(h -> {
@@ -258,7 +262,11 @@ final class Wsdl11Reader {
                             body.map(b -> b.getAttribute("namespace")).orElse(""),
                             bound.getAttribute("name") + ("output".equals(kind) ? "Response" : "")));
             return new MessageDef(
-                    name.map(QName::getLocalPart).orElse(""), wrapper, List.copyOf(inBody), headers, action(half, kind));
+                    name.map(QName::getLocalPart).orElse(""),
+                    wrapper,
+                    List.copyOf(inBody),
+                    headers,
+                    action(half, kind));
         }
 
         private String action(Element half, String kind) {
@@ -271,7 +279,8 @@ final class Wsdl11Reader {
             String ns = ((Element) portType.getParentNode()).getAttribute("targetNamespace");
             String separator = ns.startsWith("urn:") ? ":" : "/";
             String operation = declared.getAttribute("name");
-            String suffix = "input".equals(kind) ? (first(declared, "output").isPresent() ? "Request" : "") : "Response";
+            String suffix =
+                    "input".equals(kind) ? (first(declared, "output").isPresent() ? "Request" : "") : "Response";
             String name = half.getAttribute("name").isEmpty() ? operation + suffix : half.getAttribute("name");
             String base = ns.endsWith(separator) ? ns.substring(0, ns.length() - 1) : ns;
             return base + separator + portType.getAttribute("name") + separator + name;
@@ -280,7 +289,8 @@ final class Wsdl11Reader {
         private List<MessagePart> headers(Element boundHalf) {
             List<MessagePart> found = new ArrayList<>();
             for (Element header : Xml.children(boundHalf)) {
-                boolean soap = Wsdl.SOAP11.equals(header.getNamespaceURI()) || Wsdl.SOAP12.equals(header.getNamespaceURI());
+                boolean soap =
+                        Wsdl.SOAP11.equals(header.getNamespaceURI()) || Wsdl.SOAP12.equals(header.getNamespaceURI());
                 if (soap && "header".equals(header.getLocalName())) {
                     parts(Wsdl.qname(header, "message"), header).stream()
                             .filter(p -> p.name().equals(header.getAttribute("part")))
@@ -303,7 +313,9 @@ final class Wsdl11Reader {
                 if (element.isPresent() && schemas.element(element.get()).isEmpty()) {
                     missing("element", element.get(), part);
                 }
-                if (type.isPresent() && schemas.type(type.get()).isEmpty() && !Wsdl.XSD.equals(type.get().getNamespaceURI())) {
+                if (type.isPresent()
+                        && schemas.type(type.get()).isEmpty()
+                        && !Wsdl.XSD.equals(type.get().getNamespaceURI())) {
                     missing("type", type.get(), part);
                 }
                 found.add(new MessagePart(part.getAttribute("name"), element, type));
@@ -315,7 +327,8 @@ final class Wsdl11Reader {
             Finding finding = new Finding(
                     Severity.ERROR,
                     "unresolved-" + kind,
-                    "Part " + part.getAttribute("name") + " refers to the " + kind + " " + name + ", which no schema has",
+                    "Part " + part.getAttribute("name") + " refers to the " + kind + " " + name
+                            + ", which no schema has",
                     "Import the schema that has it.",
                     Xml.placeOf(part));
             if (!findings.contains(finding)) {

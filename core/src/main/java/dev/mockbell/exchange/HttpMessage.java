@@ -15,7 +15,8 @@ import java.util.regex.Pattern;
  * @param wire every byte as it went over the connection, head included; empty when it was not recorded
  */
 public record HttpMessage(String startLine, List<Header> headers, byte[] body, byte[] wire) {
-    private static final Pattern CHARSET = Pattern.compile("charset\\s*=\\s*\"?([A-Za-z0-9._:-]+)", Pattern.CASE_INSENSITIVE);
+    private static final Pattern CHARSET =
+            Pattern.compile("charset\\s*=\\s*\"?([A-Za-z0-9._:-]+)", Pattern.CASE_INSENSITIVE);
 
     /** A header field as it was sent. */
     public record Header(String name, String value) {}
@@ -52,7 +53,8 @@ public record HttpMessage(String startLine, List<Header> headers, byte[] body, b
     /** The start line and headers as text, ending with an empty line. */
     public String head() {
         StringBuilder text = new StringBuilder(startLine).append("\r\n");
-        headers.forEach(h -> text.append(h.name()).append(": ").append(h.value()).append("\r\n"));
+        headers.forEach(
+                h -> text.append(h.name()).append(": ").append(h.value()).append("\r\n"));
         return text.append("\r\n").toString();
     }
 }

@@ -48,8 +48,7 @@ public final class Ledger implements AutoCloseable {
             s.execute("PRAGMA journal_mode=WAL");
             s.execute("PRAGMA synchronous=NORMAL");
             s.execute("PRAGMA busy_timeout=5000");
-            s.execute(
-                    """
+            s.execute("""
                     CREATE TABLE IF NOT EXISTS exchange (
                       id INTEGER PRIMARY KEY, started INTEGER NOT NULL, way TEXT NOT NULL, contract TEXT NOT NULL,
                       operation TEXT NOT NULL, endpoint TEXT NOT NULL, origin TEXT NOT NULL, status INTEGER NOT NULL,
@@ -175,9 +174,7 @@ public final class Ledger implements AutoCloseable {
             } catch (SQLException e) {
                 LOG.error("the ledger could not write {} exchanges", batch.size(), e);
             } finally {
-                batch.stream()
-                        .filter(CountDownLatch.class::isInstance)
-                        .forEach(l -> ((CountDownLatch) l).countDown());
+                batch.stream().filter(CountDownLatch.class::isInstance).forEach(l -> ((CountDownLatch) l).countDown());
             }
         }
     }
@@ -257,9 +254,10 @@ public final class Ledger implements AutoCloseable {
         }
         if (!filter.text().isBlank()) {
             String wanted = filter.text().strip().toLowerCase(Locale.ROOT);
-            sql.append(" AND (instr(lower(operation || ' ' || endpoint || ' ' || origin || ' ' || note || ' ' || status), ?) > 0"
-                    + " OR instr(lower(CAST(request_body AS TEXT)), ?) > 0"
-                    + " OR instr(lower(CAST(coalesce(response_body, '') AS TEXT)), ?) > 0)");
+            sql.append(
+                    " AND (instr(lower(operation || ' ' || endpoint || ' ' || origin || ' ' || note || ' ' || status), ?) > 0"
+                            + " OR instr(lower(CAST(request_body AS TEXT)), ?) > 0"
+                            + " OR instr(lower(CAST(coalesce(response_body, '') AS TEXT)), ?) > 0)");
             values.add(wanted);
             values.add(wanted);
             values.add(wanted);

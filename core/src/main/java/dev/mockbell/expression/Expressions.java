@@ -77,8 +77,7 @@ public final class Expressions {
         try {
             return processor.newDocumentBuilder().build(new SAXSource(Xml.reader(XmlLimits.MESSAGE), source));
         } catch (SaxonApiException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The message is not well-formed XML: " + clause(e), null, null, e);
+            throw Problem.of(Problem.Kind.INPUT, "The message is not well-formed XML: " + clause(e), null, null, e);
         }
     }
 
@@ -185,7 +184,9 @@ public final class Expressions {
         } catch (SaxonApiException e) {
             String known = variables.isEmpty()
                     ? ""
-                    : "Known variables: " + new TreeSet<>(variables).stream().map(v -> "$" + v).collect(Collectors.joining(", ")) + ".";
+                    : "Known variables: "
+                            + new TreeSet<>(variables)
+                                    .stream().map(v -> "$" + v).collect(Collectors.joining(", ")) + ".";
             throw Problem.of(
                     Problem.Kind.EXPRESSION,
                     "The expression does not parse: " + clause(e),

@@ -35,7 +35,9 @@ final class Connection implements ResponseReader.Sink {
                     @Override
                     protected void initChannel(SocketChannel made) {
                         if (step.secure()) {
-                            made.pipeline().addLast(tls.newHandler(made.alloc(), step.address().getHost(), step.port()));
+                            made.pipeline()
+                                    .addLast(tls.newHandler(
+                                            made.alloc(), step.address().getHost(), step.port()));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
                     }
@@ -56,7 +58,9 @@ final class Connection implements ResponseReader.Sink {
         if (reason.contains("refused")) {
             return "connection refused";
         }
-        return reason.contains("timed out") ? "no connection in time" : "no connection: " + reason.replaceAll(":.*", "");
+        return reason.contains("timed out")
+                ? "no connection in time"
+                : "no connection: " + reason.replaceAll(":.*", "");
     }
 
     void send(Journey next, byte[] request, long until) {

@@ -48,8 +48,8 @@ public final class LoadEngine {
     public LoadRun run(LoadPlan plan, Suite suite, Workbench bench, LoadListener listener, StopSignal stop) {
         List<LoadStep> steps = LoadStep.of(suite, bench, plan.endpoint(), expressions);
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
-        ThreadPoolExecutor workers = new ThreadPoolExecutor(
-                cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
+        ThreadPoolExecutor workers =
+                new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
                     Thread thread = new Thread(task, "load-worker");
                     thread.setDaemon(true);
                     return thread;
@@ -145,7 +145,9 @@ public final class LoadEngine {
             Lane lane = lanes.get((int) (n % lanes.size()));
             if (open.incrementAndGet() > MOST_JOURNEYS) {
                 open.decrementAndGet();
-                lane.loop().execute(() -> lane.tally().failed(0, System.nanoTime() - due, "more under way than the generator can hold"));
+                lane.loop()
+                        .execute(() -> lane.tally()
+                                .failed(0, System.nanoTime() - due, "more under way than the generator can hold"));
                 continue;
             }
             Journey journey = new Journey(session, lane, due, open::decrementAndGet);

@@ -151,10 +151,9 @@ final class LoadSession {
             LoadStep step, byte[] request, String head, byte[] body, long nanos, Outcome outcome, String note) {
         byte[] wire = request == null ? new byte[0] : request;
         HttpMessage sentMessage = WireHead.read(wire, contentOf(wire))
-                .orElseGet(() -> new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
-        Optional<HttpMessage> answer = head == null
-                ? Optional.empty()
-                : WireHead.read(joined(head, body), body);
+                .orElseGet(() ->
+                        new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
+        Optional<HttpMessage> answer = head == null ? Optional.empty() : WireHead.read(joined(head, body), body);
         return new Exchange(
                 0,
                 Instant.now().minusNanos(nanos),

@@ -13,7 +13,8 @@ public sealed interface LoadShape {
     record Arrivals(double perSecond) implements LoadShape {
         @Override
         public String title() {
-            return (perSecond == Math.rint(perSecond) ? Long.toString((long) perSecond) : Double.toString(perSecond)) + "/s";
+            return (perSecond == Math.rint(perSecond) ? Long.toString((long) perSecond) : Double.toString(perSecond))
+                    + "/s";
         }
     }
 

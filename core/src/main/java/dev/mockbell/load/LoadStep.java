@@ -53,15 +53,19 @@ record LoadStep(
                 .filter(e -> !e.isBlank())
                 .or(() -> bench.endpoint(kept.contract(), bound.port().name()))
                 .or(bound.port()::address)
-                .orElseThrow(() -> Problem.input("No endpoint is known", "step " + step.name(), "Give one in the plan."));
+                .orElseThrow(
+                        () -> Problem.input("No endpoint is known", "step " + step.name(), "Give one in the plan."));
         URI address;
         try {
             address = new URI(expressions.fill(text, scope).strip());
         } catch (URISyntaxException e) {
-            throw Problem.of(Problem.Kind.INPUT, "This is not a well-formed address: " + e.getReason(), text, "Mend it.", e);
+            throw Problem.of(
+                    Problem.Kind.INPUT, "This is not a well-formed address: " + e.getReason(), text, "Mend it.", e);
         }
-        if (address.getHost() == null || !"http".equalsIgnoreCase(address.getScheme()) && !"https".equalsIgnoreCase(address.getScheme())) {
-            throw Problem.input("This is not an address that can be called", text, "Start it with http:// or https://.");
+        if (address.getHost() == null
+                || !"http".equalsIgnoreCase(address.getScheme()) && !"https".equalsIgnoreCase(address.getScheme())) {
+            throw Problem.input(
+                    "This is not an address that can be called", text, "Start it with http:// or https://.");
         }
         return new LoadStep(
                 index,
@@ -69,7 +73,12 @@ record LoadStep(
                 kept,
                 bound,
                 address,
-                new RequestTemplate(head(bound, kept, address, expressions, scope), CaseCaller.version(bound), kept.body(), scope, expressions),
+                new RequestTemplate(
+                        head(bound, kept, address, expressions, scope),
+                        CaseCaller.version(bound),
+                        kept.body(),
+                        scope,
+                        expressions),
                 CaseCaller.answerOutline(contract, bound.operation()));
     }
 
@@ -90,7 +99,11 @@ record LoadStep(
         if (version == SoapVersion.V11) {
             head.append("SOAPAction: \"").append(action).append("\"\r\n");
         }
-        kept.headers().forEach(h -> head.append(h.name()).append(": ").append(expressions.fill(h.value(), scope)).append("\r\n"));
+        kept.headers()
+                .forEach(h -> head.append(h.name())
+                        .append(": ")
+                        .append(expressions.fill(h.value(), scope))
+                        .append("\r\n"));
         return head.toString();
     }
 

@@ -134,13 +134,15 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         if (end < 0) {
             return false;
         }
-        String text = in.toString(in.readerIndex(), end - in.readerIndex(), StandardCharsets.ISO_8859_1).strip();
+        String text = in.toString(in.readerIndex(), end - in.readerIndex(), StandardCharsets.ISO_8859_1)
+                .strip();
         in.readerIndex(end + 1);
         if (text.isEmpty()) {
             return true;
         }
         int semicolon = text.indexOf(';');
-        left = Long.parseLong(semicolon < 0 ? text : text.substring(0, semicolon).strip(), 16);
+        left = Long.parseLong(
+                semicolon < 0 ? text : text.substring(0, semicolon).strip(), 16);
         state = left == 0 ? State.TRAILER : State.CHUNK;
         return true;
     }
@@ -172,7 +174,9 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
                 if (named(in, at, colon, LENGTH)) {
                     length = number(in, colon + 1, lineEnd);
                 } else if (named(in, at, colon, CODING)) {
-                    chunked = text(in, colon + 1, lineEnd).toLowerCase(java.util.Locale.ROOT).contains("chunked");
+                    chunked = text(in, colon + 1, lineEnd)
+                            .toLowerCase(java.util.Locale.ROOT)
+                            .contains("chunked");
                 } else if (named(in, at, colon, CONNECTION)) {
                     String value = text(in, colon + 1, lineEnd).toLowerCase(java.util.Locale.ROOT);
                     reusable = !value.contains("close") && (reusable || value.contains("keep-alive"));

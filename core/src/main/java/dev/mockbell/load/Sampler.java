@@ -74,9 +74,10 @@ final class Sampler {
         for (int band = 0; band < ResponseBands.COUNT; band++) {
             long low = ResponseBands.lowerMicros(band);
             long high = band + 1 < ResponseBands.COUNT ? ResponseBands.lowerMicros(band + 1) - 1 : Long.MAX_VALUE / 2;
-            buckets.add(interval.getTotalCount() == 0 || low > interval.getMaxValue()
-                    ? 0L
-                    : interval.getCountBetweenValues(low, Math.min(high, interval.getMaxValue())));
+            buckets.add(
+                    interval.getTotalCount() == 0 || low > interval.getMaxValue()
+                            ? 0L
+                            : interval.getCountBetweenValues(low, Math.min(high, interval.getMaxValue())));
         }
         double cpu = cpu();
         highestCpu = Math.max(highestCpu, cpu);
@@ -184,7 +185,16 @@ final class Sampler {
         List<Limit.Outcome> limits =
                 plan.limits().stream().map(l -> l.judge(total, seconds)).toList();
         return new LoadRun(
-                plan, started, seconds, stopped, total, figures(seconds), ordered, limits, List.copyOf(history), warnings());
+                plan,
+                started,
+                seconds,
+                stopped,
+                total,
+                figures(seconds),
+                ordered,
+                limits,
+                List.copyOf(history),
+                warnings());
     }
 
     private List<String> warnings() {

@@ -43,8 +43,6 @@ public record MessageOutline(Schemas schemas, Optional<ElementDecl> root, List<E
         if (declared.isPresent()) {
             return declared;
         }
-        return part.type()
-                .flatMap(schemas::type)
-                .map(type -> ElementDecl.implied(new QName(part.name()), type));
+        return part.type().flatMap(schemas::type).map(type -> ElementDecl.implied(new QName(part.name()), type));
     }
 }

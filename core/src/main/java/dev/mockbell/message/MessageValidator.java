@@ -43,7 +43,8 @@ public final class MessageValidator {
         Element root = payload.getDocumentElement();
         if (root == null) {
             return outline.root()
-                    .map(r -> List.of(new Breach("the body is empty, " + r.name().getLocalPart() + " is expected", "/", Place.in(""))))
+                    .map(r -> List.of(new Breach(
+                            "the body is empty, " + r.name().getLocalPart() + " is expected", "/", Place.in(""))))
                     .orElse(List.of());
         }
         if (outline.root().isEmpty()) {
@@ -70,8 +71,9 @@ public final class MessageValidator {
         wrapper.type().particle().ifPresent(p -> {
             for (var part : ((dev.mockbell.schema.Particle.OfGroup) p).parts()) {
                 ElementDecl declared = ((dev.mockbell.schema.Particle.OfElement) part).element();
-                Optional<Element> element =
-                        children.stream().filter(c -> SheetRows.matches(declared, c)).findFirst();
+                Optional<Element> element = children.stream()
+                        .filter(c -> SheetRows.matches(declared, c))
+                        .findFirst();
                 if (element.isEmpty()) {
                     found.add(new Breach(
                             "the part " + declared.name().getLocalPart() + " is missing",
@@ -83,8 +85,8 @@ public final class MessageValidator {
                 }
             }
         });
-        children.forEach(c -> found.add(
-                new Breach("the part " + c.getTagName() + " is not in the contract", MessagePath.of(c), Xml.placeOf(c))));
+        children.forEach(c -> found.add(new Breach(
+                "the part " + c.getTagName() + " is not in the contract", MessagePath.of(c), Xml.placeOf(c))));
         return found;
     }
 

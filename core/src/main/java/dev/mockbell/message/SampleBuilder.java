@@ -13,7 +13,6 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -115,7 +114,8 @@ public final class SampleBuilder {
     }
 
     private void attribute(Element element, AttributeDecl attribute) {
-        String value = attribute.fixed()
+        String value = attribute
+                .fixed()
                 .or(attribute::byDefault)
                 .orElseGet(() -> attribute
                         .type()
@@ -157,7 +157,8 @@ public final class SampleBuilder {
             return depth > DEEPEST ? 0 : wanted;
         }
         boolean endless = depth > 12 || height(particle, new HashSet<>()) >= NEVER;
-        boolean again = particle instanceof Particle.OfElement e && open.contains(e.element().type());
+        boolean again = particle instanceof Particle.OfElement e
+                && open.contains(e.element().type());
         boolean nested = particle instanceof Particle.OfGroup g && leadsBack(g);
         return endless || again || nested || particle instanceof Particle.OfAny ? 0 : 1;
     }
@@ -165,7 +166,8 @@ public final class SampleBuilder {
     private boolean leadsBack(Particle.OfGroup group) {
         return group.parts().stream()
                 .filter(p -> !p.occurs().optional())
-                .anyMatch(p -> p instanceof Particle.OfElement e && open.contains(e.element().type()));
+                .anyMatch(p -> p instanceof Particle.OfElement e
+                        && open.contains(e.element().type()));
     }
 
     /** The branch of a choice that is taken: the first in the contract's order that does not lead deeper than needed. */
@@ -178,7 +180,8 @@ public final class SampleBuilder {
                 .filter(p -> p.occurs().max() != 0)
                 .filter(p -> {
                     int h = height(p, new HashSet<>());
-                    boolean back = p instanceof Particle.OfElement e && open.contains(e.element().type());
+                    boolean back = p instanceof Particle.OfElement e
+                            && open.contains(e.element().type());
                     return h == least || (h < NEVER && !back && open.size() < 8);
                 })
                 .findFirst()

@@ -18,11 +18,12 @@ final class SampleValues {
         }
         return switch (type.variety()) {
             case LIST -> list(type, name);
-            case UNION -> type.members().stream()
-                    .map(m -> of(m, name))
-                    .filter(type::accepts)
-                    .findFirst()
-                    .orElse("");
+            case UNION ->
+                type.members().stream()
+                        .map(m -> of(m, name))
+                        .filter(type::accepts)
+                        .findFirst()
+                        .orElse("");
             case ATOMIC -> atomic(type, name);
         };
     }
@@ -96,13 +97,15 @@ final class SampleValues {
     private static List<String> decimals(SimpleType type, String name) {
         List<BigDecimal> found = new ArrayList<>();
         String lower = name.toLowerCase(Locale.ROOT);
-        boolean whole = !"decimal".equals(type.builtIn()) || type.fractionDigits().orElse(1) == 0;
+        boolean whole =
+                !"decimal".equals(type.builtIn()) || type.fractionDigits().orElse(1) == 0;
         if (!whole) {
             found.add(new BigDecimal(lower.contains("lat") ? "66.12" : "92.25"));
         }
         found.add(new BigDecimal(lower.contains("age") ? 34 : lower.contains("year") ? 2027 : 2));
         type.minInclusive().map(BigDecimal::new).ifPresent(found::add);
-        BigDecimal step = BigDecimal.ONE.movePointLeft(whole ? 0 : Math.min(6, type.fractionDigits().orElse(2)));
+        BigDecimal step = BigDecimal.ONE.movePointLeft(
+                whole ? 0 : Math.min(6, type.fractionDigits().orElse(2)));
         type.minExclusive().map(BigDecimal::new).ifPresent(v -> {
             found.add(v.setScale(0, RoundingMode.FLOOR).add(BigDecimal.ONE));
             found.add(v.add(step));

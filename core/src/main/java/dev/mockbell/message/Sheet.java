@@ -42,8 +42,7 @@ public final class Sheet {
      * @throws dev.mockbell.problem.Problem when it is not well-formed
      */
     public static Sheet open(MessageOutline outline, String text) {
-        Document document =
-                text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", XmlLimits.MESSAGE);
+        Document document = text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", XmlLimits.MESSAGE);
         return new Sheet(outline, document);
     }
 
@@ -127,9 +126,11 @@ public final class Sheet {
                         .or(declared::byDefault)
                         .orElseGet(() -> declared.type()
                                 .simple()
-                                .map(t -> new SampleValues().of(t, declared.name().getLocalPart()))
+                                .map(t ->
+                                        new SampleValues().of(t, declared.name().getLocalPart()))
                                 .orElse(""));
-                target.parent().setAttributeNS(
+                target.parent()
+                        .setAttributeNS(
                                 declared.name().getNamespaceURI().isEmpty()
                                         ? null
                                         : declared.name().getNamespaceURI(),
@@ -182,7 +183,8 @@ public final class Sheet {
         }
         Particle branch = target.branches().get(index);
         for (ElementDecl declared : SheetRows.firstInstance(branch)) {
-            Node kept = setAside.remove(row.id() + "|" + option + "|" + declared.name().getLocalPart());
+            Node kept = setAside.remove(
+                    row.id() + "|" + option + "|" + declared.name().getLocalPart());
             insert(target.parent(), kept != null ? kept : sample(declared, target.parent()), before);
         }
     }
@@ -224,9 +226,13 @@ public final class Sheet {
         Node at = before;
         String indent = indentOf(parent);
         boolean spread = hasElement(parent) || parent.getFirstChild() == null;
-        if (at == null && parent.getLastChild() instanceof Text last && last.getData().isBlank()) {
+        if (at == null
+                && parent.getLastChild() instanceof Text last
+                && last.getData().isBlank()) {
             at = last;
-        } else if (at != null && at.getPreviousSibling() instanceof Text gap && gap.getData().isBlank()) {
+        } else if (at != null
+                && at.getPreviousSibling() instanceof Text gap
+                && gap.getData().isBlank()) {
             at = gap;
         }
         if (spread) {

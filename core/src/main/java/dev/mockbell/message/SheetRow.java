@@ -68,7 +68,12 @@ public record SheetRow(
             Optional<AttributeDecl> attribute,
             List<Node> nodes,
             List<Particle> branches) {
-        Target(Element parent, Node before, Node node, Optional<ElementDecl> element, Optional<AttributeDecl> attribute) {
+        Target(
+                Element parent,
+                Node before,
+                Node node,
+                Optional<ElementDecl> element,
+                Optional<AttributeDecl> attribute) {
             this(parent, before, node, element, attribute, List.of(), List.of());
         }
     }

@@ -38,8 +38,7 @@ final class SheetRows {
     }
 
     static QName nameOf(Element element) {
-        return new QName(
-                element.getNamespaceURI() == null ? "" : element.getNamespaceURI(), element.getLocalName());
+        return new QName(element.getNamespaceURI() == null ? "" : element.getNamespaceURI(), element.getLocalName());
     }
 
     static boolean matches(ElementDecl declared, Element element) {
@@ -72,9 +71,10 @@ final class SheetRows {
             return unknown(element, id, target);
         }
         TypeDef type = actualType(declared, element);
-        State state = "true".equals(element.getAttributeNS(XSI, "nil")) || "1".equals(element.getAttributeNS(XSI, "nil"))
-                ? State.NIL
-                : State.PRESENT;
+        State state =
+                "true".equals(element.getAttributeNS(XSI, "nil")) || "1".equals(element.getAttributeNS(XSI, "nil"))
+                        ? State.NIL
+                        : State.PRESENT;
         List<SheetRow> children = new ArrayList<>(attributes(type, element, id));
         boolean text = type.content() == TypeDef.Content.TEXT;
         if (!text && state != State.NIL) {
@@ -116,7 +116,8 @@ final class SheetRows {
             return Optional.empty();
         }
         if (declared.fixed().isPresent() && !declared.fixed().get().equals(value)) {
-            return Optional.of("the contract fixes this value to “" + declared.fixed().get() + "”");
+            return Optional.of(
+                    "the contract fixes this value to “" + declared.fixed().get() + "”");
         }
         return type.flatMap(t -> t.whyNot(value));
     }
@@ -165,7 +166,8 @@ final class SheetRows {
         List<Attr> known = new ArrayList<>();
         for (AttributeDecl declared : type.attributes()) {
             String ns = declared.name().getNamespaceURI();
-            Attr attr = element.getAttributeNodeNS(ns.isEmpty() ? null : ns, declared.name().getLocalPart());
+            Attr attr = element.getAttributeNodeNS(
+                    ns.isEmpty() ? null : ns, declared.name().getLocalPart());
             known.add(attr);
             rows.add(attribute(declared, attr, element, id));
         }
@@ -182,7 +184,8 @@ final class SheetRows {
 
     private static SheetRow attribute(AttributeDecl declared, Attr attr, Element owner, String id) {
         String label = declared == null ? attr.getName() : declared.name().getLocalPart();
-        Optional<SimpleType> type = declared == null ? Optional.empty() : declared.type().simple();
+        Optional<SimpleType> type =
+                declared == null ? Optional.empty() : declared.type().simple();
         String value = attr == null ? "" : attr.getValue();
         Optional<String> problem = attr == null
                 ? declared.required() ? Optional.of("the contract requires this attribute") : Optional.empty()
@@ -318,8 +321,7 @@ final class SheetRows {
         }
         boolean numbered = particle.occurs().repeats() && found.size() > 1;
         for (int i = 0; i < found.size(); i++) {
-            rows.add(element(
-                    declared, found.get(i), particle.occurs(), numbered ? i + 1 : 0, found.size(), cursor.id));
+            rows.add(element(declared, found.get(i), particle.occurs(), numbered ? i + 1 : 0, found.size(), cursor.id));
         }
         if (found.isEmpty() && wanted && particle.occurs().max() != 0) {
             boolean required = !particle.occurs().optional();
@@ -337,12 +339,7 @@ final class SheetRows {
                     List.of(),
                     declared.documentation(),
                     List.of(),
-                    new Target(
-                            cursor.parent,
-                            cursor.next(),
-                            null,
-                            Optional.of(declared),
-                            Optional.empty())));
+                    new Target(cursor.parent, cursor.next(), null, Optional.of(declared), Optional.empty())));
         }
     }
 

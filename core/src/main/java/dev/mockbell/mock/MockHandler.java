@@ -81,7 +81,11 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 context.executor().execute(() -> send(context, reply, body, wire, began, keepAlive));
             });
         } catch (RejectedExecutionException full) {
-            plain(context, HttpResponseStatus.SERVICE_UNAVAILABLE, "More requests than the mock can take.\n", keepAlive);
+            plain(
+                    context,
+                    HttpResponseStatus.SERVICE_UNAVAILABLE,
+                    "More requests than the mock can take.\n",
+                    keepAlive);
         }
     }
 
@@ -144,7 +148,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         write(context, response, keepAlive);
         host.count(reply.event());
         Outcome outcome = !reply.event().matched() ? Outcome.FAILED : reply.fault() ? Outcome.FAULT : Outcome.FINE;
-        String note = reply.event().matched() ? reply.fault() ? reply.event().title() : "" : reply.event().why();
+        String note = reply.event().matched()
+                ? reply.fault() ? reply.event().title() : ""
+                : reply.event().why();
         record(
                 began,
                 wire,
@@ -152,12 +158,15 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 reply.event().operation(),
                 outcome,
                 note,
-                new HttpMessageBodies(requestBody, reply.body(), "mock · " + reply.event().title()));
+                new HttpMessageBodies(
+                        requestBody, reply.body(), "mock · " + reply.event().title()));
     }
 
     private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {
         tap.takeOut();
-        String query = request.uri().contains("?") ? request.uri().substring(request.uri().indexOf('?') + 1) : "";
+        String query = request.uri().contains("?")
+                ? request.uri().substring(request.uri().indexOf('?') + 1)
+                : "";
         Optional<byte[]> found = host.document(path(request), query);
         if (found.isPresent()) {
             FullHttpResponse response = new DefaultFullHttpResponse(

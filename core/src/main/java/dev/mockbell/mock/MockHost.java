@@ -128,8 +128,7 @@ public final class MockHost implements AutoCloseable {
         var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
         if (!bound.isSuccess()) {
             workers.shutdown();
-            throw EventLoops.taken(
-                    plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
+            throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
         }
         listening = bound.channel();
         documents = documents();
@@ -248,7 +247,9 @@ public final class MockHost implements AutoCloseable {
     }
 
     Optional<byte[]> document(String path, String query) {
-        return serves(path) ? Optional.ofNullable(documents.get(query.toLowerCase(java.util.Locale.ROOT))) : Optional.empty();
+        return serves(path)
+                ? Optional.ofNullable(documents.get(query.toLowerCase(java.util.Locale.ROOT)))
+                : Optional.empty();
     }
 
     Responder responder() {

@@ -64,7 +64,8 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
     /** With the answers of one operation replaced; those with a condition are kept before the one without. */
     public MockPlan withAnswers(String operation, List<MockAnswer> list) {
         Map<String, List<MockAnswer>> all = new LinkedHashMap<>(answers);
-        List<MockAnswer> ordered = new ArrayList<>(list.stream().filter(MockAnswer::conditional).toList());
+        List<MockAnswer> ordered =
+                new ArrayList<>(list.stream().filter(MockAnswer::conditional).toList());
         list.stream().filter(a -> !a.conditional()).forEach(ordered::add);
         all.put(operation, List.copyOf(ordered));
         return new MockPlan(contract, host, port, all);

@@ -29,7 +29,8 @@ record RequestReading(Optional<SoapVersion> version, Optional<QName> payload, St
             }
         } catch (XMLStreamException | RuntimeException e) {
             String reason = dev.mockbell.problem.Problem.reason(e).replaceAll("\\s+", " ");
-            return new RequestReading(Optional.empty(), Optional.empty(), "The request is not well-formed XML: " + reason);
+            return new RequestReading(
+                    Optional.empty(), Optional.empty(), "The request is not well-formed XML: " + reason);
         }
     }
 
@@ -46,7 +47,9 @@ record RequestReading(Optional<SoapVersion> version, Optional<QName> payload, St
                     if (version.isEmpty() || !"Envelope".equals(reader.getLocalName())) {
                         String name = reader.getName().toString();
                         return new RequestReading(
-                                Optional.empty(), Optional.empty(), "The request is " + name + ", not a SOAP envelope.");
+                                Optional.empty(),
+                                Optional.empty(),
+                                "The request is " + name + ", not a SOAP envelope.");
                     }
                 } else if (depth == 2) {
                     inBody = "Body".equals(reader.getLocalName());

@@ -57,7 +57,8 @@ final class Responder {
 
         Prepared(MockAnswer answer) {
             this.answer = answer;
-            this.constant = !Braces.hasExpression(answer.body()) && !answer.body().contains("}}")
+            this.constant = !Braces.hasExpression(answer.body())
+                    && !answer.body().contains("}}")
                     && !answer.body().contains("{{")
                     && !Braces.hasExpression(answer.reason());
             if (constant) {
@@ -82,11 +83,14 @@ final class Responder {
     Responder(Contract contract, MockPlan plan, Expressions expressions) {
         this.expressions = expressions;
         for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
-            Operation operation = entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
+            Operation operation =
+                    entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
             Target target = new Target(entry.getKey(), operation, plan.of(entry.getKey()));
             byKey.put(entry.getKey(), target);
-            operation.input().flatMap(i -> MessageOutline.of(contract.schemas(), i).root()).ifPresent(root -> byPayload
-                    .putIfAbsent(root.name(), target));
+            operation
+                    .input()
+                    .flatMap(i -> MessageOutline.of(contract.schemas(), i).root())
+                    .ifPresent(root -> byPayload.putIfAbsent(root.name(), target));
             operation.soapAction().filter(a -> !a.isEmpty()).ifPresent(a -> byAction.putIfAbsent(a, target));
         }
     }
@@ -100,26 +104,28 @@ final class Responder {
         Target target = reading.payload().map(byPayload::get).orElse(null);
         if (target == null && reading.flaw().isEmpty() && !action.isEmpty()) {
             Target named = byAction.get(action);
-            boolean free = named != null && (reading.payload().isEmpty() || byPayload.values().stream().noneMatch(t -> t == named));
+            boolean free = named != null
+                    && (reading.payload().isEmpty()
+                            || byPayload.values().stream().noneMatch(t -> t == named));
             target = free ? named : null;
         }
-        return new Found(
-                reading, Optional.ofNullable(target).map(t -> t.key), target == null || target.simple());
+        return new Found(reading, Optional.ofNullable(target).map(t -> t.key), target == null || target.simple());
     }
 
     /** The reply to a request that was found before. */
     Reply reply(Found found, byte[] body) {
         SoapVersion version = found.reading().version().orElse(SoapVersion.V11);
         if (found.operation().isEmpty()) {
-            String why = found.reading().flaw().isEmpty() ? noOperation(found.reading()) : found.reading().flaw();
+            String why = found.reading().flaw().isEmpty()
+                    ? noOperation(found.reading())
+                    : found.reading().flaw();
             return problem(version, "", why);
         }
         Target target = byKey.get(found.operation().get());
         target.hits.increment();
         if (target.operation.pattern() == Operation.Pattern.ONE_WAY) {
             countFirst(target);
-            return new Reply(
-                    202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), false);
+            return new Reply(202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), false);
         }
         try {
             return answer(target, version, body);
@@ -162,7 +168,10 @@ final class Responder {
                     event(target.key, i, title, ""),
                     prepared.answer.fault());
         }
-        return problem(version, target.key, "No answer of " + target.key + " applies to this request; add one without a condition.");
+        return problem(
+                version,
+                target.key,
+                "No answer of " + target.key + " applies to this request; add one without a condition.");
     }
 
     private Scope scope(Target target, byte[] body) {
@@ -173,7 +182,8 @@ final class Responder {
     }
 
     private String noOperation(RequestReading reading) {
-        String known = byPayload.keySet().stream().map(QName::getLocalPart).sorted().collect(Collectors.joining(", "));
+        String known =
+                byPayload.keySet().stream().map(QName::getLocalPart).sorted().collect(Collectors.joining(", "));
         return reading.payload()
                 .map(p -> "No operation of this contract takes " + p + ". It knows " + known + ".")
                 .orElse("The body is empty and no SOAPAction names an operation. It knows " + known + ".");

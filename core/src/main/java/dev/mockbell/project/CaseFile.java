@@ -17,13 +17,15 @@ final class CaseFile {
 
     static Case read(ObjectNode node, String contract, String operation, String id, String body, String file) {
         List<Header> headers = new ArrayList<>();
-        node.path("headers").forEach(h -> headers.add(
-                new Header(h.path("name").asText(), h.path("value").asText())));
+        node.path("headers")
+                .forEach(h -> headers.add(
+                        new Header(h.path("name").asText(), h.path("value").asText())));
         List<Check> checks = new ArrayList<>();
         node.path("checks").forEach(c -> checks.add(check(c, file)));
         List<Capture> captures = new ArrayList<>();
-        node.path("captures").forEach(c -> captures.add(
-                new Capture(c.path("name").asText(), c.path("path").asText())));
+        node.path("captures")
+                .forEach(c -> captures.add(
+                        new Capture(c.path("name").asText(), c.path("path").asText())));
         return new Case(
                 id,
                 node.path("title").asText(id),
@@ -56,7 +58,8 @@ final class CaseFile {
         if (c.has("withinMillis")) {
             return new Check.Within(c.path("withinMillis").asLong());
         }
-        String keys = String.join(", ", c.properties().stream().map(e -> e.getKey()).toList());
+        String keys =
+                String.join(", ", c.properties().stream().map(e -> e.getKey()).toList());
         throw Problem.input(
                 "There is no check of the kind “" + keys + "”",
                 file,

@@ -24,8 +24,9 @@ final class PlanFiles {
 
     static Suite suite(String id, ObjectNode node) {
         List<Step> steps = new ArrayList<>();
-        node.path("steps").forEach(s -> steps.add(
-                new Step(s.path("name").asText(), s.path("call").asText())));
+        node.path("steps")
+                .forEach(s -> steps.add(
+                        new Step(s.path("name").asText(), s.path("call").asText())));
         return new Suite(id, node.path("title").asText(id), List.copyOf(steps));
     }
 
@@ -93,7 +94,8 @@ final class PlanFiles {
         JsonNode shape = node.path("shape");
         LoadShape work = shape.has("users")
                 ? new LoadShape.Users(
-                        Math.max(1, shape.path("users").asInt()), shape.path("pauseMillis").asLong(0))
+                        Math.max(1, shape.path("users").asInt()),
+                        shape.path("pauseMillis").asLong(0))
                 : new LoadShape.Arrivals(shape.path("arrivalsPerSecond").asDouble(10));
         if (work instanceof LoadShape.Arrivals a && !(a.perSecond() > 0)) {
             throw Problem.input("The arrival rate must be more than 0", file, "Set arrivalsPerSecond.");
@@ -103,7 +105,8 @@ final class PlanFiles {
             String measure = l.path("measure").asText("");
             try {
                 limits.add(new Limit(
-                        Limit.Measure.valueOf(measure.toUpperCase(Locale.ROOT)), l.path("bound").asDouble()));
+                        Limit.Measure.valueOf(measure.toUpperCase(Locale.ROOT)),
+                        l.path("bound").asDouble()));
             } catch (IllegalArgumentException e) {
                 throw Problem.of(
                         Problem.Kind.INPUT,
@@ -137,8 +140,9 @@ final class PlanFiles {
         node.put("seconds", plan.seconds());
         node.put("timeoutMillis", plan.timeoutMillis());
         ArrayNode limits = node.putArray("limits");
-        plan.limits().forEach(l -> limits.addObject()
-                .put("measure", l.measure().name().toLowerCase(Locale.ROOT))
-                .put("bound", l.bound()));
+        plan.limits()
+                .forEach(l -> limits.addObject()
+                        .put("measure", l.measure().name().toLowerCase(Locale.ROOT))
+                        .put("bound", l.bound()));
     }
 }

@@ -74,7 +74,8 @@ public record Project(
      */
     public Project in(String environmentName) {
         if (environments.stream().noneMatch(e -> e.name().equals(environmentName))) {
-            String known = String.join(", ", environments.stream().map(Environment::name).toList());
+            String known = String.join(
+                    ", ", environments.stream().map(Environment::name).toList());
             throw Problem.input(
                     "The project has no environment “" + environmentName + "”",
                     null,
@@ -99,7 +100,8 @@ public record Project(
     }
 
     public Project withoutCase(String reference) {
-        List<Case> left = cases.stream().filter(c -> !c.reference().equals(reference)).toList();
+        List<Case> left =
+                cases.stream().filter(c -> !c.reference().equals(reference)).toList();
         return new Project(folder, name, contracts, environments, environment, left, suites, mocks, loads, troubles);
     }
 

@@ -78,26 +78,58 @@ public final class ProjectStore {
         node.path("environments").forEach(e -> {
             Map<String, String> endpoints = new LinkedHashMap<>();
             Map<String, String> variables = new LinkedHashMap<>();
-            e.path("endpoints").properties().forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
-            e.path("variables").properties().forEach(x -> variables.put(x.getKey(), x.getValue().asText()));
+            e.path("endpoints")
+                    .properties()
+                    .forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
+            e.path("variables")
+                    .properties()
+                    .forEach(x -> variables.put(x.getKey(), x.getValue().asText()));
             environments.add(new Environment(e.path("name").asText(), endpoints, variables));
         });
         List<KeptContract> contracts = new ArrayList<>();
-        each(folder.resolve("contracts"), Files::isDirectory, troubles, d -> contracts.add(snapshots.read(d, troubles)));
+        each(
+                folder.resolve("contracts"),
+                Files::isDirectory,
+                troubles,
+                d -> contracts.add(snapshots.read(d, troubles)));
         List<Case> cases = new ArrayList<>();
-        each(folder.resolve("cases"), Files::isDirectory, troubles, contract -> each(
-                contract, Files::isDirectory, troubles, operation -> each(
-                        operation, ProjectStore::isYaml, troubles, f -> cases.add(readCase(f)))));
+        each(
+                folder.resolve("cases"),
+                Files::isDirectory,
+                troubles,
+                contract -> each(
+                        contract,
+                        Files::isDirectory,
+                        troubles,
+                        operation -> each(operation, ProjectStore::isYaml, troubles, f -> cases.add(readCase(f)))));
         List<Suite> suites = new ArrayList<>();
-        each(folder.resolve("suites"), ProjectStore::isYaml, troubles, f -> suites.add(PlanFiles.suite(id(f), yaml.read(f))));
+        each(
+                folder.resolve("suites"),
+                ProjectStore::isYaml,
+                troubles,
+                f -> suites.add(PlanFiles.suite(id(f), yaml.read(f))));
         List<MockPlan> mocks = new ArrayList<>();
-        each(folder.resolve("mocks"), ProjectStore::isYaml, troubles, f -> mocks.add(
-                PlanFiles.mock(id(f), yaml.read(f), body -> text(f.resolveSibling(id(f)).resolve(body)))));
+        each(
+                folder.resolve("mocks"),
+                ProjectStore::isYaml,
+                troubles,
+                f -> mocks.add(PlanFiles.mock(
+                        id(f),
+                        yaml.read(f),
+                        body -> text(f.resolveSibling(id(f)).resolve(body)))));
         List<LoadPlan> loads = new ArrayList<>();
-        each(folder.resolve("loads"), ProjectStore::isYaml, troubles, f -> loads.add(PlanFiles.load(id(f), yaml.read(f), f.toString())));
+        each(
+                folder.resolve("loads"),
+                ProjectStore::isYaml,
+                troubles,
+                f -> loads.add(PlanFiles.load(id(f), yaml.read(f), f.toString())));
         return new Project(
                 folder,
-                node.path("name").asText(folder.getFileName() == null ? "project" : folder.getFileName().toString()),
+                node.path("name")
+                        .asText(
+                                folder.getFileName() == null
+                                        ? "project"
+                                        : folder.getFileName().toString()),
                 List.copyOf(contracts),
                 List.copyOf(environments),
                 node.path("environment").asText(""),
@@ -148,7 +180,11 @@ public final class ProjectStore {
             return Files.readString(file, StandardCharsets.UTF_8);
         } catch (NoSuchFileException e) {
             throw Problem.of(
-                    Problem.Kind.INPUT, "The body's file is missing", file.toString(), "Restore it from version control.", e);
+                    Problem.Kind.INPUT,
+                    "The body's file is missing",
+                    file.toString(),
+                    "Restore it from version control.",
+                    e);
         } catch (IOException e) {
             throw Problem.of(
                     Problem.Kind.INPUT, "The file cannot be read: " + Problem.reason(e), file.toString(), null, e);

@@ -51,12 +51,13 @@ public final class RunHistory {
             ObjectNode captures = s.putObject("captures");
             step.captures().forEach(captures::put);
             ArrayNode checks = s.putArray("checks");
-            step.checks().forEach(c -> checks.addObject()
-                    .put("verdict", c.verdict().name())
-                    .put("title", c.title())
-                    .put("expected", c.expected())
-                    .put("found", c.found())
-                    .put("where", c.where()));
+            step.checks()
+                    .forEach(c -> checks.addObject()
+                            .put("verdict", c.verdict().name())
+                            .put("title", c.title())
+                            .put("expected", c.expected())
+                            .put("found", c.found())
+                            .put("where", c.where()));
         }
         try {
             Path file = folder.resolve(run.suite()).resolve(run.started().toEpochMilli() + ".json");
@@ -81,7 +82,8 @@ public final class RunHistory {
         }
         try (Stream<Path> list = Files.list(runs)) {
             return list.filter(p -> p.toString().endsWith(".json"))
-                    .sorted(Comparator.comparing((Path p) -> p.getFileName().toString()).reversed())
+                    .sorted(Comparator.comparing((Path p) -> p.getFileName().toString())
+                            .reversed())
                     .toList();
         } catch (IOException e) {
             return List.of();
@@ -109,14 +111,17 @@ public final class RunHistory {
         List<StepResult> steps = new ArrayList<>();
         for (JsonNode s : node.path("steps")) {
             Map<String, String> captures = new LinkedHashMap<>();
-            s.path("captures").properties().forEach(e -> captures.put(e.getKey(), e.getValue().asText()));
+            s.path("captures")
+                    .properties()
+                    .forEach(e -> captures.put(e.getKey(), e.getValue().asText()));
             List<CheckResult> checks = new ArrayList<>();
-            s.path("checks").forEach(c -> checks.add(new CheckResult(
-                    Verdict.valueOf(c.path("verdict").asText()),
-                    c.path("title").asText(),
-                    c.path("expected").asText(),
-                    c.path("found").asText(),
-                    c.path("where").asText())));
+            s.path("checks")
+                    .forEach(c -> checks.add(new CheckResult(
+                            Verdict.valueOf(c.path("verdict").asText()),
+                            c.path("title").asText(),
+                            c.path("expected").asText(),
+                            c.path("found").asText(),
+                            c.path("where").asText())));
             steps.add(new StepResult(
                     s.path("name").asText(),
                     Verdict.valueOf(s.path("verdict").asText()),

@@ -54,7 +54,8 @@ final class Snapshots {
         String path = document.uri().replaceAll("[?#].*", "");
         String last = path.substring(path.lastIndexOf('/') + 1).replaceAll("[^\\p{L}\\p{N}._-]+", "-");
         String ending = document.kind() == SourceDocument.Kind.WSDL ? ".wsdl" : ".xsd";
-        String base = last.isEmpty() || last.startsWith(".") ? "document" : last.replaceAll("(?i)\\.(wsdl|xsd|xml)$", "");
+        String base =
+                last.isEmpty() || last.startsWith(".") ? "document" : last.replaceAll("(?i)\\.(wsdl|xsd|xml)$", "");
         String name = base + ending;
         for (int i = 2; !taken.add(name); i++) {
             name = base + "-" + i + ending;
@@ -104,7 +105,8 @@ final class Snapshots {
     private static SourceDocument document(Path folder, JsonNode d) {
         Path file = folder.resolve(d.path("file").asText()).normalize();
         if (!file.startsWith(folder.normalize())) {
-            throw Problem.input("The snapshot names a file outside its folder", file.toString(), "Import the contract again.");
+            throw Problem.input(
+                    "The snapshot names a file outside its folder", file.toString(), "Import the contract again.");
         }
         try {
             byte[] bytes = Files.readAllBytes(file);

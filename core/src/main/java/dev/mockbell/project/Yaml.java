@@ -42,7 +42,8 @@ final class Yaml {
         try {
             JsonNode node = mapper.readTree(Files.readString(file, StandardCharsets.UTF_8));
             if (!(node instanceof ObjectNode object)) {
-                throw Problem.input("The file is not a YAML mapping", file.toString(), "Restore it from version control.");
+                throw Problem.input(
+                        "The file is not a YAML mapping", file.toString(), "Restore it from version control.");
             }
             int format = object.path("format").asInt(FORMAT);
             if (format > FORMAT) {

@@ -15,10 +15,16 @@ public final class JUnitXml {
         StringBuilder out = new StringBuilder("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
         long tests = runs.stream().mapToLong(r -> r.steps().size()).sum();
         out.append("<testsuites").append(attribute("tests", tests));
-        out.append(attribute("failures", runs.stream().mapToLong(r -> count(r, Verdict.FAILED)).sum()));
+        out.append(attribute(
+                "failures",
+                runs.stream().mapToLong(r -> count(r, Verdict.FAILED)).sum()));
         out.append(attribute("errors", 0));
-        out.append(attribute("skipped", runs.stream().mapToLong(r -> count(r, Verdict.NOT_RUN)).sum()));
-        out.append(attribute("time", seconds(runs.stream().mapToDouble(Run::millis).sum()))).append(">\n");
+        out.append(attribute(
+                "skipped",
+                runs.stream().mapToLong(r -> count(r, Verdict.NOT_RUN)).sum()));
+        out.append(attribute(
+                        "time", seconds(runs.stream().mapToDouble(Run::millis).sum())))
+                .append(">\n");
         runs.forEach(r -> suite(r, out));
         return out.append("</testsuites>\n").toString();
     }
@@ -47,11 +53,15 @@ public final class JUnitXml {
             out.append(">\n");
             String words = String.join("\n", step.failures());
             if (step.verdict() == Verdict.NOT_RUN) {
-                out.append("      <skipped").append(attribute("message", step.problem())).append("/>\n");
+                out.append("      <skipped")
+                        .append(attribute("message", step.problem()))
+                        .append("/>\n");
             } else {
-                String first = step.failures().isEmpty() ? "failed" : step.failures().get(0);
+                String first =
+                        step.failures().isEmpty() ? "failed" : step.failures().get(0);
                 out.append("      <failure").append(attribute("message", first));
-                out.append(attribute("type", step.problem().isEmpty() ? "check" : "step")).append('>');
+                out.append(attribute("type", step.problem().isEmpty() ? "check" : "step"))
+                        .append('>');
                 out.append(escape(words)).append("</failure>\n");
             }
             out.append("    </testcase>\n");
@@ -82,7 +92,8 @@ public final class JUnitXml {
                 case '"' -> out.append("&quot;");
                 case '\n' -> out.append("&#10;");
                 default -> {
-                    boolean legal = c == 9 || c == 13 || c >= 0x20 && c <= 0xD7FF || c >= 0xE000 && c <= 0xFFFD || c >= 0x10000;
+                    boolean legal =
+                            c == 9 || c == 13 || c >= 0x20 && c <= 0xD7FF || c >= 0xE000 && c <= 0xFFFD || c >= 0x10000;
                     out.appendCodePoint(legal ? c : 0xFFFD);
                 }
             }

@@ -29,7 +29,15 @@ public final class LoadCsv {
     public static String seconds(LoadRun run) {
         StringBuilder out = new StringBuilder("second,started,done,failed,in_flight,p50,p95,p99,latest_start\r\n");
         for (LoadSecond s : run.history()) {
-            out.append(s.second()).append(',').append(s.intended()).append(',').append(s.done()).append(',').append(s.failed()).append(',').append(s.inFlight());
+            out.append(s.second())
+                    .append(',')
+                    .append(s.intended())
+                    .append(',')
+                    .append(s.done())
+                    .append(',')
+                    .append(s.failed())
+                    .append(',')
+                    .append(s.inFlight());
             for (double v : new double[] {s.p50(), s.p95(), s.p99(), s.latestStartMillis()}) {
                 out.append(',').append(String.format(Locale.ROOT, "%.3f", v));
             }

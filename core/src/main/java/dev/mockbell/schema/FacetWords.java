@@ -19,8 +19,10 @@ final class FacetWords {
         if (!type.patterns().isEmpty() && !SchemaDefaults.hasDefaultPattern(type)) {
             words.set(0, String.join(" and ", type.patterns()));
         }
-        String low = type.minInclusive().orElse(type.minExclusive().map(v -> "over " + v).orElse(null));
-        String high = type.maxInclusive().orElse(type.maxExclusive().map(v -> "under " + v).orElse(null));
+        String low = type.minInclusive()
+                .orElse(type.minExclusive().map(v -> "over " + v).orElse(null));
+        String high = type.maxInclusive()
+                .orElse(type.maxExclusive().map(v -> "under " + v).orElse(null));
         if (!SchemaDefaults.hasDefaultBounds(type)) {
             if (low != null && high != null) {
                 words.add(low + " to " + high);
@@ -45,14 +47,22 @@ final class FacetWords {
         return switch (key == null ? "" : key) {
             case "cvc-enumeration-valid" -> quoted + " is not one of " + String.join(", ", type.enumeration());
             case "cvc-pattern-valid" -> quoted + " does not match the pattern " + String.join(" and ", type.patterns());
-            case "cvc-length-valid" -> quoted + " must have the length " + type.length().orElse(0);
-            case "cvc-minLength-valid" -> quoted + " is shorter than " + type.minLength().orElse(0);
-            case "cvc-maxLength-valid" -> quoted + " is longer than " + type.maxLength().orElse(0);
-            case "cvc-minInclusive-valid" -> quoted + " is less than " + type.minInclusive().orElse("");
-            case "cvc-maxInclusive-valid" -> quoted + " is more than " + type.maxInclusive().orElse("");
-            case "cvc-minExclusive-valid" -> quoted + " must be more than " + type.minExclusive().orElse("");
-            case "cvc-maxExclusive-valid" -> quoted + " must be less than " + type.maxExclusive().orElse("");
-            case "cvc-totalDigits-valid" -> quoted + " has more than " + type.totalDigits().orElse(0) + " digits";
+            case "cvc-length-valid" ->
+                quoted + " must have the length " + type.length().orElse(0);
+            case "cvc-minLength-valid" ->
+                quoted + " is shorter than " + type.minLength().orElse(0);
+            case "cvc-maxLength-valid" ->
+                quoted + " is longer than " + type.maxLength().orElse(0);
+            case "cvc-minInclusive-valid" ->
+                quoted + " is less than " + type.minInclusive().orElse("");
+            case "cvc-maxInclusive-valid" ->
+                quoted + " is more than " + type.maxInclusive().orElse("");
+            case "cvc-minExclusive-valid" ->
+                quoted + " must be more than " + type.minExclusive().orElse("");
+            case "cvc-maxExclusive-valid" ->
+                quoted + " must be less than " + type.maxExclusive().orElse("");
+            case "cvc-totalDigits-valid" ->
+                quoted + " has more than " + type.totalDigits().orElse(0) + " digits";
             case "cvc-fractionDigits-valid" ->
                 quoted + " has more than " + type.fractionDigits().orElse(0) + " digits after the point";
             default -> text.isEmpty() ? "a value is needed: " + summary(type) : quoted + " is not " + article(type);

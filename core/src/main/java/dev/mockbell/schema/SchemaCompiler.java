@@ -55,14 +55,18 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             try {
                 loader.loadGrammar(new XMLInputSource(null, ALL, null, new StringReader(everything()), null));
             } catch (IOException | XNIException | IllegalStateException e) {
-                note("schema", dev.mockbell.problem.Problem.reason(e), sources.get(0).place());
+                note(
+                        "schema",
+                        dev.mockbell.problem.Problem.reason(e),
+                        sources.get(0).place());
             }
         }
         return new Schemas(sources, pool, List.copyOf(flaws.values()));
     }
 
     private String everything() {
-        StringBuilder text = new StringBuilder("<xs:schema xmlns:xs='" + SchemaReplay.XSD + "' targetNamespace='" + ALL + "'>");
+        StringBuilder text =
+                new StringBuilder("<xs:schema xmlns:xs='" + SchemaReplay.XSD + "' targetNamespace='" + ALL + "'>");
         for (int i = 0; i < namespaces.size(); i++) {
             String ns = namespaces.get(i);
             text.append("<xs:import ");
@@ -83,7 +87,10 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
         for (int i = 0; i < sources.size(); i++) {
             SchemaSource source = sources.get(i);
             if (source.namespace().equals(ns) && !source.redefined()) {
-                text.append("<xs:include schemaLocation='").append(DOCUMENT).append(i).append("'/>");
+                text.append("<xs:include schemaLocation='")
+                        .append(DOCUMENT)
+                        .append(i)
+                        .append("'/>");
             }
         }
         return text.append("</xs:schema>").toString();

@@ -45,7 +45,8 @@ public final class Schemas {
         for (SchemaSource source : sources) {
             for (Element e : Xml.children(source.root())) {
                 if (e.hasAttribute("name")) {
-                    places.putIfAbsent(key(e.getLocalName(), source.namespace(), e.getAttribute("name")), Xml.placeOf(e));
+                    places.putIfAbsent(
+                            key(e.getLocalName(), source.namespace(), e.getAttribute("name")), Xml.placeOf(e));
                 }
             }
         }
@@ -97,7 +98,8 @@ public final class Schemas {
             try {
                 XMLSchemaFactory factory = new XMLSchemaFactory();
                 factory.setFeature("http://apache.org/xml/features/validation/schema/normalized-value", false);
-                factory.setFeature("http://apache.org/xml/features/internal/validation/schema/use-grammar-pool-only", true);
+                factory.setFeature(
+                        "http://apache.org/xml/features/internal/validation/schema/use-grammar-pool-only", true);
                 made = factory.newSchema(pool);
                 validation = made;
             } catch (SAXException e) {

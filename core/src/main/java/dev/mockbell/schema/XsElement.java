@@ -56,7 +56,9 @@ final class XsElement implements ElementDecl {
     @Override
     public List<ElementDecl> substitutes() {
         return xs.getScope() == XSConstants.SCOPE_GLOBAL
-                ? schemas.substitutesOf(xs).stream().filter(e -> !e.isAbstract()).toList()
+                ? schemas.substitutesOf(xs).stream()
+                        .filter(e -> !e.isAbstract())
+                        .toList()
                 : List.of();
     }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.namespace.QName;
+import org.apache.xerces.xs.StringList;
 import org.apache.xerces.xs.XSAttributeDeclaration;
 import org.apache.xerces.xs.XSAttributeUse;
 import org.apache.xerces.xs.XSComplexTypeDefinition;
@@ -16,7 +17,6 @@ import org.apache.xerces.xs.XSParticle;
 import org.apache.xerces.xs.XSSimpleTypeDefinition;
 import org.apache.xerces.xs.XSTypeDefinition;
 import org.apache.xerces.xs.XSWildcard;
-import org.apache.xerces.xs.StringList;
 
 /** A type that the schema library compiled. */
 final class XsType implements TypeDef {
@@ -82,16 +82,14 @@ final class XsType implements TypeDef {
             return new Particle.OfElement(schemas.of(e), occurs);
         }
         if (p.getTerm() instanceof XSWildcard any) {
-            return new Particle.OfAny(
-                    namespaces(any), any.getProcessContents() == XSWildcard.PC_STRICT, occurs);
+            return new Particle.OfAny(namespaces(any), any.getProcessContents() == XSWildcard.PC_STRICT, occurs);
         }
         XSModelGroup group = (XSModelGroup) p.getTerm();
-        Particle.Compositor compositor =
-                switch (group.getCompositor()) {
-                    case XSModelGroup.COMPOSITOR_CHOICE -> Particle.Compositor.CHOICE;
-                    case XSModelGroup.COMPOSITOR_ALL -> Particle.Compositor.ALL;
-                    default -> Particle.Compositor.SEQUENCE;
-                };
+        Particle.Compositor compositor = switch (group.getCompositor()) {
+            case XSModelGroup.COMPOSITOR_CHOICE -> Particle.Compositor.CHOICE;
+            case XSModelGroup.COMPOSITOR_ALL -> Particle.Compositor.ALL;
+            default -> Particle.Compositor.SEQUENCE;
+        };
         List<Particle> parts = new ArrayList<>();
         XSObjectList list = group.getParticles();
         for (int i = 0; i < list.getLength(); i++) {

@@ -21,7 +21,8 @@ public final class Envelope {
         out.append("<soap:Envelope xmlns:soap=\"").append(version.namespace()).append("\">\n");
         if (!headers.isEmpty()) {
             out.append("  <soap:Header>\n");
-            headers.forEach(h -> out.append(indented(withoutDeclaration(h), "    ")).append('\n'));
+            headers.forEach(
+                    h -> out.append(indented(withoutDeclaration(h), "    ")).append('\n'));
             out.append("  </soap:Header>\n");
         }
         if (content.isEmpty()) {

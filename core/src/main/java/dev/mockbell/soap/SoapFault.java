@@ -27,18 +27,22 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
             switch (child.getLocalName()) {
                 case "faultcode" -> code = child.getTextContent().strip();
                 case "faultstring" -> reason = child.getTextContent().strip();
-                case "Code" -> code = Xml.children(child).stream()
-                        .filter(e -> "Value".equals(e.getLocalName()))
-                        .map(e -> e.getTextContent().strip())
-                        .findFirst()
-                        .orElse("");
-                case "Reason" -> reason = Xml.children(child).stream()
-                        .map(e -> e.getTextContent().strip())
-                        .findFirst()
-                        .orElse("");
-                case "detail", "Detail" -> detail = Xml.children(child).stream()
-                        .findFirst()
-                        .map(e -> new QName(e.getNamespaceURI() == null ? "" : e.getNamespaceURI(), e.getLocalName()));
+                case "Code" ->
+                    code = Xml.children(child).stream()
+                            .filter(e -> "Value".equals(e.getLocalName()))
+                            .map(e -> e.getTextContent().strip())
+                            .findFirst()
+                            .orElse("");
+                case "Reason" ->
+                    reason = Xml.children(child).stream()
+                            .map(e -> e.getTextContent().strip())
+                            .findFirst()
+                            .orElse("");
+                case "detail", "Detail" ->
+                    detail = Xml.children(child).stream()
+                            .findFirst()
+                            .map(e -> new QName(
+                                    e.getNamespaceURI() == null ? "" : e.getNamespaceURI(), e.getLocalName()));
                 default -> {
                     // faultactor, Node and Role say who, not what
                 }
@@ -50,9 +54,13 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
     /** The body of a fault in the given version, with an optional detail. */
     public static String xml(SoapVersion version, boolean serverSide, String reason, String detailXml) {
         String text = escape(reason);
-        StringBuilder out = new StringBuilder("<soap:Fault xmlns:soap=\"").append(version.namespace()).append("\">\n");
+        StringBuilder out = new StringBuilder("<soap:Fault xmlns:soap=\"")
+                .append(version.namespace())
+                .append("\">\n");
         if (version == SoapVersion.V11) {
-            out.append("  <faultcode>soap:").append(serverSide ? "Server" : "Client").append("</faultcode>\n");
+            out.append("  <faultcode>soap:")
+                    .append(serverSide ? "Server" : "Client")
+                    .append("</faultcode>\n");
             out.append("  <faultstring>").append(text).append("</faultstring>\n");
             if (!detailXml.isBlank()) {
                 out.append("  <detail>").append(detailXml.strip()).append("</detail>\n");
@@ -61,7 +69,9 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
             out.append("  <soap:Code><soap:Value>soap:")
                     .append(serverSide ? "Receiver" : "Sender")
                     .append("</soap:Value></soap:Code>\n");
-            out.append("  <soap:Reason><soap:Text xml:lang=\"en\">").append(text).append("</soap:Text></soap:Reason>\n");
+            out.append("  <soap:Reason><soap:Text xml:lang=\"en\">")
+                    .append(text)
+                    .append("</soap:Text></soap:Reason>\n");
             if (!detailXml.isBlank()) {
                 out.append("  <soap:Detail>").append(detailXml.strip()).append("</soap:Detail>\n");
             }

@@ -19,7 +19,11 @@ import org.w3c.dom.Node;
  * @param payload the first element of the body, a fault included; empty when the body is
  */
 public record SoapMessage(
-        SoapVersion version, Document document, List<Element> headers, Optional<Element> payload, Optional<SoapFault> fault) {
+        SoapVersion version,
+        Document document,
+        List<Element> headers,
+        Optional<Element> payload,
+        Optional<SoapFault> fault) {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     /**
@@ -50,7 +54,8 @@ public record SoapMessage(
         Optional<Element> payload = Xml.children(root, ns, "Body").stream()
                 .flatMap(b -> Xml.children(b).stream())
                 .findFirst();
-        Optional<SoapFault> fault = payload.filter(p -> "Fault".equals(p.getLocalName()) && ns.equals(p.getNamespaceURI()))
+        Optional<SoapFault> fault = payload.filter(
+                        p -> "Fault".equals(p.getLocalName()) && ns.equals(p.getNamespaceURI()))
                 .map(SoapFault::of);
         return new SoapMessage(version.get(), document, headers, payload, fault);
     }

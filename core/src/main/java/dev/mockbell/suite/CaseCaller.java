@@ -48,7 +48,8 @@ public final class CaseCaller {
                 .orElseThrow(() -> Problem.input(
                         "The contract " + kept.contract() + " has no operation " + kept.operation(),
                         "case " + kept.reference(),
-                        "Choose one of " + String.join(", ", contract.operations().keySet()) + "."));
+                        "Choose one of "
+                                + String.join(", ", contract.operations().keySet()) + "."));
     }
 
     /** The version of SOAP that a port speaks. */
@@ -84,8 +85,11 @@ public final class CaseCaller {
                         "Give the endpoint in the environment or on the command line."));
         try {
             URI uri = new URI(address.strip());
-            if (uri.getHost() == null || uri.getScheme() == null || !uri.getScheme().matches("(?i)https?")) {
-                throw Problem.input("This is not an address that can be called", address, "Start it with http:// or https://.");
+            if (uri.getHost() == null
+                    || uri.getScheme() == null
+                    || !uri.getScheme().matches("(?i)https?")) {
+                throw Problem.input(
+                        "This is not an address that can be called", address, "Start it with http:// or https://.");
             }
             return new CallRequest("POST", uri, headers, body, CallRequest.USUAL_TIMEOUT);
         } catch (URISyntaxException e) {
@@ -145,7 +149,8 @@ public final class CaseCaller {
 
     /** What a request of an operation holds. */
     public static MessageOutline requestOutline(Contract contract, Operation operation) {
-        return operation.input()
+        return operation
+                .input()
                 .map((MessageDef i) -> MessageOutline.of(contract.schemas(), i))
                 .orElseGet(() -> new MessageOutline(contract.schemas(), Optional.empty(), List.of()));
     }

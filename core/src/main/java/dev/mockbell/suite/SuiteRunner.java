@@ -74,7 +74,8 @@ public final class SuiteRunner {
     private StepResult step(Suite suite, Step step, Scope scope, StopSignal stop) {
         try {
             Case kept = bench.kept(step.caseReference());
-            return call(kept, step.name(), suite.title() + " · " + step.name(), scope, stop).result();
+            return call(kept, step.name(), suite.title() + " · " + step.name(), scope, stop)
+                    .result();
         } catch (Problem problem) {
             return new StepResult(step.name(), Verdict.FAILED, 0, 0, List.of(), Map.of(), problem.getMessage());
         }
@@ -124,13 +125,7 @@ public final class SuiteRunner {
         Exchange onLedger = keep.apply(exchange);
         Verdict verdict = failed || unanswered ? Verdict.FAILED : Verdict.PASSED;
         StepResult result = new StepResult(
-                name,
-                verdict,
-                onLedger.timing().total() / 1e6,
-                onLedger.id(),
-                checks,
-                captures,
-                problem);
+                name, verdict, onLedger.timing().total() / 1e6, onLedger.id(), checks, captures, problem);
         return new Called(
                 result, new Answer(onLedger, answer.outline(), answer.soap(), answer.flaw(), answer.payload()));
     }

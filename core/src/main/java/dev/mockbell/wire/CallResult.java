@@ -12,4 +12,8 @@ import java.util.Optional;
  * @param failure why none came, a sentence; empty when one did
  */
 public record CallResult(
-        Instant started, HttpMessage request, Optional<HttpMessage> response, Timing timing, Optional<String> failure) {}
+        Instant started,
+        HttpMessage request,
+        Optional<HttpMessage> response,
+        Timing timing,
+        Optional<String> failure) {}

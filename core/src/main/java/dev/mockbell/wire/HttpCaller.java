@@ -53,8 +53,7 @@ public final class HttpCaller implements AutoCloseable {
                                 .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
                                 .build())
                         .build())
-                .setIOReactorConfig(
-                        IOReactorConfig.custom().setIoThreadCount(1).build())
+                .setIOReactorConfig(IOReactorConfig.custom().setIoThreadCount(1).build())
                 .setHttp1Config(Http1Config.custom()
                         .setMaxHeaderCount(500)
                         .setMaxLineLength(64 * 1024)
@@ -99,8 +98,7 @@ public final class HttpCaller implements AutoCloseable {
             }
         }
         if (request.body().length > 0 || "POST".equals(request.method())) {
-            message.setBody(
-                    request.body(), contentType == null ? null : ContentType.parseLenient(contentType));
+            message.setBody(request.body(), contentType == null ? null : ContentType.parseLenient(contentType));
         }
         if (contentType != null && message.getContentType() != null) {
             message.setHeader("Content-Type", contentType);
@@ -113,8 +111,8 @@ public final class HttpCaller implements AutoCloseable {
         HttpClientContext context = HttpClientContext.create();
         Instant started = Instant.now();
         long from = System.nanoTime();
-        Future<SimpleHttpResponse> future = client.execute(
-                SimpleRequestProducer.create(message), SimpleResponseConsumer.create(), context, null);
+        Future<SimpleHttpResponse> future =
+                client.execute(SimpleRequestProducer.create(message), SimpleResponseConsumer.create(), context, null);
         stop.onStop(() -> future.cancel(true));
         SimpleHttpResponse response = null;
         Throwable failure = null;

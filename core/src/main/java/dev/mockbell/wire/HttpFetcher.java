@@ -32,7 +32,11 @@ public final class HttpFetcher implements DocumentFetcher {
     @Override
     public Fetched fetch(URI uri, StopSignal stop) {
         CallRequest request = new CallRequest(
-                "GET", uri, List.of(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*")), new byte[0], PATIENCE);
+                "GET",
+                uri,
+                List.of(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*")),
+                new byte[0],
+                PATIENCE);
         CallResult result = caller.call(request, stop, true);
         if (result.failure().isPresent()) {
             boolean stopped = stop.isStopped();
@@ -48,7 +52,8 @@ public final class HttpFetcher implements DocumentFetcher {
         HttpMessage response = result.response().orElseThrow();
         int status = response.status();
         if (status / 100 == 2) {
-            return new Fetched(uri, response.body(), response.header("Content-Type").orElse(""));
+            return new Fetched(
+                    uri, response.body(), response.header("Content-Type").orElse(""));
         }
         throw refused(uri, status);
     }

@@ -39,11 +39,9 @@ final class Recording {
     }
 
     /** What was recorded; the moments are of {@link System#nanoTime()}, 0 for what did not happen. */
-    record Taken(
-            byte[] sent, byte[] received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
+    record Taken(byte[] sent, byte[] received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
 
     synchronized Taken take() {
-        return new Taken(
-                sent.toByteArray(), received.toByteArray(), firstSent, lastSent, firstReceived, lastReceived);
+        return new Taken(sent.toByteArray(), received.toByteArray(), firstSent, lastSent, firstReceived, lastReceived);
     }
 }

@@ -35,7 +35,9 @@ public final class WireHead {
         for (int i = 1; i < lines.length; i++) {
             int colon = lines[i].indexOf(':');
             if (colon > 0) {
-                headers.add(new Header(lines[i].substring(0, colon), lines[i].substring(colon + 1).strip()));
+                headers.add(new Header(
+                        lines[i].substring(0, colon),
+                        lines[i].substring(colon + 1).strip()));
             }
         }
         return Optional.of(new HttpMessage(lines[0], List.copyOf(headers), body, wire));

@@ -58,9 +58,7 @@ final class PlacingBuilder extends DefaultHandler2 {
             element.setAttributeNodeNS(attr);
         }
         element.setUserData(
-                PLACE,
-                new Place(document.getDocumentURI(), locator.getLineNumber(), locator.getColumnNumber()),
-                null);
+                PLACE, new Place(document.getDocumentURI(), locator.getLineNumber(), locator.getColumnNumber()), null);
         at.appendChild(element);
         at = element;
     }

@@ -67,7 +67,8 @@ final class HutRegister {
                 hut.hutId = place.id();
                 hut.name = place.name();
                 hut.area = place.area();
-                hut.bunksFree = free(place, from, (int) Math.max(1, Math.min(60, until.toEpochDay() - from.toEpochDay())));
+                hut.bunksFree =
+                        free(place, from, (int) Math.max(1, Math.min(60, until.toEpochDay() - from.toEpochDay())));
                 found.add(hut);
             }
         }
@@ -104,8 +105,11 @@ final class HutRegister {
         reservation.hutName = hut.name();
         reservation.bunks = guests;
         reservation.currency = "EUR";
-        reservation.holdUntil = dates.newXMLGregorianCalendar(
-                arrival.minusDays(13).atTime(LocalTime.of(18, 0)).atOffset(ZoneOffset.UTC).toString().replace("18:00Z", "18:00:00Z"));
+        reservation.holdUntil = dates.newXMLGregorianCalendar(arrival.minusDays(13)
+                .atTime(LocalTime.of(18, 0))
+                .atOffset(ZoneOffset.UTC)
+                .toString()
+                .replace("18:00Z", "18:00:00Z"));
         BigDecimal nightly = perNight(guests, board);
         reservation.total = nightly.multiply(BigDecimal.valueOf(nights)).setScale(2, RoundingMode.HALF_UP);
         for (int i = 0; i < nights; i++) {
@@ -115,7 +119,8 @@ final class HutRegister {
             reservation.nightlyRate.add(rate);
             taken.merge(night(hut.id(), arrival.plusDays(i)), guests, Integer::sum);
         }
-        reservation.voucher = ("code;hut;nights;guests\n" + reservation.code + ";" + hut.id() + ";" + nights + ";" + guests + "\n")
+        reservation.voucher = ("code;hut;nights;guests\n" + reservation.code + ";" + hut.id() + ";" + nights + ";"
+                        + guests + "\n")
                 .getBytes(StandardCharsets.UTF_8);
         booked.put(reservation.code, new Booked(reservation, hut.id(), arrival, nights, guests));
         if (booked.size() > MOST_RESERVATIONS) {
@@ -125,12 +130,11 @@ final class HutRegister {
     }
 
     private static BigDecimal perNight(int guests, String board) {
-        BigDecimal each =
-                switch (board == null ? "NONE" : board) {
-                    case "HALF" -> new BigDecimal("46.125");
-                    case "FULL" -> new BigDecimal("52.00");
-                    default -> new BigDecimal("36.00");
-                };
+        BigDecimal each = switch (board == null ? "NONE" : board) {
+            case "HALF" -> new BigDecimal("46.125");
+            case "FULL" -> new BigDecimal("52.00");
+            default -> new BigDecimal("36.00");
+        };
         return each.multiply(BigDecimal.valueOf(guests)).setScale(2, RoundingMode.HALF_UP);
     }
 

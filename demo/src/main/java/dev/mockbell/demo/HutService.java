@@ -72,7 +72,8 @@ class HutService implements HutBooking {
                 HutFull full = new HutFull();
                 full.hutId = hut.id();
                 full.bunksLeft = left;
-                register.nextFree(hut, arrival, request.nights, guests).ifPresent(d -> full.nextFree = register.date(d));
+                register.nextFree(hut, arrival, request.nights, guests)
+                        .ifPresent(d -> full.nextFree = register.date(d));
                 throw new HutFullFault("No bunks left", full);
             }
             ReserveBunksResponse response = new ReserveBunksResponse();

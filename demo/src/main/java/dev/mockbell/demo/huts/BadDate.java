@@ -11,7 +11,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 /** The date will not do. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "BadDate")
-@XmlType(name = "", propOrder = {"date", "why"})
+@XmlType(
+        name = "",
+        propOrder = {"date", "why"})
 public final class BadDate {
     @XmlSchemaType(name = "date")
     @XmlElement(required = true)

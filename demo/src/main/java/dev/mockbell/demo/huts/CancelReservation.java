@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** Gives bunks back. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "CancelReservation")
-@XmlType(name = "", propOrder = {"code"})
+@XmlType(
+        name = "",
+        propOrder = {"code"})
 public final class CancelReservation {
     @XmlElement(required = true)
     public String code;

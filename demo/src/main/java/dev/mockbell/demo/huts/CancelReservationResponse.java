@@ -10,7 +10,9 @@ import java.math.BigDecimal;
 /** What is refunded. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "CancelReservationResponse")
-@XmlType(name = "", propOrder = {"refund", "currency"})
+@XmlType(
+        name = "",
+        propOrder = {"refund", "currency"})
 public final class CancelReservationResponse {
     @XmlElement(required = true)
     public BigDecimal refund;

@@ -6,7 +6,9 @@ import jakarta.xml.bind.annotation.XmlType;
 
 /** How to reach the party, by one way. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "Contact", propOrder = {"phone", "email"})
+@XmlType(
+        name = "Contact",
+        propOrder = {"phone", "email"})
 public final class Contact {
     public String phone;
 

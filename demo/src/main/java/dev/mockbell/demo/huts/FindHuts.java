@@ -11,7 +11,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 /** Asks for huts. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "FindHuts")
-@XmlType(name = "", propOrder = {"area", "from", "to"})
+@XmlType(
+        name = "",
+        propOrder = {"area", "from", "to"})
 public final class FindHuts {
     public String area;
 

@@ -10,7 +10,9 @@ import java.util.List;
 /** The huts found. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "FindHutsResponse")
-@XmlType(name = "", propOrder = {"hut"})
+@XmlType(
+        name = "",
+        propOrder = {"hut"})
 public final class FindHutsResponse {
     public List<Hut> hut = new ArrayList<>();
 }

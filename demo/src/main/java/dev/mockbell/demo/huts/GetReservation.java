@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** Asks for a reservation. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "GetReservation")
-@XmlType(name = "", propOrder = {"code"})
+@XmlType(
+        name = "",
+        propOrder = {"code"})
 public final class GetReservation {
     @XmlElement(required = true)
     public String code;

@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** The reservation. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "GetReservationResponse")
-@XmlType(name = "", propOrder = {"reservation"})
+@XmlType(
+        name = "",
+        propOrder = {"reservation"})
 public final class GetReservationResponse {
     @XmlElement(required = true)
     public Reservation reservation;

@@ -7,7 +7,9 @@ import jakarta.xml.bind.annotation.XmlType;
 
 /** One of a party. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "Guest", propOrder = {"name", "age"})
+@XmlType(
+        name = "Guest",
+        propOrder = {"name", "age"})
 public final class Guest {
     @XmlElement(required = true)
     public String name;

@@ -7,7 +7,9 @@ import jakarta.xml.bind.annotation.XmlType;
 
 /** A hut with its free bunks. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "Hut", propOrder = {"hutId", "name", "area", "bunksFree"})
+@XmlType(
+        name = "Hut",
+        propOrder = {"hutId", "name", "area", "bunksFree"})
 public final class Hut {
     @XmlElement(required = true)
     public String hutId;

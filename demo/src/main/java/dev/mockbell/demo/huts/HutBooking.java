@@ -26,19 +26,25 @@ public interface HutBooking {
     @WebMethod(operationName = "ReserveBunks", action = "urn:northfell:reserve")
     @WebResult(name = "ReserveBunksResponse", targetNamespace = HutBooking.NAMESPACE, partName = "body")
     ReserveBunksResponse reserveBunks(
-            @WebParam(name = "ReserveBunks", targetNamespace = HutBooking.NAMESPACE, partName = "body") ReserveBunks request) throws HutFullFault, UnknownHutFault, BadDateFault;
+            @WebParam(name = "ReserveBunks", targetNamespace = HutBooking.NAMESPACE, partName = "body")
+                    ReserveBunks request)
+            throws HutFullFault, UnknownHutFault, BadDateFault;
 
     /** A reservation by its code. */
     @WebMethod(operationName = "GetReservation", action = "urn:northfell:get")
     @WebResult(name = "GetReservationResponse", targetNamespace = HutBooking.NAMESPACE, partName = "body")
     GetReservationResponse getReservation(
-            @WebParam(name = "GetReservation", targetNamespace = HutBooking.NAMESPACE, partName = "body") GetReservation request) throws UnknownReservationFault;
+            @WebParam(name = "GetReservation", targetNamespace = HutBooking.NAMESPACE, partName = "body")
+                    GetReservation request)
+            throws UnknownReservationFault;
 
     /** Gives the bunks back; nine tenths of the price are refunded. */
     @WebMethod(operationName = "CancelReservation", action = "urn:northfell:cancel")
     @WebResult(name = "CancelReservationResponse", targetNamespace = HutBooking.NAMESPACE, partName = "body")
     CancelReservationResponse cancelReservation(
-            @WebParam(name = "CancelReservation", targetNamespace = HutBooking.NAMESPACE, partName = "body") CancelReservation request) throws UnknownReservationFault;
+            @WebParam(name = "CancelReservation", targetNamespace = HutBooking.NAMESPACE, partName = "body")
+                    CancelReservation request)
+            throws UnknownReservationFault;
 
     /** The areas that have huts. */
     @WebMethod(operationName = "ListAreas", action = "urn:northfell:areas")
@@ -50,5 +56,6 @@ public interface HutBooking {
     @WebMethod(operationName = "ReportSighting", action = "urn:northfell:sighting")
     @Oneway
     void reportSighting(
-            @WebParam(name = "ReportSighting", targetNamespace = HutBooking.NAMESPACE, partName = "body") ReportSighting request);
+            @WebParam(name = "ReportSighting", targetNamespace = HutBooking.NAMESPACE, partName = "body")
+                    ReportSighting request);
 }

@@ -11,7 +11,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 /** There are not enough bunks. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "HutFull")
-@XmlType(name = "", propOrder = {"hutId", "bunksLeft", "nextFree"})
+@XmlType(
+        name = "",
+        propOrder = {"hutId", "bunksLeft", "nextFree"})
 public final class HutFull {
     @XmlElement(required = true)
     public String hutId;

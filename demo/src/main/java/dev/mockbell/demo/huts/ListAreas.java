@@ -9,5 +9,4 @@ import jakarta.xml.bind.annotation.XmlType;
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "ListAreas")
 @XmlType(name = "")
-public final class ListAreas {
-}
+public final class ListAreas {}

@@ -11,7 +11,9 @@ import java.util.List;
 /** The areas. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "ListAreasResponse")
-@XmlType(name = "", propOrder = {"area"})
+@XmlType(
+        name = "",
+        propOrder = {"area"})
 public final class ListAreasResponse {
     @XmlElement(required = true)
     public List<String> area = new ArrayList<>();

@@ -10,7 +10,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 
 /** What one night costs. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "NightlyRate", propOrder = {"night", "amount"})
+@XmlType(
+        name = "NightlyRate",
+        propOrder = {"night", "amount"})
 public final class NightlyRate {
     @XmlSchemaType(name = "date")
     @XmlElement(required = true)

@@ -9,7 +9,9 @@ import java.util.List;
 
 /** The people who come. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "Party", propOrder = {"guest"})
+@XmlType(
+        name = "Party",
+        propOrder = {"guest"})
 public final class Party {
     @XmlElement(required = true)
     public List<Guest> guest = new ArrayList<>();

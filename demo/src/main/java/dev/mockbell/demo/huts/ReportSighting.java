@@ -11,7 +11,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 /** Tells of an animal. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "ReportSighting")
-@XmlType(name = "", propOrder = {"species", "area", "seenAt", "count"})
+@XmlType(
+        name = "",
+        propOrder = {"species", "area", "seenAt", "count"})
 public final class ReportSighting {
     @XmlElement(required = true)
     public String species;

@@ -12,7 +12,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 
 /** Bunks that are held. */
 @XmlAccessorType(XmlAccessType.FIELD)
-@XmlType(name = "Reservation", propOrder = {"code", "hutName", "bunks", "total", "currency", "holdUntil", "voucher", "nightlyRate"})
+@XmlType(
+        name = "Reservation",
+        propOrder = {"code", "hutName", "bunks", "total", "currency", "holdUntil", "voucher", "nightlyRate"})
 public final class Reservation {
     @XmlElement(required = true)
     public String code;

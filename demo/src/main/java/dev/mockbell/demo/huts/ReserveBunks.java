@@ -11,7 +11,9 @@ import javax.xml.datatype.XMLGregorianCalendar;
 /** Asks for bunks. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "ReserveBunks")
-@XmlType(name = "", propOrder = {"hutId", "arrival", "nights", "party", "board", "memberNo", "dogs", "contact"})
+@XmlType(
+        name = "",
+        propOrder = {"hutId", "arrival", "nights", "party", "board", "memberNo", "dogs", "contact"})
 public final class ReserveBunks {
     @XmlElement(required = true)
     public String hutId;

@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** The bunks are held. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "ReserveBunksResponse")
-@XmlType(name = "", propOrder = {"reservation"})
+@XmlType(
+        name = "",
+        propOrder = {"reservation"})
 public final class ReserveBunksResponse {
     @XmlElement(required = true)
     public Reservation reservation;

@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** There is no such hut. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "UnknownHut")
-@XmlType(name = "", propOrder = {"hutId"})
+@XmlType(
+        name = "",
+        propOrder = {"hutId"})
 public final class UnknownHut {
     @XmlElement(required = true)
     public String hutId;

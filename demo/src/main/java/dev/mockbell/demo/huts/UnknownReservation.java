@@ -9,7 +9,9 @@ import jakarta.xml.bind.annotation.XmlType;
 /** There is no such reservation. */
 @XmlAccessorType(XmlAccessType.FIELD)
 @XmlRootElement(name = "UnknownReservation")
-@XmlType(name = "", propOrder = {"code"})
+@XmlType(
+        name = "",
+        propOrder = {"code"})
 public final class UnknownReservation {
     @XmlElement(required = true)
     public String code;

@@ -1,0 +1,455 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.check.Answer;
+import dev.mockbell.check.Capture;
+import dev.mockbell.check.Check;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Names;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.StepResult;
+import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/** The call station: the cases of an operation, the request being edited, and what came back. */
+public final class CallModel {
+    private final Desk desk;
+    private final MessageModel request = new MessageModel();
+    private final MessageModel response = new MessageModel();
+    private final ObservableList<Case> cases = FXCollections.observableArrayList();
+    private final ObjectProperty<Case> current = new SimpleObjectProperty<>();
+    private final ObjectProperty<SuiteRunner.Called> called = new SimpleObjectProperty<>();
+    private final BooleanProperty waiting = new SimpleBooleanProperty();
+    private final Map<String, SuiteRunner.Called> lastOf = new HashMap<>();
+    private final Map<String, String> previous = new HashMap<>();
+    private final Map<String, String> captured = new HashMap<>();
+    private StopSignal sending = new StopSignal();
+    private Case removed;
+
+    public CallModel(Desk desk) {
+        this.desk = desk;
+        request.onEdited(this::keepBody);
+        desk.placeProperty().addListener((o, was, now) -> show(now));
+        show(desk.placeProperty().get());
+    }
+
+    public MessageModel request() {
+        return request;
+    }
+
+    public MessageModel response() {
+        return response;
+    }
+
+    /** The cases of the operation, the one being made included. */
+    public ObservableList<Case> cases() {
+        return cases;
+    }
+
+    public ObjectProperty<Case> currentProperty() {
+        return current;
+    }
+
+    /** What came back last for the current case; null before the first call. */
+    public ObjectProperty<SuiteRunner.Called> calledProperty() {
+        return called;
+    }
+
+    public BooleanProperty waitingProperty() {
+        return waiting;
+    }
+
+    /** The last result of a case in this session. */
+    public Optional<StepResult> lastResult(Case kept) {
+        return Optional.ofNullable(lastOf.get(kept.reference())).map(SuiteRunner.Called::result);
+    }
+
+    private void show(Place place) {
+        if (place == null) {
+            current.set(null);
+            cases.clear();
+            request.clear();
+            response.clear();
+            return;
+        }
+        List<Case> kept = desk.project().cases(place.contract().name(), place.key());
+        cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
+        open(cases.get(0));
+    }
+
+    private static Case sample(Place place) {
+        BoundOperation bound = place.at("");
+        String body = SampleBuilder.text(
+                CaseCaller.requestOutline(place.contract().contract(), bound.operation()), Detail.REQUIRED);
+        return new Case(
+                "required-only",
+                "Required only",
+                "",
+                place.contract().name(),
+                place.key(),
+                bound.port().name(),
+                body,
+                List.of(),
+                List.of(new Check.Valid(), new Check.NoFault()),
+                List.of());
+    }
+
+    /** Shows a case, with its last answer. */
+    public void open(Case kept) {
+        Place place = desk.placeProperty().get();
+        current.set(kept);
+        request.open(requestOutline(place), kept.body());
+        called.set(lastOf.get(kept.reference()));
+        showAnswer();
+    }
+
+    private MessageOutline requestOutline(Place place) {
+        return CaseCaller.requestOutline(
+                place.contract().contract(), place.operation());
+    }
+
+    /** The port that the current case calls. */
+    public Optional<BoundOperation> bound() {
+        Place place = desk.placeProperty().get();
+        return place == null || current.get() == null ? Optional.empty() : Optional.of(place.at(current.get().port()));
+    }
+
+    /** Where the current case goes. */
+    public String endpoint() {
+        return bound().map(b -> desk.endpoint(desk.placeProperty().get().contract(), b.port())).orElse("");
+    }
+
+    /** Calls by another port from now on. */
+    public void usePort(Port port) {
+        keep(current.get().withPort(port.name()));
+    }
+
+    private void keepBody(String text) {
+        keep(current.get().withBody(text));
+    }
+
+    /** Takes a changed case over into the project and saves it. */
+    public void keep(Case changed) {
+        int index = indexOf(changed);
+        if (index >= 0) {
+            cases.set(index, changed);
+        } else {
+            cases.add(changed);
+        }
+        current.set(changed);
+        desk.change(
+                p -> p.withCase(changed), () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
+    }
+
+    /** Saves run one after the other but may start late; the newest state is what gets written. */
+    private Case latest(Case changed) {
+        return desk.project().kept(changed.reference()).orElse(changed);
+    }
+
+    private int indexOf(Case kept) {
+        for (int i = 0; i < cases.size(); i++) {
+            if (cases.get(i).reference().equals(kept.reference())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** A new case, as a copy of the current one or from the sample with everything in. */
+    public void add(String title, boolean copy) {
+        Case from = current.get();
+        Place place = desk.placeProperty().get();
+        String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
+        String body = copy ? request.xml() : SampleBuilder.text(requestOutline(place), Detail.FULL);
+        keep(from.withName(id, title).withBody(body));
+        open(current.get());
+    }
+
+    /** Gives the current case another title; its file keeps its name. */
+    public void rename(String title) {
+        if (!title.isBlank()) {
+            keep(current.get().withName(current.get().id(), title.strip()));
+        }
+    }
+
+    /** Deletes the current case; the last one can be brought back. */
+    public void delete() {
+        Case gone = current.get();
+        removed = gone;
+        cases.remove(indexOf(gone));
+        desk.change(
+                p -> p.withoutCase(gone.reference()),
+                () -> desk.store().deleteCase(desk.project().folder(), gone));
+        if (cases.isEmpty()) {
+            cases.add(sample(desk.placeProperty().get()));
+        }
+        open(cases.get(0));
+        desk.tell(new Notice(
+                "Deleted the case “" + gone.title() + "”.",
+                false,
+                Optional.of(new Notice.Action("Bring it back", this::bringBack))));
+    }
+
+    private void bringBack() {
+        if (removed != null) {
+            keep(removed);
+            open(removed);
+            removed = null;
+        }
+    }
+
+    /** Sends the current case; stops the one under way instead when there is one. */
+    public void sendOrStop() {
+        if (waiting.get()) {
+            sending.stop();
+        } else if (current.get() != null) {
+            send();
+        }
+    }
+
+    private void send() {
+        Case kept = current.get();
+        StopSignal stop = new StopSignal();
+        sending = stop;
+        waiting.set(true);
+        SuiteRunner runner = desk.runner();
+        Scope scope = desk.bench().variables().with(captured);
+        desk.tasks().run(
+                () -> runner.call(kept, kept.title(), kept.title(), scope, stop),
+                result -> {
+                    waiting.set(false);
+                    remember(kept);
+                    lastOf.put(kept.reference(), result);
+                    captured.putAll(result.result().captures());
+                    if (current.get() != null && current.get().reference().equals(kept.reference())) {
+                        called.set(result);
+                        showAnswer();
+                    }
+                },
+                problem -> {
+                    waiting.set(false);
+                    desk.tell(problem);
+                });
+    }
+
+    private void remember(Case kept) {
+        if (lastOf.containsKey(kept.reference())) {
+            previous.clear();
+            response.lines().forEach(l -> {
+                if (l.row().children().isEmpty()) {
+                    previous.put(l.row().id(), l.row().value());
+                }
+            });
+        }
+    }
+
+    /** What stood in the row's place in the answer before this one; empty when nothing did. */
+    public Optional<String> previous(SheetRow row) {
+        return Optional.ofNullable(previous.get(row.id()));
+    }
+
+    private void showAnswer() {
+        SuiteRunner.Called last = called.get();
+        if (last == null) {
+            response.clear();
+            return;
+        }
+        Answer answer = last.answer();
+        String text = answer.soap().map(SoapMessage::payloadText).orElse("");
+        MessageOutline outline = answer.outline()
+                .orElseGet(() -> new MessageOutline(
+                        desk.placeProperty().get().contract().contract().schemas(), Optional.empty(), List.of()));
+        if (text.isEmpty()) {
+            response.clear();
+        } else {
+            response.open(outline, text);
+        }
+    }
+
+    /** The last answer's exchange. */
+    public Optional<Exchange> exchange() {
+        return Optional.ofNullable(called.get()).map(c -> c.answer().exchange());
+    }
+
+    /** The whole envelope of the last answer, laid out. */
+    public String responseXml() {
+        return Optional.ofNullable(called.get())
+                .map(c -> c.answer().soap().map(s -> XmlText.laidOut(s.document())).orElseGet(() -> c.answer()
+                        .exchange()
+                        .response()
+                        .map(HttpMessage::text)
+                        .orElse(c.answer().exchange().note())))
+                .orElse("");
+    }
+
+    /** The bytes of both sides, as text. */
+    public String wire() {
+        return exchange().map(CallModel::wire).orElse("");
+    }
+
+    /** The bytes of both sides of an exchange, as text. */
+    public static String wire(Exchange e) {
+        String sent = new String(e.request().wire(), java.nio.charset.StandardCharsets.UTF_8);
+        String received = e.response()
+                .map(r -> new String(r.wire(), java.nio.charset.StandardCharsets.UTF_8))
+                .orElse("(no answer: " + e.note() + ")");
+        return sent.stripTrailing() + "\n\n" + received;
+    }
+
+    /** The request as it would be sent now, with its expressions filled. */
+    public String preview() {
+        Optional<BoundOperation> bound = bound();
+        if (bound.isEmpty()) {
+            return "";
+        }
+        try {
+            Case kept = current.get();
+            var prepared = desk.caller().prepare(
+                    bound.get(), kept, Optional.of(endpoint()).filter(e -> !e.isEmpty()), desk.bench().variables().with(captured));
+            StringBuilder text = new StringBuilder("POST ").append(prepared.address().getRawPath()).append(" HTTP/1.1\n");
+            text.append("Host: ").append(prepared.address().getRawAuthority()).append('\n');
+            prepared.headers().forEach(h -> text.append(h.name()).append(": ").append(h.value()).append('\n'));
+            return text.append('\n').append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8)).toString();
+        } catch (Problem problem) {
+            return problem.getMessage();
+        }
+    }
+
+    /** Adds a check to the current case and applies the checks to the answer that is shown. */
+    public void addCheck(Check check) {
+        List<Check> checks = new ArrayList<>(current.get().checks());
+        if (!checks.contains(check)) {
+            checks.add(check);
+            keep(current.get().withChecks(checks));
+            judge();
+        }
+    }
+
+    public void removeCheck(Check check) {
+        keep(current.get().withChecks(current.get().checks().stream().filter(c -> !c.equals(check)).toList()));
+        judge();
+    }
+
+    /** Makes a check of the value in a row. */
+    public void checkRow(SheetRow row) {
+        addCheck(new Check.Value(row.path(), row.value().replace("{", "{{").replace("}", "}}")));
+    }
+
+    /** Makes a capture of the value in a row, under a free name like the row's. */
+    public void captureRow(SheetRow row) {
+        List<Capture> captures = new ArrayList<>(current.get().captures());
+        if (captures.stream().anyMatch(c -> c.path().equals(row.path()))) {
+            return;
+        }
+        String wanted = row.label().replaceAll("[^A-Za-z0-9_.-]", "").replaceAll("^[0-9.-]+", "");
+        String base = wanted.isEmpty() ? "value" : wanted;
+        String name = base;
+        for (int i = 2; taken(captures, name); i++) {
+            name = base + i;
+        }
+        captures.add(new Capture(name, row.path()));
+        keep(current.get().withCaptures(captures));
+        captured.put(name, row.value());
+    }
+
+    private static boolean taken(List<Capture> captures, String name) {
+        return captures.stream().anyMatch(c -> c.name().equals(name));
+    }
+
+    public void removeCapture(Capture capture) {
+        keep(current.get().withCaptures(
+                current.get().captures().stream().filter(c -> !c.equals(capture)).toList()));
+    }
+
+    private void judge() {
+        SuiteRunner.Called last = called.get();
+        if (last == null) {
+            return;
+        }
+        Case kept = current.get();
+        Scope scope = desk.bench().variables().with(captured);
+        desk.tasks().run(
+                () -> new dev.mockbell.check.Checker(desk.expressions()).check(kept.checks(), last.answer(), scope),
+                results -> {
+                    StepResult r = last.result();
+                    boolean passed = results.stream().allMatch(c -> c.passed());
+                    SuiteRunner.Called judged = new SuiteRunner.Called(
+                            new StepResult(
+                                    r.name(),
+                                    passed ? dev.mockbell.check.Verdict.PASSED : dev.mockbell.check.Verdict.FAILED,
+                                    r.millis(),
+                                    r.exchange(),
+                                    results,
+                                    r.captures(),
+                                    r.problem()),
+                            last.answer());
+                    lastOf.put(kept.reference(), judged);
+                    if (called.get() == last) {
+                        called.set(judged);
+                    }
+                },
+                desk::tell);
+    }
+
+    /** Opens an exchange of the ledger as a new case, to be edited and sent again. */
+    public void openExchange(Exchange exchange) {
+        Optional<Place> place = desk.place(exchange.contract(), exchange.operation());
+        if (place.isEmpty()) {
+            desk.tell(Notice.bad("No contract of the project knows the operation of this exchange, so it cannot be sent again from here."));
+            return;
+        }
+        String body;
+        try {
+            SoapMessage soap = SoapMessage.parse(exchange.request().body(), "request");
+            body = soap.payloadText().replace("{", "{{").replace("}", "}}");
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return;
+        }
+        desk.placeProperty().set(place.get());
+        String title = "From " + java.time.format.DateTimeFormatter.ofPattern("HH:mm:ss")
+                .withZone(java.time.ZoneId.systemDefault())
+                .format(exchange.started());
+        String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
+        String port = place.get().ports().stream()
+                .filter(p -> exchange.endpoint().equals(desk.endpoint(place.get().contract(), p)))
+                .map(Port::name)
+                .findFirst()
+                .orElse(current.get().port());
+        keep(new Case(
+                id,
+                title,
+                "",
+                exchange.contract(),
+                exchange.operation(),
+                port,
+                body,
+                List.of(),
+                List.of(new Check.Valid(), new Check.NoFault()),
+                List.of()));
+        open(current.get());
+        desk.go(Station.CALL);
+    }
+}

@@ -1,0 +1,277 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.contract.Port;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.Names;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.project.RunHistory;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.HttpFetcher;
+import dev.mockbell.xml.XmlLimits;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Executor;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/**
+ * What the program works on: the open project, its ledger, and the parts of the core that the stations share. Its state
+ * is read and changed on the interface thread alone.
+ */
+public final class Desk implements AutoCloseable {
+    private final Tasks tasks;
+    private final Clock clock;
+    private final HttpCaller http = new HttpCaller();
+    private final Expressions expressions = new Expressions();
+    private final EventLoops loops = new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
+    private final CaseCaller caller = new CaseCaller(http, expressions);
+    private final ProjectStore store = new ProjectStore();
+    private final Ledger ledger;
+    private final RunHistory history;
+    private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
+    private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
+    private final ObservableList<Notice> notices = FXCollections.observableArrayList();
+    private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
+    private StopSignal importing = new StopSignal();
+
+    private Desk(Project opened, Executor interfaceThread, Clock clock) {
+        this.tasks = new Tasks(interfaceThread);
+        this.clock = clock;
+        this.ledger = Ledger.open(ProjectStore.ledger(opened.folder()));
+        this.history = new RunHistory(opened.folder());
+        this.project.set(opened);
+        opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
+        places().stream().findFirst().ifPresent(place::set);
+    }
+
+    /**
+     * Opens the project in a folder, making it when the folder holds none.
+     *
+     * @throws Problem when the project's main file or ledger cannot be read
+     */
+    public static Desk open(Path folder, Executor interfaceThread, Clock clock) {
+        ProjectStore store = new ProjectStore();
+        Path at = folder.toAbsolutePath().normalize();
+        Project opened = ProjectStore.isProject(at)
+                ? store.open(at)
+                : store.create(at, at.getFileName() == null ? "Project" : at.getFileName().toString());
+        return new Desk(opened, interfaceThread, clock);
+    }
+
+    public Tasks tasks() {
+        return tasks;
+    }
+
+    public Clock clock() {
+        return clock;
+    }
+
+    public Expressions expressions() {
+        return expressions;
+    }
+
+    public EventLoops loops() {
+        return loops;
+    }
+
+    public CaseCaller caller() {
+        return caller;
+    }
+
+    public ProjectStore store() {
+        return store;
+    }
+
+    public Ledger ledger() {
+        return ledger;
+    }
+
+    public RunHistory history() {
+        return history;
+    }
+
+    public ReadOnlyObjectProperty<Project> projectProperty() {
+        return project.getReadOnlyProperty();
+    }
+
+    public Project project() {
+        return project.get();
+    }
+
+    /** What the project looks like to runs. */
+    public ProjectBench bench() {
+        return new ProjectBench(project.get());
+    }
+
+    /** A runner over the project as it is now. */
+    public SuiteRunner runner() {
+        return new SuiteRunner(bench(), caller, expressions, SuiteRunner.on(ledger), clock);
+    }
+
+    public ObjectProperty<Station> stationProperty() {
+        return station;
+    }
+
+    /** Goes to a station. */
+    public void go(Station to) {
+        station.set(to);
+    }
+
+    /** The operation that the stations look at. */
+    public ObjectProperty<Place> placeProperty() {
+        return place;
+    }
+
+    public ObservableList<Notice> notices() {
+        return notices;
+    }
+
+    /** What is being done, while something takes time; empty otherwise. */
+    public ReadOnlyStringProperty progressProperty() {
+        return progress.getReadOnlyProperty();
+    }
+
+    /** Tells the user of a problem. */
+    public void tell(Problem problem) {
+        if (problem.kind() != Problem.Kind.STOPPED) {
+            tell(Notice.bad(problem.getMessage()));
+        }
+    }
+
+    /** Tells the user something; the latest five stay. */
+    public void tell(Notice notice) {
+        notices.removeIf(n -> n.text().equals(notice.text()));
+        notices.add(notice);
+        while (notices.size() > 5) {
+            notices.remove(0);
+        }
+    }
+
+    /** Every operation of every contract that can be called. */
+    public List<Place> places() {
+        List<Place> found = new ArrayList<>();
+        for (KeptContract contract : project.get().contracts()) {
+            contract.contract().operations().forEach((key, ports) -> found.add(new Place(contract, key, ports)));
+        }
+        return found;
+    }
+
+    /** The operation of that key in that contract. */
+    public Optional<Place> place(String contract, String key) {
+        return places().stream()
+                .filter(p -> p.contract().name().equals(contract) && p.key().equals(key))
+                .findFirst();
+    }
+
+    /** Replaces the project's state in memory; saving is the caller's. */
+    public void change(UnaryOperator<Project> change) {
+        project.set(change.apply(project.get()));
+    }
+
+    /** Changes the project and saves off the interface thread what {@code save} writes. */
+    public void change(UnaryOperator<Project> change, Runnable save) {
+        change(change);
+        tasks.run(
+                () -> {
+                    synchronized (store) {
+                        save.run();
+                    }
+                    return null;
+                },
+                nothing -> {},
+                this::tell);
+    }
+
+    /** Uses another environment. */
+    public void use(String environment) {
+        change(p -> p.in(environment), () -> store.saveSettings(project.get()));
+    }
+
+    /** Fetches a contract and keeps it in the project; progress and problems are shown. */
+    public void importContract(String address) {
+        stopImport();
+        StopSignal stop = new StopSignal();
+        importing = stop;
+        progress.set("Reading " + address);
+        Path folder = project.get().folder();
+        List<String> names = project.get().contracts().stream().map(KeptContract::name).toList();
+        tasks.run(
+                () -> {
+                    DocumentFetcher fetcher = HttpFetcher.forEverything(http, XmlLimits.CONTRACT.bytes());
+                    Contract read = new ContractReader(fetcher)
+                            .read(address, text -> tasks.later(() -> showProgress(stop, text)), stop);
+                    String name = Names.free(read.title(), names::contains);
+                    return store.saveContract(folder, name, title(read), read, Instant.now(clock));
+                },
+                kept -> {
+                    progress.set("");
+                    change(p -> p.withContract(kept));
+                    places().stream()
+                            .filter(p -> p.contract().name().equals(kept.name()))
+                            .findFirst()
+                            .ifPresent(place::set);
+                    go(Station.CONTRACT);
+                },
+                problem -> {
+                    progress.set("");
+                    if (problem.kind() != Problem.Kind.STOPPED) {
+                        tell(Notice.bad(problem.getMessage(), "Try again", () -> importContract(address)));
+                    }
+                });
+    }
+
+    private void showProgress(StopSignal stop, String text) {
+        if (importing == stop && !stop.isStopped() && !progress.get().isEmpty()) {
+            progress.set(text);
+        }
+    }
+
+    private static String title(Contract contract) {
+        String spaced = contract.title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
+        return spaced.isEmpty() ? "Contract" : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
+    }
+
+    /** Gives up the import under way. */
+    public void stopImport() {
+        importing.stop();
+        progress.set("");
+    }
+
+    /** The environment's address of a port, or the contract's; empty when there is none. */
+    public String endpoint(KeptContract contract, Port port) {
+        return project.get().current().endpoint(contract.name(), port.name()).or(port::address).orElse("");
+    }
+
+    @Override
+    public void close() {
+        importing.stop();
+        tasks.close();
+        ledger.close();
+        http.close();
+        loops.close();
+    }
+}

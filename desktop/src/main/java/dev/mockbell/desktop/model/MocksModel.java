@@ -1,0 +1,231 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.contract.FaultDef;
+import dev.mockbell.mock.MockAnswer;
+import dev.mockbell.mock.MockHost;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.KeptContract;
+import dev.mockbell.wire.EventLoops;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** The mock station: mocks of the project's contracts, up or down, and their answers. */
+public final class MocksModel {
+    private final Desk desk;
+    private final Map<String, MockHost> up = new LinkedHashMap<>();
+    private final ObjectProperty<KeptContract> contract = new SimpleObjectProperty<>();
+    private final StringProperty operation = new SimpleStringProperty();
+    private final IntegerProperty answer = new SimpleIntegerProperty(0);
+    private final IntegerProperty version = new SimpleIntegerProperty();
+    private final AtomicBoolean refreshDue = new AtomicBoolean();
+
+    public MocksModel(Desk desk) {
+        this.desk = desk;
+        desk.project().contracts().stream().findFirst().ifPresent(this::open);
+        desk.projectProperty().addListener((o, was, now) -> {
+            if (contract.get() == null) {
+                now.contracts().stream().findFirst().ifPresent(this::open);
+            }
+        });
+        desk.placeProperty().addListener((o, was, now) -> {
+            if (now != null) {
+                open(now.contract());
+                operation.set(now.key());
+                answer.set(0);
+            }
+        });
+    }
+
+    public ObjectProperty<KeptContract> contractProperty() {
+        return contract;
+    }
+
+    public StringProperty operationProperty() {
+        return operation;
+    }
+
+    /** The index of the answer looked at. */
+    public IntegerProperty answerProperty() {
+        return answer;
+    }
+
+    /** Grows whenever something about a mock changed; at most ten times a second. */
+    public IntegerProperty versionProperty() {
+        return version;
+    }
+
+    private void open(KeptContract kept) {
+        contract.set(kept);
+        if (operation.get() == null || kept.contract().operations().get(operation.get()) == null) {
+            operation.set(kept.contract().operations().keySet().stream().findFirst().orElse(null));
+            answer.set(0);
+        }
+    }
+
+    /** The plan of the contract looked at; the samples when none was made yet. */
+    public Optional<MockPlan> plan() {
+        return Optional.ofNullable(contract.get()).map(this::plan);
+    }
+
+    private MockPlan plan(KeptContract kept) {
+        return desk.project().mock(kept.name())
+                .orElseGet(() -> MockPlan.of(kept.name(), kept.contract(), MockPlan.USUAL_PORT + up.size()));
+    }
+
+    /** The running mock of a contract. */
+    public Optional<MockHost> host(String contractName) {
+        return Optional.ofNullable(up.get(contractName));
+    }
+
+    /** The running mock of the contract looked at. */
+    public Optional<MockHost> host() {
+        return Optional.ofNullable(contract.get()).flatMap(c -> host(c.name()));
+    }
+
+    public int running() {
+        return up.size();
+    }
+
+    /** Starts the mock of the contract looked at, or stops it. */
+    public void startOrStop() {
+        KeptContract kept = contract.get();
+        if (kept == null) {
+            return;
+        }
+        if (up.containsKey(kept.name())) {
+            stop(kept.name());
+        } else {
+            start(kept, plan(kept));
+        }
+    }
+
+    private void stop(String name) {
+        MockHost host = up.remove(name);
+        changed();
+        desk.tasks().run(
+                () -> {
+                    host.close();
+                    return null;
+                },
+                nothing -> {},
+                desk::tell);
+    }
+
+    /** Starts a mock; a taken port is explained with the next free one. */
+    public void start(KeptContract kept, MockPlan plan) {
+        desk.tasks().run(
+                () -> MockHost.start(
+                        kept.contract(), plan, desk.loops(), desk.expressions(), desk.ledger()::offer, e -> soon()),
+                host -> {
+                    up.put(kept.name(), host);
+                    if (desk.project().mock(kept.name()).isEmpty()) {
+                        save(plan.withPort(host.port()));
+                    }
+                    changed();
+                },
+                problem -> {
+                    if (problem.kind() == Problem.Kind.PORT_TAKEN) {
+                        int free = EventLoops.freePort(plan.port() + 1);
+                        desk.tell(Notice.bad(
+                                problem.what() + ".", "Use " + free, () -> start(kept, plan.withPort(free))));
+                    } else {
+                        desk.tell(problem);
+                    }
+                });
+    }
+
+    private void soon() {
+        if (refreshDue.compareAndSet(false, true)) {
+            desk.tasks().later(() -> {
+                javafx.animation.PauseTransition pause =
+                        new javafx.animation.PauseTransition(javafx.util.Duration.millis(100));
+                pause.setOnFinished(e -> {
+                    refreshDue.set(false);
+                    changed();
+                });
+                pause.play();
+            });
+        }
+    }
+
+    private void changed() {
+        version.set(version.get() + 1);
+    }
+
+    /** The answers of the operation looked at. */
+    public List<MockAnswer> answers() {
+        return plan().map(p -> p.of(operation.get())).orElse(List.of());
+    }
+
+    /** Adds a fault answer, for a condition to be typed. */
+    public void addFault(FaultDef fault) {
+        List<MockAnswer> list = new ArrayList<>(answers());
+        int at = (int) list.stream().filter(MockAnswer::conditional).count();
+        list.add(at, MockPlan.fault(contract.get().contract(), fault, "false()"));
+        save(list);
+        answer.set(at);
+    }
+
+    /** Adds a message answer, for a condition to be typed. */
+    public void addMessage() {
+        List<MockAnswer> list = new ArrayList<>(answers());
+        int at = (int) list.stream().filter(MockAnswer::conditional).count();
+        String body = list.isEmpty() ? "" : list.get(list.size() - 1).body();
+        list.add(at, new MockAnswer("false()", false, "message", "", body, 0));
+        save(list);
+        answer.set(at);
+    }
+
+    /** Changes an answer. A condition that does not parse is refused with the reason and the old one kept. */
+    public void change(int index, MockAnswer changed) {
+        if (changed.conditional()) {
+            try {
+                desk.expressions().check(changed.when(), Set.of("request", "hits"));
+            } catch (Problem problem) {
+                desk.tell(problem);
+                return;
+            }
+        }
+        List<MockAnswer> list = new ArrayList<>(answers());
+        list.set(index, changed);
+        save(list);
+    }
+
+    public void remove(int index) {
+        List<MockAnswer> list = new ArrayList<>(answers());
+        MockPlan before = plan().orElseThrow();
+        list.remove(index);
+        save(list);
+        answer.set(Math.max(0, index - 1));
+        desk.tell(new Notice(
+                "Deleted the answer.", false, Optional.of(new Notice.Action("Bring it back", () -> save(before)))));
+    }
+
+    private void save(List<MockAnswer> list) {
+        save(plan().orElseThrow().withAnswers(operation.get(), list));
+    }
+
+    private void save(MockPlan plan) {
+        desk.change(p -> p.withMock(plan), () -> desk.store().saveMock(desk.project().folder(), plan));
+        host(plan.contract()).ifPresent(h -> h.replace(plan));
+        changed();
+    }
+
+    /** Stops all mocks. */
+    public void close() {
+        up.values().forEach(MockHost::close);
+        up.clear();
+    }
+}

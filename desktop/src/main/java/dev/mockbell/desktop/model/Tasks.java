@@ -1,0 +1,84 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.problem.Problem;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Carries work off the interface thread and brings its outcome back to it. */
+public final class Tasks implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Tasks.class);
+
+    private final ExecutorService workers = Executors.newCachedThreadPool(task -> {
+        Thread thread = new Thread(task, "desk-work");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final Executor back;
+    private final AtomicInteger running = new AtomicInteger();
+
+    /** @param back runs a task on the interface thread */
+    public Tasks(Executor back) {
+        this.back = back;
+    }
+
+    /**
+     * Does {@code work} elsewhere, then {@code done} or {@code failed} on the interface thread.
+     *
+     * @param failed gets a problem for people; anything else that went wrong is logged and comes as one too
+     */
+    public <T> void run(Callable<T> work, Consumer<T> done, Consumer<Problem> failed) {
+        running.incrementAndGet();
+        try {
+            workers.execute(() -> {
+                T result;
+                try {
+                    result = work.call();
+                } catch (Exception e) {
+                    Problem problem = problem(e);
+                    back.execute(() -> {
+                        running.decrementAndGet();
+                        failed.accept(problem);
+                    });
+                    return;
+                }
+                back.execute(() -> {
+                    running.decrementAndGet();
+                    done.accept(result);
+                });
+            });
+        } catch (RejectedExecutionException closed) {
+            running.decrementAndGet();
+        }
+    }
+
+    private static Problem problem(Exception e) {
+        if (e instanceof Problem problem) {
+            return problem;
+        }
+        LOG.error("work failed", e);
+        return Problem.of(
+                Problem.Kind.INPUT, "That did not work: " + Problem.reason(e), null, "The log has the details.", e);
+    }
+
+    /** How many pieces of work are under way or have yet to report back. */
+    public int running() {
+        return running.get();
+    }
+
+    /** Runs something on the interface thread. */
+    public void later(Runnable action) {
+        back.execute(action);
+    }
+
+    @Override
+    public void close() {
+        workers.shutdownNow();
+    }
+}

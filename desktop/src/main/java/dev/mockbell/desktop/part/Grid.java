@@ -1,0 +1,158 @@
+package dev.mockbell.desktop.part;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.Predicate;
+import javafx.collections.ObservableList;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/**
+ * A dense table: a head and rows of which only the visible ones exist. Columns are fixed or share what is left.
+ *
+ * @param <T> what a row shows
+ */
+public final class Grid<T> extends VBox {
+    /** A column. {@code width} of 0 shares the room that is left. */
+    private record Column<T>(String title, double width, Pos side, Function<T, Node> cell) {}
+
+    private final List<Column<T>> columns = new ArrayList<>();
+    private final HBox head = new HBox();
+    private final ListView<T> list = new ListView<>();
+    private Predicate<T> group = row -> false;
+    private Function<T, Node> groupNode = row -> new Label();
+
+    public Grid(double rowHeight) {
+        getStyleClass().add("grid");
+        head.getStyleClass().add("grid-head");
+        list.setFixedCellSize(rowHeight);
+        list.setCellFactory(view -> new Cell());
+        VBox.setVgrow(list, Priority.ALWAYS);
+        getChildren().addAll(head, list);
+    }
+
+    /** Adds a column of fixed width, content at the left. */
+    public Grid<T> column(String title, double width, Function<T, Node> cell) {
+        return add(new Column<>(title, width, Pos.CENTER_LEFT, cell));
+    }
+
+    /** Adds a column of fixed width, content at the right, for numbers. */
+    public Grid<T> number(String title, double width, Function<T, Node> cell) {
+        return add(new Column<>(title, width, Pos.CENTER_RIGHT, cell));
+    }
+
+    /** Adds a column of fixed width, content in the middle. */
+    public Grid<T> centred(String title, double width, Function<T, Node> cell) {
+        return add(new Column<>(title, width, Pos.CENTER, cell));
+    }
+
+    /** Adds a column that shares the room that is left. */
+    public Grid<T> growing(String title, Function<T, Node> cell) {
+        return add(new Column<>(title, 0, Pos.CENTER_LEFT, cell));
+    }
+
+    private Grid<T> add(Column<T> column) {
+        columns.add(column);
+        head.getChildren().add(box(column, Parts.text(column.title())));
+        return this;
+    }
+
+    /** Takes all columns away, to be added anew. */
+    public void clearColumns() {
+        columns.clear();
+        head.getChildren().clear();
+    }
+
+    /** Some rows are headings over the ones that follow. */
+    public Grid<T> grouped(Predicate<T> isGroup, Function<T, Node> node) {
+        group = isGroup;
+        groupNode = node;
+        return this;
+    }
+
+    /** Rows are not chosen, only looked at or edited. */
+    public Grid<T> flat() {
+        getStyleClass().add("flat");
+        return this;
+    }
+
+    /** Shows no head. */
+    public Grid<T> headless() {
+        getChildren().remove(head);
+        return this;
+    }
+
+    public ObservableList<T> items() {
+        return list.getItems();
+    }
+
+    public void setItems(ObservableList<T> items) {
+        list.setItems(items);
+    }
+
+    public ListView<T> list() {
+        return list;
+    }
+
+    public void setPlaceholder(Node node) {
+        list.setPlaceholder(node);
+    }
+
+    private static <T> StackPane box(Column<T> column, Node content) {
+        StackPane box = new StackPane();
+        box.setPadding(new Insets(0, 8, 0, 8));
+        if (content != null) {
+            StackPane.setAlignment(content, column.side());
+            box.getChildren().add(content);
+        }
+        if (column.width() > 0) {
+            box.setMinWidth(column.width());
+            box.setPrefWidth(column.width());
+            box.setMaxWidth(column.width());
+        } else {
+            box.setMinWidth(0);
+            box.setPrefWidth(10);
+            box.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(box, Priority.ALWAYS);
+        }
+        return box;
+    }
+
+    private final class Cell extends ListCell<T> {
+        Cell() {
+            setPrefWidth(0);
+        }
+
+        @Override
+        protected void updateItem(T item, boolean empty) {
+            super.updateItem(item, empty);
+            getStyleClass().remove("group");
+            if (empty || item == null) {
+                setGraphic(null);
+                return;
+            }
+            HBox row = new HBox();
+            row.getStyleClass().add("grid-row");
+            row.setMinHeight(list.getFixedCellSize() - 1);
+            if (group.test(item)) {
+                getStyleClass().add("group");
+                row.setPadding(new Insets(0, 8, 0, 8));
+                row.getChildren().add(groupNode.apply(item));
+            } else {
+                for (Column<T> column : columns) {
+                    row.getChildren().add(box(column, column.cell().apply(item)));
+                }
+            }
+            setGraphic(row);
+        }
+    }
+}

@@ -1,0 +1,142 @@
+package dev.mockbell.desktop.part;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Small nodes that every view uses, in one look. */
+public final class Parts {
+    private Parts() {}
+
+    /** A text with style classes. */
+    public static Label text(String words, String... classes) {
+        Label label = new Label(words);
+        label.getStyleClass().addAll(classes);
+        return label;
+    }
+
+    /** A result and words beside it. */
+    public static Label marked(Mark mark, String words, String... classes) {
+        Label label = text(words, classes);
+        label.setGraphic(mark.node());
+        label.setGraphicTextGap(6);
+        return label;
+    }
+
+    /** A button; {@code tip} names its shortcut where it has one. */
+    public static Button button(String words, String tip, Runnable action, String... classes) {
+        Button button = new Button(words);
+        button.getStyleClass().addAll(classes);
+        button.setOnAction(e -> action.run());
+        if (!tip.isEmpty()) {
+            button.setTooltip(new Tooltip(tip));
+        }
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        return button;
+    }
+
+    /** A text that acts as a link, reachable by Tab. */
+    public static Button link(String words, String tip, Runnable action) {
+        return button(words, tip, action, "quiet", "link");
+    }
+
+    /** Takes up the room that is left. */
+    public static Region spring() {
+        Region region = new Region();
+        HBox.setHgrow(region, Priority.ALWAYS);
+        VBox.setVgrow(region, Priority.ALWAYS);
+        return region;
+    }
+
+    /** The head of a panel. */
+    public static HBox head(String title, Node... more) {
+        HBox head = new HBox(text(title, "heading"));
+        head.getStyleClass().add("panel-head");
+        head.getChildren().addAll(more);
+        return head;
+    }
+
+    /** The head of a part within a panel. */
+    public static HBox innerHead(String title, Node... more) {
+        HBox head = head(title, more);
+        head.getStyleClass().add("inner");
+        return head;
+    }
+
+    /** The foot of a panel. */
+    public static HBox foot(Node... nodes) {
+        HBox foot = new HBox(nodes);
+        foot.getStyleClass().add("panel-foot");
+        return foot;
+    }
+
+    /** A panel of parts on top of each other; the parts that should grow say so themselves. */
+    public static VBox panel(Node... nodes) {
+        VBox panel = new VBox(nodes);
+        panel.getStyleClass().add("panel");
+        return panel;
+    }
+
+    /** Lets a node take the height that is left. */
+    public static <T extends Node> T tall(T node) {
+        VBox.setVgrow(node, Priority.ALWAYS);
+        return node;
+    }
+
+    /** Lets a node take the width that is left. */
+    public static <T extends Region> T wide(T node) {
+        HBox.setHgrow(node, Priority.ALWAYS);
+        node.setMaxWidth(Double.MAX_VALUE);
+        return node;
+    }
+
+    /** One of several views: a row of words of which one is chosen. */
+    public static HBox segments(List<String> names, String chosen, Consumer<String> choose) {
+        HBox box = new HBox(2);
+        box.setAlignment(Pos.CENTER_LEFT);
+        ToggleGroup group = new ToggleGroup();
+        for (String name : names) {
+            ToggleButton button = new ToggleButton(name);
+            button.getStyleClass().setAll("segment");
+            button.setToggleGroup(group);
+            button.setSelected(name.equals(chosen));
+            button.setMinWidth(Region.USE_PREF_SIZE);
+            button.setId("segment-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                choose.accept(name);
+            });
+            box.getChildren().add(button);
+        }
+        return box;
+    }
+
+    /** Shows which of the segments is chosen, without choosing. */
+    public static void choose(HBox segments, String name) {
+        segments.getChildren().forEach(n -> {
+            if (n instanceof ToggleButton b) {
+                b.setSelected(b.getText().equals(name));
+            }
+        });
+    }
+
+    /** What belongs in an empty place, and the one action that fills it. */
+    public static VBox empty(String words, Node... action) {
+        Label label = text(words);
+        label.setMaxWidth(420);
+        VBox box = new VBox(label);
+        box.getChildren().addAll(action);
+        box.getStyleClass().add("empty");
+        return box;
+    }
+}
