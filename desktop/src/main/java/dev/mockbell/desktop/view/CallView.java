@@ -1,0 +1,572 @@
+package dev.mockbell.desktop.view;
+
+import dev.mockbell.check.Capture;
+import dev.mockbell.check.Check;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.contract.Port;
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.MessageModel.Line;
+import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.part.Grid;
+import dev.mockbell.desktop.part.Icon;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.SuiteRunner;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import javafx.animation.PauseTransition;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** Request, hinge, response, checks. */
+final class CallView extends VBox {
+    private final CallModel model;
+    private final Desk desk;
+    private final HBox head = new HBox();
+    private final HBox chips = new HBox(7);
+    private final StackPane requestBody = new StackPane();
+    private final StackPane responseBody = new StackPane();
+    private final HBox requestFoot = Parts.foot();
+    private final HBox status = new HBox(14);
+    private final HBox responseFoot = Parts.foot();
+    private final VBox hinge = new VBox(2);
+    private final VBox side = new VBox();
+    private final Button send = Parts.button("Send", "Send the request (Ctrl+Enter)", () -> {}, "send");
+    private final SheetGrid sheet;
+    private final Grid<Line> answer = new Grid<>(26);
+    private final XmlArea requestXml = new XmlArea(true);
+    private final XmlArea responseXml = new XmlArea(false);
+    private final XmlArea wire = new XmlArea(false);
+    private final XmlArea preview = new XmlArea(false);
+    private final PauseTransition settle = new PauseTransition(Duration.millis(350));
+    private String requestTab = "Sheet";
+    private String responseTab = "Sheet";
+    private int runs;
+
+    CallView(Models models) {
+        this.model = models.call();
+        this.desk = models.desk();
+        this.sheet = new SheetGrid(model.request());
+        setId("call-station");
+        getStyleClass().add("station");
+        build();
+        model.currentProperty().addListener((InvalidationListener) o -> showCase());
+        model.calledProperty().addListener((InvalidationListener) o -> {
+            runs++;
+            showAnswer();
+        });
+        model.waitingProperty().addListener((InvalidationListener) o -> showWaiting());
+        desk.projectProperty().addListener((InvalidationListener) o -> showHead());
+        model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
+        model.request().xmlProperty().addListener((InvalidationListener) o -> {
+            if (!requestXml.typing().get()) {
+                requestXml.show(model.request().xml());
+            }
+            if ("Wire".equals(requestTab)) {
+                preview.show(model.preview());
+            }
+        });
+        requestXml.onChange(() -> {
+            if (requestXml.typing().get()) {
+                settle.playFromStart();
+            }
+        });
+        settle.setOnFinished(e -> model.request().typeXml(requestXml.text()));
+        requestXml.typing().addListener((o, was, now) -> {
+            if (was && !now) {
+                settle.stop();
+                model.request().typeXml(requestXml.text());
+            }
+        });
+        showCase();
+        showAnswer();
+    }
+
+    private void build() {
+        head.getStyleClass().add("station-head");
+        head.setSpacing(16);
+        chips.setAlignment(Pos.CENTER_LEFT);
+        answer.growing("Element", this::answerElement)
+                .growing("Value", this::answerValue)
+                .column("Previous", 92, this::answerBefore);
+        answer.setId("response-sheet");
+        answer.setItems(model.response().lines());
+        answer.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> showPath());
+        send.setGraphic(Icon.CALL.node(20));
+        send.setId("send");
+        send.setOnAction(e -> model.sendOrStop());
+        VBox request = Parts.panel(
+                Parts.head("Request", Parts.spring(), Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
+                    requestTab = t;
+                    showRequest();
+                })),
+                Parts.tall(requestBody),
+                requestFoot);
+        status.setAlignment(Pos.CENTER_LEFT);
+        status.setPadding(new Insets(0, 12, 0, 12));
+        status.setMinHeight(30);
+        VBox response = Parts.panel(
+                Parts.head("Response", Parts.spring(), Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
+                    responseTab = t;
+                    showResponse();
+                })),
+                status,
+                Parts.tall(responseBody),
+                responseFoot);
+        for (Region column : List.of(request, response)) {
+            column.setMinWidth(280);
+            column.setPrefWidth(10);
+            HBox.setHgrow(column, Priority.ALWAYS);
+        }
+        hinge.setAlignment(Pos.TOP_CENTER);
+        hinge.setMinWidth(76);
+        hinge.setMaxWidth(76);
+        ScrollPane scroll = new ScrollPane(side);
+        scroll.setFitToWidth(true);
+        VBox checks = Parts.panel(Parts.tall(scroll));
+        checks.setMinWidth(214);
+        checks.setMaxWidth(214);
+        HBox columns = new HBox(4, request, hinge, response, gap(), checks);
+        VBox.setVgrow(columns, Priority.ALWAYS);
+        HBox line = new HBox(8, Parts.text("Cases", "third"), chips, Parts.spring(), caseActions());
+        line.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(head, line, columns);
+        showRequest();
+        showResponse();
+    }
+
+    private static Region gap() {
+        Region region = new Region();
+        region.setMinWidth(2);
+        return region;
+    }
+
+    private Node caseActions() {
+        return new HBox(
+                Parts.button("Rename", "Give this case another name", this::rename, "quiet"),
+                Parts.button("Duplicate", "Keep a copy as a new case", () -> ask("Name of the copy", current().title() + " copy", t -> model.add(t, true)), "quiet"),
+                Parts.button("Delete", "Delete this case; it can be brought back", model::delete, "quiet"));
+    }
+
+    private Case current() {
+        return model.currentProperty().get();
+    }
+
+    private void rename() {
+        ask("Name of the case", current().title(), model::rename);
+    }
+
+    private void ask(String words, String proposal, java.util.function.Consumer<String> then) {
+        if (current() == null) {
+            return;
+        }
+        TextField field = new TextField(proposal);
+        field.setId("ask-name");
+        Runnable done = () -> {
+            if (!field.getText().isBlank()) {
+                Overlay.close(this);
+                then.accept(field.getText().strip());
+            }
+        };
+        field.setOnAction(e -> done.run());
+        VBox box = new VBox(10, Parts.text(words, "strong"), field, Parts.button("Keep", "Enter", done, "primary"));
+        Overlay.show(this, box, 420);
+        field.selectAll();
+    }
+
+    private void showHead() {
+        head.getChildren().clear();
+        Place place = desk.placeProperty().get();
+        if (place == null || current() == null) {
+            head.getChildren().add(Parts.text("Nothing to call yet: add a contract first.", "second"));
+            return;
+        }
+        Optional<Port> port = model.bound().map(b -> b.port());
+        Label quiet = Parts.text(
+                place.contract().title() + " · port " + port.map(Port::name).orElse(""), "third", "small");
+        Label name = Parts.text(place.key(), "title");
+        VBox title = new VBox(quiet, name);
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        List<String> versions = place.ports().stream().map(p -> portTitle(place, p)).toList();
+        HBox ports = Parts.segments(versions, port.map(p -> portTitle(place, p)).orElse(""), chosen -> place.ports().stream()
+                .filter(p -> portTitle(place, p).equals(chosen))
+                .findFirst()
+                .ifPresent(model::usePort));
+        ports.getStyleClass().add("boxed-segments");
+        TextField address = new TextField(model.endpoint());
+        address.setEditable(false);
+        address.getStyleClass().add("quiet");
+        address.setId("endpoint");
+        Label from = Parts.text(
+                desk.project().current() == dev.mockbell.project.Environment.NONE ? "from the contract" : "from environment", "third");
+        from.setMinWidth(Region.USE_PREF_SIZE);
+        Label goes = Parts.text("goes to", "third");
+        goes.setMinWidth(Region.USE_PREF_SIZE);
+        head.getChildren().addAll(title, ports, goes, Parts.wide(address), from);
+    }
+
+    private static String portTitle(Place place, Port port) {
+        String version = port.binding().protocol().title();
+        long same = place.ports().stream().filter(p -> p.binding().protocol() == port.binding().protocol()).count();
+        return same > 1 ? version + " " + port.name() : version;
+    }
+
+    private void showCase() {
+        showHead();
+        showChips();
+        showSide();
+        if (!requestXml.typing().get()) {
+            requestXml.show(model.request().xml());
+        }
+        showFoot();
+    }
+
+    private void showChips() {
+        chips.getChildren().clear();
+        for (Case kept : model.cases()) {
+            Mark mark = model.lastResult(kept).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
+            Button chip = Parts.button(kept.title(), kept.description(), () -> model.open(kept), "chip");
+            chip.setGraphic(mark.node());
+            chip.setId("case-" + kept.id());
+            if (current() != null && kept.reference().equals(current().reference())) {
+                chip.getStyleClass().add("here");
+            }
+            chips.getChildren().add(chip);
+        }
+        if (current() != null) {
+            Button add = Parts.button("+ New case", "Make a case with everything in", () -> ask("Name of the new case", "New case", t -> model.add(t, false)), "quiet");
+            add.setId("new-case");
+            chips.getChildren().add(add);
+        }
+    }
+
+    private void showRequest() {
+        switch (requestTab) {
+            case "XML" -> {
+                requestXml.show(model.request().xml());
+                requestBody.getChildren().setAll(requestXml);
+            }
+            case "Wire" -> {
+                preview.show(model.preview());
+                requestBody.getChildren().setAll(preview);
+            }
+            default -> requestBody.getChildren().setAll(sheet.node());
+        }
+    }
+
+    private void showFoot() {
+        String trouble = model.request().troubleProperty().get();
+        Label words = trouble.isEmpty()
+                ? Parts.marked(Mark.PASSED, "Valid against the contract", "fine")
+                : Parts.marked(Mark.FAILED, trouble, "failed");
+        words.setId("request-validity");
+        ContractView.tip(words, trouble);
+        long out = model.request().leftOut();
+        Button all = Parts.button("Include all", "Put every optional part in", () -> model.request().fill(Detail.FULL), "quiet");
+        all.setId("include-all");
+        Button required = Parts.button("Required only", "Leave every optional part out", () -> model.request().fill(Detail.REQUIRED), "quiet");
+        required.setId("required-only");
+        requestFoot.getChildren().setAll(
+                words, Parts.spring(), Parts.text(out == 0 ? "" : out + " left out", "third"), all, required);
+    }
+
+    private void showResponse() {
+        switch (responseTab) {
+            case "XML" -> {
+                responseXml.show(model.responseXml());
+                responseBody.getChildren().setAll(responseXml);
+            }
+            case "Wire" -> {
+                wire.show(model.wire());
+                responseBody.getChildren().setAll(wire);
+            }
+            default -> {
+                SuiteRunner.Called called = model.calledProperty().get();
+                if (called == null) {
+                    responseBody.getChildren().setAll(Parts.empty("The answer appears here. Send the request with Ctrl+Enter."));
+                } else if (called.answer().flaw().isPresent()) {
+                    responseBody.getChildren().setAll(Parts.empty(called.answer().flaw().get()));
+                } else if (model.response().lines().isEmpty()) {
+                    responseBody.getChildren().setAll(Parts.empty("The answer has no body, as a one-way call should not."));
+                } else {
+                    responseBody.getChildren().setAll(answer);
+                }
+            }
+        }
+    }
+
+    private void showAnswer() {
+        status.getChildren().clear();
+        model.exchange().ifPresent(e -> {
+            String line = e.response().map(r -> r.startLine().replaceFirst("^HTTP/\\S+ ", "")).orElse("no answer");
+            Label code = Parts.text(line, "strong", e.outcome() == Exchange.Outcome.FINE ? "fine" : e.outcome() == Exchange.Outcome.FAULT ? "fault" : e.status() / 100 == 2 ? "fine" : "failed");
+            code.setId("status");
+            status.getChildren().addAll(
+                    code,
+                    Parts.text(Numbers.bytes(e.response().map(r -> r.body().length).orElse(0)), "second"));
+            if (e.outcome() == Exchange.Outcome.FAULT) {
+                status.getChildren().add(Parts.marked(Mark.FAULT, e.note(), "fault"));
+            }
+            status.getChildren().addAll(Parts.spring(), Parts.text(Numbers.clock(e.started()), "third"));
+        });
+        showHinge();
+        showResponse();
+        showSide();
+        showChips();
+        showPath();
+    }
+
+    private void showWaiting() {
+        boolean waiting = model.waitingProperty().get();
+        send.setText(waiting ? "Stop" : "Send");
+        send.getStyleClass().remove("waiting");
+        if (waiting) {
+            send.getStyleClass().add("waiting");
+        }
+    }
+
+    private void showHinge() {
+        hinge.getChildren().setAll(send, Parts.text("Ctrl ↵", "third", "small"), tick());
+        model.exchange().ifPresent(e -> {
+            var t = e.timing();
+            for (Map.Entry<String, Long> part : List.of(
+                    Map.entry("connect", t.connect()),
+                    Map.entry("send", t.send()),
+                    Map.entry("wait", t.await()),
+                    Map.entry("receive", t.receive()))) {
+                hinge.getChildren().addAll(
+                        Parts.text(part.getKey(), "third", "table-text"),
+                        Parts.text(Numbers.millis(part.getValue() / 1e6), "mono"));
+            }
+            Label total = Parts.text(Numbers.millis(t.total() / 1e6), "title", e.outcome() == Exchange.Outcome.FAILED ? "failed" : "fine");
+            total.setId("total-time");
+            hinge.getChildren().addAll(tick(), total, Parts.text("ms", "third", "small"), Parts.spring(), Parts.text("run " + runs, "third", "small"));
+        });
+    }
+
+    private static Region tick() {
+        Region line = new Region();
+        line.setMinSize(1, 14);
+        line.setMaxSize(1, 14);
+        line.setStyle("-fx-background-color: -mb-line");
+        return line;
+    }
+
+    private Node answerElement(Line line) {
+        SheetRow row = line.row();
+        boolean folds = !row.children().isEmpty();
+        Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
+        name.setPadding(new Insets(0, 0, 0, line.depth() * 14.0));
+        if (line.depth() == 0) {
+            name.getStyleClass().add("strong");
+        }
+        if (folds) {
+            name.setOnMouseClicked(e -> model.response().fold(row));
+        }
+        ContractView.tip(name, row.documentation());
+        return name;
+    }
+
+    private Node answerValue(Line line) {
+        SheetRow row = line.row();
+        HBox box = new HBox(6);
+        box.setAlignment(Pos.CENTER_LEFT);
+        String shown = row.state() == SheetRow.State.LEFT_OUT ? "" : row.value();
+        if (!row.children().isEmpty() && !line.open()) {
+            shown = row.gist();
+        }
+        Label value = Parts.text(row.state() == SheetRow.State.NIL ? "nil" : shown.strip().replaceAll("\\s+", " "), "mono");
+        value.setMinWidth(0);
+        box.getChildren().add(value);
+        if (row.state() == SheetRow.State.LEFT_OUT) {
+            box.getChildren().setAll(Parts.text("left out", "third", "italic", "table-text"));
+        }
+        String path = row.path();
+        if (current() != null && !path.isEmpty()) {
+            current().captures().stream()
+                    .filter(c -> c.path().equals(path))
+                    .forEach(c -> box.getChildren().add(tag("→ $" + c.name(), "link")));
+            if (current().checks().stream().anyMatch(c -> c instanceof Check.Value v && v.path().equals(path))) {
+                box.getChildren().add(tag("check", "fine"));
+            }
+        }
+        return box;
+    }
+
+    private static Label tag(String words, String kind) {
+        Label label = Parts.text(words, "tag", kind);
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private Node answerBefore(Line line) {
+        SheetRow row = line.row();
+        Optional<String> before = model.previous(row);
+        if (before.isEmpty() || !row.children().isEmpty()) {
+            return null;
+        }
+        boolean same = before.get().equals(row.value());
+        Label label = same ? Parts.text("same", "third", "table-text") : Parts.text(before.get(), "mono", "fault");
+        label.setMinWidth(0);
+        return label;
+    }
+
+    private Optional<SheetRow> pointed() {
+        return Optional.ofNullable(answer.list().getSelectionModel().getSelectedItem())
+                .map(Line::row)
+                .filter(r -> !r.path().isEmpty());
+    }
+
+    private void showPath() {
+        responseFoot.getChildren().clear();
+        Optional<SheetRow> row = pointed().filter(r -> model.calledProperty().get() != null);
+        if (row.isEmpty()) {
+            responseFoot.getChildren().add(Parts.text("Point at a row to check or capture it", "third"));
+            return;
+        }
+        Label path = Parts.text(row.get().path(), "mono", "second");
+        path.setMinWidth(0);
+        Button check = Parts.button("Check this", "Keep the value as a check", () -> model.checkRow(row.get()));
+        check.setId("check-this");
+        Button capture = Parts.button("Capture", "Keep the value for later steps", () -> model.captureRow(row.get()));
+        capture.setId("capture-this");
+        boolean value = row.get().children().isEmpty();
+        check.setDisable(!value);
+        capture.setDisable(!value);
+        responseFoot.getChildren().addAll(path, Parts.spring(), check, capture);
+    }
+
+    private void showSide() {
+        side.getChildren().clear();
+        Case kept = current();
+        if (kept == null) {
+            return;
+        }
+        List<CheckResult> results = Optional.ofNullable(model.calledProperty().get())
+                .map(c -> c.result().checks())
+                .orElse(List.of());
+        long passed = results.stream().filter(CheckResult::passed).count();
+        HBox top = Parts.head("Checks", Parts.spring());
+        if (!results.isEmpty()) {
+            Label count = Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
+            count.setId("checks-passed");
+            top.getChildren().add(count);
+        }
+        VBox list = new VBox(8);
+        list.setPadding(new Insets(10, 12, 10, 12));
+        for (int i = 0; i < kept.checks().size(); i++) {
+            Check check = kept.checks().get(i);
+            CheckResult result = i < results.size() ? results.get(i) : null;
+            list.getChildren().add(check(check, result));
+        }
+        Button add = Parts.button("Add a check", "Choose what the answer must hold to", () -> {});
+        add.setMaxWidth(Double.MAX_VALUE);
+        add.setId("add-check");
+        add.setOnAction(e -> checkMenu().show(add, javafx.geometry.Side.BOTTOM, 0, 2));
+        list.getChildren().add(add);
+        side.getChildren().addAll(top, list, Parts.innerHead("Captures"));
+        VBox captures = new VBox(6);
+        captures.setPadding(new Insets(10, 12, 10, 12));
+        Map<String, String> taken = Optional.ofNullable(model.calledProperty().get())
+                .map(c -> c.result().captures())
+                .orElse(Map.of());
+        for (Capture capture : kept.captures()) {
+            captures.getChildren().add(capture(capture, taken.get(capture.name())));
+        }
+        if (kept.captures().isEmpty()) {
+            Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
+            none.setWrapText(true);
+            captures.getChildren().add(none);
+        }
+        side.getChildren().add(captures);
+    }
+
+    private Node check(Check check, CheckResult result) {
+        Mark mark = result == null ? Mark.STALE : Numbers.mark(result.verdict());
+        Label title = Parts.marked(mark, check.title());
+        title.setWrapText(true);
+        title.setMinWidth(0);
+        Button remove = Parts.button("×", "Take this check away", () -> model.removeCheck(check), "tiny");
+        HBox first = new HBox(title, Parts.spring(), remove);
+        VBox box = new VBox(first);
+        if (result != null) {
+            String words = result.passed() ? result.found() : result.sentence();
+            if (!words.isEmpty() && !words.equals("true")) {
+                Label found = Parts.text(
+                        result.passed() ? "found " + words : words, "table-text", result.passed() ? "second" : "failed");
+                found.setWrapText(true);
+                found.setPadding(new Insets(0, 0, 0, 18));
+                box.getChildren().add(found);
+            }
+        }
+        return box;
+    }
+
+    private Node capture(Capture capture, String value) {
+        Label name = Parts.text("$" + capture.name(), "mono");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        Label from = Parts.text("← " + capture.path().replaceFirst("^/[^/]+/", ""), "table-text", "second");
+        from.setMinWidth(0);
+        Button remove = Parts.button("×", "Take this capture away", () -> model.removeCapture(capture), "tiny");
+        HBox first = new HBox(5, name, from, Parts.spring(), remove);
+        first.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(first);
+        if (value != null) {
+            box.getChildren().add(Parts.text(value, "third", "table-text"));
+        }
+        return box;
+    }
+
+    private ContextMenu checkMenu() {
+        ContextMenu menu = new ContextMenu();
+        menu.getItems().add(item("Valid against the contract", () -> model.addCheck(new Check.Valid())));
+        menu.getItems().add(item("No fault", () -> model.addCheck(new Check.NoFault())));
+        Place place = desk.placeProperty().get();
+        for (String fault : place.operation().faults().stream()
+                .map(f -> f.element().map(e -> e.getLocalPart()).orElse(f.name()))
+                .collect(Collectors.toList())) {
+            menu.getItems().add(item("Fault " + fault, () -> model.addCheck(new Check.FaultIs(fault))));
+        }
+        menu.getItems().add(item("Answered within…", () -> ask("Milliseconds", "400", t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))));
+        menu.getItems().add(item("Condition (XPath)…", () -> ask("An XPath that must be true", "count(//*) gt 1", t -> model.addCheck(new Check.Condition(t)))));
+        pointed().ifPresent(row -> menu.getItems().add(item("Value of " + row.label(), () -> model.checkRow(row))));
+        return menu;
+    }
+
+    private Optional<Long> number(String text) {
+        try {
+            return Optional.of(Math.max(1, Long.parseLong(text.strip())));
+        } catch (NumberFormatException e) {
+            desk.tell(dev.mockbell.desktop.model.Notice.bad("“" + text + "” is not a whole number of milliseconds."));
+            return Optional.empty();
+        }
+    }
+
+    private static MenuItem item(String words, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+}

@@ -1,0 +1,50 @@
+package dev.mockbell.desktop.view;
+
+import dev.mockbell.desktop.model.Place;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.schema.Particle;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** What operations take and give, in a few words. */
+final class OutlineWords {
+    private OutlineWords() {}
+
+    static Optional<ElementDecl> input(Place place) {
+        return place.operation().input().flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m).root());
+    }
+
+    static Optional<ElementDecl> output(Place place) {
+        return place.operation().output().flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m).root());
+    }
+
+    static String takes(Place place) {
+        return input(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
+    }
+
+    static String gives(Place place) {
+        return output(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
+    }
+
+    /** The first few fields of an element. */
+    static String fields(ElementDecl element) {
+        List<String> names = new ArrayList<>();
+        element.type().particle().ifPresent(p -> collect(p, names));
+        if (names.size() > 3) {
+            return String.join(", ", names.subList(0, 3)) + "…";
+        }
+        return String.join(", ", names);
+    }
+
+    private static void collect(Particle particle, List<String> names) {
+        if (particle instanceof Particle.OfElement e) {
+            names.add(e.element().name().getLocalPart() + (e.occurs().repeats() ? " × " + e.occurs() : ""));
+        } else if (particle instanceof Particle.OfGroup g) {
+            g.parts().forEach(p -> collect(p, names));
+        } else {
+            names.add("any");
+        }
+    }
+}

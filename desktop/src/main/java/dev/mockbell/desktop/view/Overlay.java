@@ -1,0 +1,59 @@
+package dev.mockbell.desktop.view;
+
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+
+/** Something laid over the window until Esc or a click beside it. */
+final class Overlay extends StackPane {
+    private Overlay(Region content, double width) {
+        getStyleClass().add("veil");
+        setId("overlay");
+        content.setMaxSize(width, Region.USE_PREF_SIZE);
+        if (!content.getStyleClass().contains("finder")) {
+            content.getStyleClass().add("finder");
+        }
+        StackPane.setAlignment(content, Pos.TOP_CENTER);
+        StackPane.setMargin(content, new Insets(70, 20, 40, 20));
+        getChildren().add(content);
+        setOnMouseClicked(e -> {
+            if (e.getTarget() == this) {
+                close(this);
+            }
+        });
+        setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                close(this);
+                e.consume();
+            }
+        });
+    }
+
+    private static StackPane ground(Node within) {
+        return (StackPane) within.getScene().getRoot();
+    }
+
+    /** Lays {@code content} over the window that shows {@code within}. */
+    static void show(Node within, Region content, double width) {
+        close(within);
+        Overlay overlay = new Overlay(content, width);
+        ground(within).getChildren().add(overlay);
+        Node first = content.lookup(".text-field");
+        if (first == null) {
+            first = content.lookup(".list-view");
+        }
+        if (first != null) {
+            first.requestFocus();
+        }
+    }
+
+    /** Takes away whatever lies over the window. */
+    static void close(Node within) {
+        if (within.getScene() != null) {
+            ground(within).getChildren().removeIf(n -> n instanceof Overlay);
+        }
+    }
+}
