@@ -1,0 +1,226 @@
+package dev.mockbell.app;
+
+import dev.mockbell.check.Verdict;
+import dev.mockbell.demo.StandIn;
+import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.view.Models;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.project.AtomicFile;
+import dev.mockbell.report.HtmlReport;
+import dev.mockbell.report.JUnitXml;
+import dev.mockbell.report.LoadCsv;
+import java.io.PrintStream;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+
+/** Walks the example in the real window, by mouse and keys, and says of each step how it went. */
+final class DemoWalk {
+    private final Supplier<PrintStream> out;
+    private final Path folder;
+    private final Path project;
+    private final StandIn standIn;
+    private int failed;
+    private int number;
+
+    DemoWalk(Supplier<PrintStream> out, Path folder, Path project, StandIn standIn) {
+        this.out = out;
+        this.folder = folder;
+        this.project = project;
+        this.standIn = standIn;
+    }
+
+    private interface Action {
+        String run() throws Exception;
+    }
+
+    /** @return whether every step did what it should */
+    boolean walk() {
+        Offscreen.start();
+        Desk desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        Hand hand = new Hand(window.stage());
+        Models models = window.models();
+        step("Contract: import the WSDL and show the operation board", () -> contract(hand, desk));
+        step("Mock: start it with one action", () -> mock(hand, models));
+        step("Call: reserve bunks by SOAP 1.1", () -> call(hand, models));
+        step("Call: edit the sheet, see it in the XML, send by SOAP 1.2", () -> edit(hand, models));
+        step("Check: run the suite", () -> check(hand, models));
+        step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
+        step("Load: forty arrivals a second for ten seconds", () -> load(hand, models));
+        step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
+        step("Contract: the board shows what is covered", () -> {
+            hand.click("#rail-contract");
+            hand.shoot(picture("contract"));
+            return "";
+        });
+        step("Reports", () -> reports(models));
+        Hand.run(() -> window.stage().hide());
+        out.get().println();
+        out.get().println(failed == 0 ? "All " + number + " steps did what they should." : failed + " of " + number + " steps failed.");
+        out.get().println("Pictures and reports: " + folder);
+        return failed == 0;
+    }
+
+    private Path picture(String name) {
+        return folder.resolve("pictures").resolve(name + ".png");
+    }
+
+    private void step(String name, Action action) {
+        number++;
+        long from = System.nanoTime();
+        String result;
+        boolean good = true;
+        try {
+            result = action.run();
+        } catch (Exception | AssertionError e) {
+            good = false;
+            failed++;
+            result = dev.mockbell.problem.Problem.reason(e);
+        }
+        out.get().printf("%-6s %s (%d ms)%s%n", good ? "done" : "FAILED", name, (System.nanoTime() - from) / 1_000_000, result.isEmpty() ? "" : " – " + result);
+    }
+
+    private static void must(boolean holds, String otherwise) {
+        if (!holds) {
+            throw new IllegalStateException(otherwise);
+        }
+    }
+
+    private String contract(Hand hand, Desk desk) {
+        hand.await("the board", () -> desk.places().size() == 6);
+        hand.click("#add-contract");
+        hand.type("#contract-address", standIn.wsdl());
+        hand.click("#contract-add");
+        hand.await("a second contract", () -> desk.project().contracts().size() == 2);
+        hand.press(KeyCode.ESCAPE);
+        return "two contracts, " + desk.places().size() + " operations";
+    }
+
+    private String mock(Hand hand, Models models) {
+        Hand.run(() -> models.desk().placeProperty().set(models.desk().place("hut-booking", "ReserveBunks").orElseThrow()));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        hand.click("#mock-start");
+        hand.await("the mock to be up", () -> models.mocks().host().isPresent());
+        return hand.text("#mock-address");
+    }
+
+    private String call(Hand hand, Models models) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.click("#case-two-nights");
+        hand.click("#send");
+        hand.await("an answer", () -> models.call().calledProperty().get() != null);
+        var called = Hand.on(() -> models.call().calledProperty().get());
+        must(called.result().verdict() == Verdict.PASSED, "a check failed: " + called.result().failures());
+        must(called.answer().exchange().status() == 200, "status " + called.answer().exchange().status());
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("a second answer", () -> models.call().calledProperty().get() != called);
+        hand.clickText("code");
+        hand.shoot(picture("call"));
+        return "status " + called.answer().exchange().status() + ", " + called.result().checks().size() + " checks passed, $code = "
+                + called.result().captures().get("code");
+    }
+
+    private String edit(Hand hand, Models models) {
+        hand.click("#case-party-of-six");
+        hand.type("#value-nights", "3");
+        must(Hand.on(() -> models.call().request().xml().contains("<hb:nights>3</hb:nights>")), "the XML does not show the edit");
+        hand.clickText("SOAP 1.2");
+        hand.click("#send");
+        hand.await("an answer", () -> models.call().calledProperty().get() != null);
+        var called = Hand.on(() -> models.call().calledProperty().get());
+        must(called.answer().exchange().endpoint().endsWith("-12"), "it went to " + called.answer().exchange().endpoint());
+        must(called.answer().fault().isEmpty(), "a fault came");
+        must(called.result().verdict() == Verdict.FAILED, "the known price of one night should not hold for three");
+        String words = called.result().failures().get(0);
+        hand.type("#value-nights", "1");
+        hand.clickText("SOAP 1.1");
+        return "as it should, the check says: " + words;
+    }
+
+    private String check(Hand hand, Models models) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT3);
+        for (int i = 0; i < 3; i++) {
+            hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+            hand.await("the run to end", () -> !models.check().runningProperty().get());
+        }
+        var run = Hand.on(() -> models.check().runs().get(0));
+        must(run.passed(), "the suite failed: " + run.steps().stream().flatMap(s -> s.failures().stream()).toList());
+        hand.shoot(picture("check"));
+        return run.checksPassed() + " of " + run.checks() + " checks passed";
+    }
+
+    private String fault(Hand hand, Models models, Desk desk) {
+        Hand.run(() -> desk.use("Mock"));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.click("#case-two-nights");
+        hand.type("#value-hutId", "NF-99");
+        hand.click("#send");
+        hand.await("a fault", () -> models.call().exchange().map(e -> e.outcome() != Exchange.Outcome.FINE && e.endpoint().contains("8480") || e.note().contains("Unknown")).orElse(false));
+        var answer = Hand.on(() -> models.call().calledProperty().get().answer());
+        must(answer.fault().map(f -> f.title().equals("UnknownHut")).orElse(false), "no UnknownHut came");
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.type("#value-hutId", "NF-07");
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the mock's hits", () -> models.mocks().host().map(h -> h.hits("ReserveBunks") >= 2).orElse(false));
+        Hand.run(() -> desk.use("Local stand-in"));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        hand.shoot(picture("mock"));
+        return "UnknownHut by condition, " + Hand.on(() -> models.mocks().host().orElseThrow().answered()) + " answered";
+    }
+
+    private String load(Hand hand, Models models) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT6);
+        hand.click("#load-start");
+        hand.await("the load to start", () -> models.load().runningProperty().get());
+        hand.await("the load to end", () -> !models.load().runningProperty().get() && models.load().resultProperty().get() != null);
+        var run = Hand.on(() -> models.load().resultProperty().get());
+        hand.shoot(picture("load"));
+        must(run.total().done() > 0, "nothing was done");
+        must(run.passed(), "limits were not kept: " + run.limits());
+        return run.total().done() + " done, " + run.total().failed() + " failed, p95 " + Math.round(run.total().p95()) + " ms";
+    }
+
+    private String traffic(Hand hand, Models models) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT5);
+        hand.click("#segment-failed");
+        hand.click("#segment-any-result");
+        hand.type("#traffic-filter", "UnknownHut");
+        hand.await("only what has the text", () -> !models.traffic().listings().isEmpty()
+                && models.traffic().filterProperty().get().text().equals("UnknownHut"));
+        long id = Hand.on(() -> models.traffic().listings().get(0).id());
+        Hand.run(() -> models.traffic().select(id));
+        hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);
+        hand.shoot(picture("traffic"));
+        int cases = Hand.on(() -> models.call().cases().size());
+        hand.click("#send-again");
+        hand.await("the call station", () -> models.desk().stationProperty().get() == Station.CALL);
+        hand.await("one more case", () -> models.call().cases().size() == cases + 1);
+        hand.click("#send");
+        hand.await("an answer", () -> models.call().calledProperty().get() != null);
+        return "the stand-in answers " + Hand.on(() -> models.call().exchange().orElseThrow().note());
+    }
+
+    private String reports(Models models) {
+        var run = Hand.on(() -> models.check().runs().get(0));
+        var load = Hand.on(() -> models.load().resultProperty().get());
+        AtomicFile.write(folder.resolve("junit.xml"), JUnitXml.of(List.of(run)));
+        AtomicFile.write(
+                folder.resolve("report.html"),
+                HtmlReport.of("Northfell Huts", List.of(run), load == null ? List.of() : List.of(load), ZoneId.systemDefault()));
+        if (load != null) {
+            AtomicFile.write(folder.resolve("load-steps.csv"), LoadCsv.steps(load));
+            AtomicFile.write(folder.resolve("load-seconds.csv"), LoadCsv.seconds(load));
+        }
+        return "junit.xml, report.html, load-steps.csv, load-seconds.csv";
+    }
+}

@@ -1,0 +1,254 @@
+package dev.mockbell.desktop.drive;
+
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.robot.Robot;
+import javafx.stage.Stage;
+import javafx.stage.Window;
+import javax.imageio.ImageIO;
+
+/** Works a window by mouse and keys from another thread, and takes pictures of it. */
+public final class Hand {
+    private static final long PATIENCE = 20_000;
+
+    private final Stage stage;
+
+    public Hand(Stage stage) {
+        this.stage = stage;
+    }
+
+    /** Does something on the interface thread and waits for it. */
+    public static <T> T on(Callable<T> action) {
+        CompletableFuture<T> done = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            try {
+                done.complete(action.call());
+            } catch (Exception | AssertionError e) {
+                done.completeExceptionally(e);
+            }
+        });
+        try {
+            return done.get(30, TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
+            throw new IllegalStateException(e.getCause().getMessage(), e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        } catch (TimeoutException e) {
+            throw new IllegalStateException("the interface thread did not answer in 30 s", e);
+        }
+    }
+
+    /** As {@link #on}, for an action without a result. */
+    public static void run(Runnable action) {
+        on(() -> {
+            action.run();
+            return null;
+        });
+    }
+
+    /** Waits until a condition holds on the interface thread. */
+    public void await(String what, BooleanSupplier condition) {
+        long until = System.currentTimeMillis() + PATIENCE;
+        while (!on(condition::getAsBoolean)) {
+            if (System.currentTimeMillis() > until) {
+                throw new IllegalStateException("waited in vain for: " + what);
+            }
+            pause(25);
+        }
+    }
+
+    private static void pause(long millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** The node that a CSS selector finds in the window or in a menu over it; empty when it is not shown. */
+    public Optional<Node> find(String selector) {
+        return on(() -> {
+            for (Window window : Window.getWindows()) {
+                if (window.isShowing() && window.getScene() != null) {
+                    Node found = window.getScene().getRoot().lookup(selector);
+                    if (found != null && visible(found)) {
+                        return Optional.of(found);
+                    }
+                }
+            }
+            return Optional.empty();
+        });
+    }
+
+    private static boolean visible(Node node) {
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (!n.isVisible()) {
+                return false;
+            }
+        }
+        return node.getScene() != null;
+    }
+
+    /** The shown text of the node that a selector finds. */
+    public String text(String selector) {
+        return find(selector)
+                .map(n -> on(() -> n instanceof javafx.scene.control.Labeled l
+                        ? l.getText()
+                        : n instanceof javafx.scene.control.TextInputControl t ? t.getText() : ""))
+                .orElse("");
+    }
+
+    /** Waits for a node and clicks its middle. */
+    public void click(String selector) {
+        await(selector + " to be shown", () -> lookup(selector) != null);
+        Node node = find(selector).orElseThrow();
+        double[] at = on(() -> middle(node));
+        clickAt(at[0], at[1]);
+    }
+
+    private Node lookup(String selector) {
+        for (Window window : Window.getWindows()) {
+            if (window.isShowing() && window.getScene() != null) {
+                Node found = window.getScene().getRoot().lookup(selector);
+                if (found != null && visible(found)) {
+                    return found;
+                }
+            }
+        }
+        return null;
+    }
+
+    /** Clicks the first shown text that reads so: a button, a row, a menu item. */
+    public void clickText(String words) {
+        await("“" + words + "” to be shown", () -> withText(words) != null);
+        Node node = on(() -> withText(words));
+        double[] at = on(() -> middle(node));
+        clickAt(at[0], at[1]);
+    }
+
+    private static Node withText(String words) {
+        java.util.List<Window> windows = new java.util.ArrayList<>(Window.getWindows());
+        java.util.Collections.reverse(windows);
+        for (Window window : windows) {
+            if (window.isShowing() && window.getScene() != null) {
+                Node found = withText(window.getScene().getRoot(), words);
+                if (found != null) {
+                    return found;
+                }
+            }
+        }
+        return null;
+    }
+
+    private static Node withText(Node node, String words) {
+        if (!node.isVisible()) {
+            return null;
+        }
+        if (node instanceof javafx.scene.Parent parent) {
+            var children = parent.getChildrenUnmodifiable();
+            for (int i = children.size() - 1; i >= 0; i--) {
+                Node found = withText(children.get(i), words);
+                if (found != null) {
+                    return found;
+                }
+            }
+        }
+        boolean here = node instanceof javafx.scene.control.Labeled l && words.equals(l.getText());
+        return here ? node : null;
+    }
+
+    private static double[] middle(Node node) {
+        Bounds b = node.localToScreen(node.getBoundsInLocal());
+        return new double[] {b.getMinX() + b.getWidth() / 2, b.getMinY() + b.getHeight() / 2};
+    }
+
+    /** Clicks a point of the screen. */
+    public void clickAt(double x, double y) {
+        run(() -> {
+            Robot robot = new Robot();
+            robot.mouseMove(x, y);
+            robot.mousePress(MouseButton.PRIMARY);
+            robot.mouseRelease(MouseButton.PRIMARY);
+        });
+        pause(60);
+        run(() -> {});
+    }
+
+    /** Presses keys together, in the order given, and lets go in the opposite order. */
+    public void press(KeyCode... keys) {
+        run(() -> {
+            Robot robot = new Robot();
+            for (KeyCode key : keys) {
+                robot.keyPress(key);
+            }
+            for (int i = keys.length - 1; i >= 0; i--) {
+                robot.keyRelease(keys[i]);
+            }
+        });
+        pause(50);
+        run(() -> {});
+    }
+
+    /** Puts text into a field as if typed over what stands there. */
+    public void type(String selector, String text) {
+        click(selector);
+        Node node = find(selector).orElseThrow();
+        run(() -> {
+            if (node instanceof javafx.scene.control.TextInputControl field) {
+                field.selectAll();
+                field.replaceSelection(text);
+            }
+        });
+        pause(40);
+    }
+
+    /** The window's content as pixels. */
+    public BufferedImage picture() {
+        return on(() -> {
+            Scene scene = stage.getScene();
+            WritableImage image = scene.snapshot(null);
+            int width = (int) image.getWidth();
+            int height = (int) image.getHeight();
+            BufferedImage out = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+            var pixels = image.getPixelReader();
+            for (int y = 0; y < height; y++) {
+                for (int x = 0; x < width; x++) {
+                    out.setRGB(x, y, pixels.getArgb(x, y));
+                }
+            }
+            return out;
+        });
+    }
+
+    /** Writes a picture of the window as PNG. */
+    public void shoot(Path file) {
+        pause(250);
+        try {
+            Files.createDirectories(file.toAbsolutePath().getParent());
+            ImageIO.write(picture(), "png", file.toFile());
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    public Stage stage() {
+        return stage;
+    }
+}

@@ -1,0 +1,46 @@
+package dev.mockbell.desktop.drive;
+
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.application.Platform;
+
+/** Starts the window toolkit, on a screen or without one. */
+public final class Offscreen {
+    private static final AtomicBoolean STARTED = new AtomicBoolean();
+
+    private Offscreen() {}
+
+    /** Whether this machine has somewhere to show a window. */
+    public static boolean hasDisplay() {
+        String os = System.getProperty("os.name", "").toLowerCase(java.util.Locale.ROOT);
+        boolean linux = os.contains("linux") || os.contains("bsd");
+        return !linux || set("DISPLAY") || set("WAYLAND_DISPLAY");
+    }
+
+    private static boolean set(String variable) {
+        String value = System.getenv(variable);
+        return value != null && !value.isBlank();
+    }
+
+    /** Makes the toolkit render into memory; to be called before it starts. */
+    public static void use() {
+        System.setProperty("glass.platform", "Monocle");
+        System.setProperty("monocle.platform", "Headless");
+        System.setProperty("prism.order", "sw");
+        System.setProperty("java.awt.headless", "true");
+    }
+
+    /** Starts the toolkit once in this process; it stays until the process ends. */
+    public static void start() {
+        if (STARTED.compareAndSet(false, true)) {
+            CountDownLatch up = new CountDownLatch(1);
+            Platform.setImplicitExit(false);
+            Platform.startup(up::countDown);
+            try {
+                up.await();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+    }
+}
