@@ -112,7 +112,8 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             return new SAXInputSource(
                     new SchemaReplay(source.root(), system, e -> rewritten(e, source)), new InputSource(system));
         }
-        return new XMLInputSource(null, null, null, new StringReader(""), null);
+        // without any source the library takes the namespace as having no document, which is what it is
+        return new XMLInputSource(null, null, null);
     }
 
     private Element rewritten(Element child, SchemaSource from) {

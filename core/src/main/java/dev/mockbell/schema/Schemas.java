@@ -97,7 +97,6 @@ public final class Schemas {
         if (made == null) {
             try {
                 XMLSchemaFactory factory = new XMLSchemaFactory();
-                factory.setFeature("http://apache.org/xml/features/validation/schema/normalized-value", false);
                 factory.setFeature(
                         "http://apache.org/xml/features/internal/validation/schema/use-grammar-pool-only", true);
                 made = factory.newSchema(pool);

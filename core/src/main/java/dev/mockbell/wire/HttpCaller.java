@@ -195,6 +195,6 @@ public final class HttpCaller implements AutoCloseable {
 
     @Override
     public void close() {
-        client.close(CloseMode.IMMEDIATE);
+        client.close(CloseMode.GRACEFUL);
     }
 }

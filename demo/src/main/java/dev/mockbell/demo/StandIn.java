@@ -14,6 +14,8 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import javax.xml.transform.Source;
+import javax.xml.transform.stream.StreamSource;
 
 /** The live stand-in: the Northfell services on the loopback address, served by a SOAP stack that others wrote. */
 public final class StandIn implements AutoCloseable {
@@ -50,11 +52,18 @@ public final class StandIn implements AutoCloseable {
         Endpoint soap12 = Endpoint.create(new HutServiceSoap12(register, clock));
         List<Endpoint> endpoints = List.of(soap11, soap12);
         Together together = new Together(new LinkedHashSet<>(endpoints));
-        endpoints.forEach(e -> e.setEndpointContext(together));
+        endpoints.forEach(e -> {
+            e.setEndpointContext(together);
+            e.setMetadata(List.of(document("hut-booking.wsdl"), document("hut-booking.xsd")));
+        });
         server.start();
         soap11.publish(server.createContext("/hut-booking"));
         soap12.publish(server.createContext("/hut-booking-12"));
         return new StandIn(server, threads, endpoints, register);
+    }
+
+    private static Source document(String name) {
+        return new StreamSource(StandIn.class.getResource(name).toExternalForm());
     }
 
     private static HttpServer server(int port) {

@@ -146,7 +146,6 @@ public final class LoadModel {
                 done -> {
                     running.set(false);
                     result.set(done);
-                    done.warnings().forEach(w -> desk.tell(Notice.plain(w)));
                 },
                 problem -> {
                     running.set(false);

@@ -39,6 +39,11 @@ public final class TrafficModel {
         }
         desk.ledger().listen(this::added);
         filter.addListener((o, was, now) -> refresh());
+        desk.stationProperty().addListener((o, was, now) -> {
+            if (now == Station.TRAFFIC) {
+                refresh();
+            }
+        });
         refresh();
     }
 
@@ -55,7 +60,11 @@ public final class TrafficModel {
                         new javafx.animation.PauseTransition(javafx.util.Duration.millis(120));
                 pause.setOnFinished(e -> {
                     due.set(false);
-                    refresh();
+                    if (desk.stationProperty().get() == Station.TRAFFIC) {
+                        refresh();
+                    } else {
+                        version.set(version.get() + 1);
+                    }
                 });
                 pause.play();
             });

@@ -74,8 +74,14 @@ final class ContractView extends StackPane {
         desk.projectProperty().addListener((InvalidationListener) o -> show());
         desk.placeProperty().addListener((o, was, now) -> showPlace());
         desk.progressProperty().addListener((InvalidationListener) o -> show());
-        models.traffic().versionProperty().addListener((InvalidationListener) o -> board.list().refresh());
-        models.mocks().versionProperty().addListener((InvalidationListener) o -> board.list().refresh());
+        InvalidationListener results = o -> {
+            if (desk.stationProperty().get() == Station.CONTRACT) {
+                board.list().refresh();
+            }
+        };
+        models.traffic().versionProperty().addListener(results);
+        models.mocks().versionProperty().addListener(results);
+        desk.stationProperty().addListener(results);
         acceptDrops();
         show();
     }

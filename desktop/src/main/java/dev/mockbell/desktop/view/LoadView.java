@@ -87,7 +87,7 @@ final class LoadView extends StackPane {
                 .number("Failed", 54, s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
         steps.setId("load-steps");
         steps.setPlaceholder(Parts.empty("The figures of each step appear here."));
-        failures.column("Time", 70, e -> Parts.text(Numbers.clock(e.started()), "mono", "third"))
+        failures.column("Time", 84, e -> Parts.text(Numbers.clock(e.started()), "mono", "third"))
                 .growing("Failed because", e -> {
                     Label label = Parts.text(e.note(), "table-text", e.outcome() == Exchange.Outcome.FAULT ? "fault" : "failed");
                     label.setMinWidth(0);
@@ -294,6 +294,12 @@ final class LoadView extends StackPane {
             steps.items().clear();
         }
         showLimits(p, total, done, last);
+        health.getStyleClass().remove("fault");
+        if (done != null && !done.warnings().isEmpty()) {
+            health.getStyleClass().add("fault");
+            health.setText(String.join(" ", done.warnings()));
+            return;
+        }
         health.setText(last.map(l -> "Generator: " + (l.cpu() >= 0 ? Math.round(l.cpu() * 100) + " % CPU, " : "")
                         + String.format(Locale.ROOT, "latest start %.1f ms late", l.latestStartMillis()))
                 .orElse("The generator watches itself and says when its figures are not to be trusted."));

@@ -57,7 +57,13 @@ final class MockView extends StackPane {
         model.contractProperty().addListener(all);
         model.operationProperty().addListener(all);
         model.answerProperty().addListener(all);
-        model.versionProperty().addListener(all);
+        InvalidationListener whenShown = o -> {
+            if (desk.stationProperty().get() == dev.mockbell.desktop.model.Station.MOCK) {
+                show();
+            }
+        };
+        model.versionProperty().addListener(whenShown);
+        desk.stationProperty().addListener(whenShown);
         desk.projectProperty().addListener(all);
         show();
     }
