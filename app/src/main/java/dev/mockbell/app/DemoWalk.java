@@ -66,7 +66,11 @@ final class DemoWalk {
         step("Reports", () -> reports(models));
         Hand.run(() -> window.stage().hide());
         out.get().println();
-        out.get().println(failed == 0 ? "All " + number + " steps did what they should." : failed + " of " + number + " steps failed.");
+        out.get()
+                .println(
+                        failed == 0
+                                ? "All " + number + " steps did what they should."
+                                : failed + " of " + number + " steps failed.");
         out.get().println("Pictures and reports: " + folder);
         return failed == 0;
     }
@@ -87,7 +91,13 @@ final class DemoWalk {
             failed++;
             result = dev.mockbell.problem.Problem.reason(e);
         }
-        out.get().printf("%-6s %s (%d ms)%s%n", good ? "done" : "FAILED", name, (System.nanoTime() - from) / 1_000_000, result.isEmpty() ? "" : " – " + result);
+        out.get()
+                .printf(
+                        "%-6s %s (%d ms)%s%n",
+                        good ? "done" : "FAILED",
+                        name,
+                        (System.nanoTime() - from) / 1_000_000,
+                        result.isEmpty() ? "" : " – " + result);
     }
 
     private static void must(boolean holds, String otherwise) {
@@ -107,7 +117,9 @@ final class DemoWalk {
     }
 
     private String mock(Hand hand, Models models) {
-        Hand.run(() -> models.desk().placeProperty().set(models.desk().place("hut-booking", "ReserveBunks").orElseThrow()));
+        Hand.run(() -> models.desk()
+                .placeProperty()
+                .set(models.desk().place("hut-booking", "ReserveBunks").orElseThrow()));
         hand.press(KeyCode.ALT, KeyCode.DIGIT4);
         hand.click("#mock-start");
         hand.await("the mock to be up", () -> models.mocks().host().isPresent());
@@ -120,25 +132,34 @@ final class DemoWalk {
         hand.click("#send");
         hand.await("an answer", () -> models.call().calledProperty().get() != null);
         var called = Hand.on(() -> models.call().calledProperty().get());
-        must(called.result().verdict() == Verdict.PASSED, "a check failed: " + called.result().failures());
-        must(called.answer().exchange().status() == 200, "status " + called.answer().exchange().status());
+        must(
+                called.result().verdict() == Verdict.PASSED,
+                "a check failed: " + called.result().failures());
+        must(
+                called.answer().exchange().status() == 200,
+                "status " + called.answer().exchange().status());
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("a second answer", () -> models.call().calledProperty().get() != called);
         hand.clickText("code");
         hand.shoot(picture("call"));
-        return "status " + called.answer().exchange().status() + ", " + called.result().checks().size() + " checks passed, $code = "
+        return "status " + called.answer().exchange().status() + ", "
+                + called.result().checks().size() + " checks passed, $code = "
                 + called.result().captures().get("code");
     }
 
     private String edit(Hand hand, Models models) {
         hand.click("#case-party-of-six");
         hand.type("#value-nights", "3");
-        must(Hand.on(() -> models.call().request().xml().contains("<hb:nights>3</hb:nights>")), "the XML does not show the edit");
+        must(
+                Hand.on(() -> models.call().request().xml().contains("<hb:nights>3</hb:nights>")),
+                "the XML does not show the edit");
         hand.clickText("SOAP 1.2");
         hand.click("#send");
         hand.await("an answer", () -> models.call().calledProperty().get() != null);
         var called = Hand.on(() -> models.call().calledProperty().get());
-        must(called.answer().exchange().endpoint().endsWith("-12"), "it went to " + called.answer().exchange().endpoint());
+        must(
+                called.answer().exchange().endpoint().endsWith("-12"),
+                "it went to " + called.answer().exchange().endpoint());
         must(called.answer().fault().isEmpty(), "a fault came");
         must(called.result().verdict() == Verdict.FAILED, "the known price of one night should not hold for three");
         String words = called.result().failures().get(0);
@@ -154,7 +175,12 @@ final class DemoWalk {
             hand.await("the run to end", () -> !models.check().runningProperty().get());
         }
         var run = Hand.on(() -> models.check().runs().get(0));
-        must(run.passed(), "the suite failed: " + run.steps().stream().flatMap(s -> s.failures().stream()).toList());
+        must(
+                run.passed(),
+                "the suite failed: "
+                        + run.steps().stream()
+                                .flatMap(s -> s.failures().stream())
+                                .toList());
         hand.shoot(picture("check"));
         return run.checksPassed() + " of " + run.checks() + " checks passed";
     }
@@ -165,29 +191,46 @@ final class DemoWalk {
         hand.click("#case-two-nights");
         hand.type("#value-hutId", "NF-99");
         hand.click("#send");
-        hand.await("a fault", () -> models.call().exchange().map(e -> e.outcome() != Exchange.Outcome.FINE && e.endpoint().contains("8480") || e.note().contains("Unknown")).orElse(false));
+        hand.await(
+                "a fault",
+                () -> models.call()
+                        .exchange()
+                        .map(e -> e.outcome() != Exchange.Outcome.FINE
+                                        && e.endpoint().contains("8480")
+                                || e.note().contains("Unknown"))
+                        .orElse(false));
         var answer = Hand.on(() -> models.call().calledProperty().get().answer());
         must(answer.fault().map(f -> f.title().equals("UnknownHut")).orElse(false), "no UnknownHut came");
         hand.press(KeyCode.CONTROL, KeyCode.Z);
         hand.type("#value-hutId", "NF-07");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("the mock's hits", () -> models.mocks().host().map(h -> h.hits("ReserveBunks") >= 2).orElse(false));
+        hand.await(
+                "the mock's hits",
+                () -> models.mocks()
+                        .host()
+                        .map(h -> h.hits("ReserveBunks") >= 2)
+                        .orElse(false));
         Hand.run(() -> desk.use("Local stand-in"));
         hand.press(KeyCode.ALT, KeyCode.DIGIT4);
         hand.shoot(picture("mock"));
-        return "UnknownHut by condition, " + Hand.on(() -> models.mocks().host().orElseThrow().answered()) + " answered";
+        return "UnknownHut by condition, "
+                + Hand.on(() -> models.mocks().host().orElseThrow().answered()) + " answered";
     }
 
     private String load(Hand hand, Models models) {
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
         hand.click("#load-start");
         hand.await("the load to start", () -> models.load().runningProperty().get());
-        hand.await("the load to end", () -> !models.load().runningProperty().get() && models.load().resultProperty().get() != null);
+        hand.await(
+                "the load to end",
+                () -> !models.load().runningProperty().get()
+                        && models.load().resultProperty().get() != null);
         var run = Hand.on(() -> models.load().resultProperty().get());
         hand.shoot(picture("load"));
         must(run.total().done() > 0, "nothing was done");
         must(run.passed(), "limits were not kept: " + run.limits());
-        return run.total().done() + " done, " + run.total().failed() + " failed, p95 " + Math.round(run.total().p95()) + " ms";
+        return run.total().done() + " done, " + run.total().failed() + " failed, p95 "
+                + Math.round(run.total().p95()) + " ms";
     }
 
     private String traffic(Hand hand, Models models) {
@@ -195,8 +238,10 @@ final class DemoWalk {
         hand.click("#segment-failed");
         hand.click("#segment-any-result");
         hand.type("#traffic-filter", "UnknownHut");
-        hand.await("only what has the text", () -> !models.traffic().listings().isEmpty()
-                && models.traffic().filterProperty().get().text().equals("UnknownHut"));
+        hand.await(
+                "only what has the text",
+                () -> !models.traffic().listings().isEmpty()
+                        && models.traffic().filterProperty().get().text().equals("UnknownHut"));
         long id = Hand.on(() -> models.traffic().listings().get(0).id());
         Hand.run(() -> models.traffic().select(id));
         hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);
@@ -207,7 +252,8 @@ final class DemoWalk {
         hand.await("one more case", () -> models.call().cases().size() == cases + 1);
         hand.click("#send");
         hand.await("an answer", () -> models.call().calledProperty().get() != null);
-        return "the stand-in answers " + Hand.on(() -> models.call().exchange().orElseThrow().note());
+        return "the stand-in answers "
+                + Hand.on(() -> models.call().exchange().orElseThrow().note());
     }
 
     private String reports(Models models) {
@@ -216,7 +262,11 @@ final class DemoWalk {
         AtomicFile.write(folder.resolve("junit.xml"), JUnitXml.of(List.of(run)));
         AtomicFile.write(
                 folder.resolve("report.html"),
-                HtmlReport.of("Northfell Huts", List.of(run), load == null ? List.of() : List.of(load), ZoneId.systemDefault()));
+                HtmlReport.of(
+                        "Northfell Huts",
+                        List.of(run),
+                        load == null ? List.of() : List.of(load),
+                        ZoneId.systemDefault()));
         if (load != null) {
             AtomicFile.write(folder.resolve("load-steps.csv"), LoadCsv.steps(load));
             AtomicFile.write(folder.resolve("load-seconds.csv"), LoadCsv.seconds(load));

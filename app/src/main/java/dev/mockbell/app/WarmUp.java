@@ -28,7 +28,8 @@ public final class WarmUp {
         }
         new Hand(window.stage()).picture();
         Hand.run(() -> window.stage().hide());
-        dev.mockbell.cli.MockBellCommand.commandLine(dev.mockbell.cli.Console.ofProcess()).execute("contract", "show", "--help");
+        dev.mockbell.cli.MockBellCommand.commandLine(dev.mockbell.cli.Console.ofProcess())
+                .execute("contract", "show", "--help");
         System.exit(0);
     }
 }

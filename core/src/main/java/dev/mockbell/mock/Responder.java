@@ -28,7 +28,8 @@ import net.sf.saxon.s9api.XdmNode;
 /** Decides what a request is answered with. It knows nothing of connections; safe for many threads. */
 final class Responder {
     /** What to send back. */
-    record Reply(int status, SoapVersion version, byte[] body, long delayMillis, MockEvent event, boolean fault) {}
+    record Reply(
+            int status, SoapVersion version, byte[] body, long delayMillis, MockEvent event, Optional<String> fault) {}
 
     /** An operation with its answers, ready to be given. */
     private final class Target {
@@ -125,7 +126,8 @@ final class Responder {
         target.hits.increment();
         if (target.operation.pattern() == Operation.Pattern.ONE_WAY) {
             countFirst(target);
-            return new Reply(202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), false);
+            return new Reply(
+                    202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), Optional.empty());
         }
         try {
             return answer(target, version, body);
@@ -166,7 +168,7 @@ final class Responder {
                     bytes,
                     prepared.answer.delayMillis(),
                     event(target.key, i, title, ""),
-                    prepared.answer.fault());
+                    prepared.answer.fault() ? Optional.of(prepared.answer.title()) : Optional.empty());
         }
         return problem(
                 version,
@@ -192,7 +194,7 @@ final class Responder {
     private static Reply problem(SoapVersion version, String operation, String why) {
         byte[] bytes = Envelope.around(version, SoapFault.xml(version, false, why, ""), List.of())
                 .getBytes(StandardCharsets.UTF_8);
-        return new Reply(500, version, bytes, 0, event(operation, -1, "unmatched", why), true);
+        return new Reply(500, version, bytes, 0, event(operation, -1, "unmatched", why), Optional.of(why));
     }
 
     private static MockEvent event(String operation, int answer, String title, String why) {

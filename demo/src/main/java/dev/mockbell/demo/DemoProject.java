@@ -56,8 +56,8 @@ public final class DemoProject {
         suites().forEach(s -> store.saveSuite(folder, s));
         store.saveMock(folder, mock(kept.contract(), mockPort));
         store.saveLoad(folder, rush());
-        Map<String, String> values =
-                Map.of("nights", "2", "arrival", LocalDate.now(clock).plusDays(81).toString());
+        Map<String, String> values = Map.of(
+                "nights", "2", "arrival", LocalDate.now(clock).plusDays(81).toString());
         String mocked = "http://127.0.0.1:" + (mockPort == 0 ? MockPlan.USUAL_PORT : mockPort);
         store.saveSettings(new Project(
                 folder,
@@ -106,18 +106,10 @@ public final class DemoProject {
         return lines.toArray(String[]::new);
     }
 
-    private static Case kept(String operation, String id, String title, String body, List<Check> checks, Capture... captures) {
+    private static Case kept(
+            String operation, String id, String title, String body, List<Check> checks, Capture... captures) {
         return new Case(
-                id,
-                title,
-                "",
-                CONTRACT,
-                operation,
-                "HutBookingSoap11",
-                body,
-                List.of(),
-                checks,
-                List.of(captures));
+                id, title, "", CONTRACT, operation, "HutBookingSoap11", body, List.of(), checks, List.of(captures));
     }
 
     private static List<Case> cases() {

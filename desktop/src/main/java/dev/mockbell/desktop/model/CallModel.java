@@ -126,19 +126,21 @@ public final class CallModel {
     }
 
     private MessageOutline requestOutline(Place place) {
-        return CaseCaller.requestOutline(
-                place.contract().contract(), place.operation());
+        return CaseCaller.requestOutline(place.contract().contract(), place.operation());
     }
 
     /** The port that the current case calls. */
     public Optional<BoundOperation> bound() {
         Place place = desk.placeProperty().get();
-        return place == null || current.get() == null ? Optional.empty() : Optional.of(place.at(current.get().port()));
+        return place == null || current.get() == null
+                ? Optional.empty()
+                : Optional.of(place.at(current.get().port()));
     }
 
     /** Where the current case goes. */
     public String endpoint() {
-        return bound().map(b -> desk.endpoint(desk.placeProperty().get().contract(), b.port())).orElse("");
+        return bound().map(b -> desk.endpoint(desk.placeProperty().get().contract(), b.port()))
+                .orElse("");
     }
 
     /** Calls by another port from now on. */
@@ -160,7 +162,8 @@ public final class CallModel {
         }
         current.set(changed);
         desk.change(
-                p -> p.withCase(changed), () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
+                p -> p.withCase(changed),
+                () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
     }
 
     /** Saves run one after the other but may start late; the newest state is what gets written. */
@@ -236,22 +239,24 @@ public final class CallModel {
         waiting.set(true);
         SuiteRunner runner = desk.runner();
         Scope scope = desk.bench().variables().with(captured);
-        desk.tasks().run(
-                () -> runner.call(kept, kept.title(), kept.title(), scope, stop),
-                result -> {
-                    waiting.set(false);
-                    remember(kept);
-                    lastOf.put(kept.reference(), result);
-                    captured.putAll(result.result().captures());
-                    if (current.get() != null && current.get().reference().equals(kept.reference())) {
-                        called.set(result);
-                        showAnswer();
-                    }
-                },
-                problem -> {
-                    waiting.set(false);
-                    desk.tell(problem);
-                });
+        desk.tasks()
+                .run(
+                        () -> runner.call(kept, kept.title(), kept.title(), scope, stop),
+                        result -> {
+                            waiting.set(false);
+                            remember(kept);
+                            lastOf.put(kept.reference(), result);
+                            captured.putAll(result.result().captures());
+                            if (current.get() != null
+                                    && current.get().reference().equals(kept.reference())) {
+                                called.set(result);
+                                showAnswer();
+                            }
+                        },
+                        problem -> {
+                            waiting.set(false);
+                            desk.tell(problem);
+                        });
     }
 
     private void remember(Case kept) {
@@ -296,11 +301,14 @@ public final class CallModel {
     /** The whole envelope of the last answer, laid out. */
     public String responseXml() {
         return Optional.ofNullable(called.get())
-                .map(c -> c.answer().soap().map(s -> XmlText.laidOut(s.document())).orElseGet(() -> c.answer()
-                        .exchange()
-                        .response()
-                        .map(HttpMessage::text)
-                        .orElse(c.answer().exchange().note())))
+                .map(c -> c.answer()
+                        .soap()
+                        .map(s -> XmlText.laidOut(s.document()))
+                        .orElseGet(() -> c.answer()
+                                .exchange()
+                                .response()
+                                .map(HttpMessage::text)
+                                .orElse(c.answer().exchange().note())))
                 .orElse("");
     }
 
@@ -326,12 +334,22 @@ public final class CallModel {
         }
         try {
             Case kept = current.get();
-            var prepared = desk.caller().prepare(
-                    bound.get(), kept, Optional.of(endpoint()).filter(e -> !e.isEmpty()), desk.bench().variables().with(captured));
-            StringBuilder text = new StringBuilder("POST ").append(prepared.address().getRawPath()).append(" HTTP/1.1\n");
+            var prepared = desk.caller()
+                    .prepare(
+                            bound.get(),
+                            kept,
+                            Optional.of(endpoint()).filter(e -> !e.isEmpty()),
+                            desk.bench().variables().with(captured));
+            StringBuilder text = new StringBuilder("POST ")
+                    .append(prepared.address().getRawPath())
+                    .append(" HTTP/1.1\n");
             text.append("Host: ").append(prepared.address().getRawAuthority()).append('\n');
-            prepared.headers().forEach(h -> text.append(h.name()).append(": ").append(h.value()).append('\n'));
-            return text.append('\n').append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8)).toString();
+            prepared.headers()
+                    .forEach(h ->
+                            text.append(h.name()).append(": ").append(h.value()).append('\n'));
+            return text.append('\n')
+                    .append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8))
+                    .toString();
         } catch (Problem problem) {
             return problem.getMessage();
         }
@@ -348,7 +366,10 @@ public final class CallModel {
     }
 
     public void removeCheck(Check check) {
-        keep(current.get().withChecks(current.get().checks().stream().filter(c -> !c.equals(check)).toList()));
+        keep(current.get()
+                .withChecks(current.get().checks().stream()
+                        .filter(c -> !c.equals(check))
+                        .toList()));
         judge();
     }
 
@@ -379,8 +400,10 @@ public final class CallModel {
     }
 
     public void removeCapture(Capture capture) {
-        keep(current.get().withCaptures(
-                current.get().captures().stream().filter(c -> !c.equals(capture)).toList()));
+        keep(current.get()
+                .withCaptures(current.get().captures().stream()
+                        .filter(c -> !c.equals(capture))
+                        .toList()));
     }
 
     private void judge() {
@@ -390,34 +413,40 @@ public final class CallModel {
         }
         Case kept = current.get();
         Scope scope = desk.bench().variables().with(captured);
-        desk.tasks().run(
-                () -> new dev.mockbell.check.Checker(desk.expressions()).check(kept.checks(), last.answer(), scope),
-                results -> {
-                    StepResult r = last.result();
-                    boolean passed = results.stream().allMatch(c -> c.passed());
-                    SuiteRunner.Called judged = new SuiteRunner.Called(
-                            new StepResult(
-                                    r.name(),
-                                    passed ? dev.mockbell.check.Verdict.PASSED : dev.mockbell.check.Verdict.FAILED,
-                                    r.millis(),
-                                    r.exchange(),
-                                    results,
-                                    r.captures(),
-                                    r.problem()),
-                            last.answer());
-                    lastOf.put(kept.reference(), judged);
-                    if (called.get() == last) {
-                        called.set(judged);
-                    }
-                },
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> new dev.mockbell.check.Checker(desk.expressions())
+                                .check(kept.checks(), last.answer(), scope),
+                        results -> {
+                            StepResult r = last.result();
+                            boolean passed = results.stream().allMatch(c -> c.passed());
+                            SuiteRunner.Called judged = new SuiteRunner.Called(
+                                    new StepResult(
+                                            r.name(),
+                                            passed
+                                                    ? dev.mockbell.check.Verdict.PASSED
+                                                    : dev.mockbell.check.Verdict.FAILED,
+                                            r.millis(),
+                                            r.exchange(),
+                                            results,
+                                            r.captures(),
+                                            r.problem()),
+                                    last.answer());
+                            lastOf.put(kept.reference(), judged);
+                            if (called.get() == last) {
+                                called.set(judged);
+                            }
+                        },
+                        desk::tell);
     }
 
     /** Opens an exchange of the ledger as a new case, to be edited and sent again. */
     public void openExchange(Exchange exchange) {
         Optional<Place> place = desk.place(exchange.contract(), exchange.operation());
         if (place.isEmpty()) {
-            desk.tell(Notice.bad("No contract of the project knows the operation of this exchange, so it cannot be sent again from here."));
+            desk.tell(
+                    Notice.bad(
+                            "No contract of the project knows the operation of this exchange, so it cannot be sent again from here."));
             return;
         }
         String body;
@@ -429,12 +458,14 @@ public final class CallModel {
             return;
         }
         desk.placeProperty().set(place.get());
-        String title = "From " + java.time.format.DateTimeFormatter.ofPattern("HH:mm:ss")
-                .withZone(java.time.ZoneId.systemDefault())
-                .format(exchange.started());
+        String title = "From "
+                + java.time.format.DateTimeFormatter.ofPattern("HH:mm:ss")
+                        .withZone(java.time.ZoneId.systemDefault())
+                        .format(exchange.started());
         String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
         String port = place.get().ports().stream()
-                .filter(p -> exchange.endpoint().equals(desk.endpoint(place.get().contract(), p)))
+                .filter(p ->
+                        exchange.endpoint().equals(desk.endpoint(place.get().contract(), p)))
                 .map(Port::name)
                 .findFirst()
                 .orElse(current.get().port());

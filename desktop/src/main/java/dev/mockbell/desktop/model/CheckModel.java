@@ -86,7 +86,9 @@ public final class CheckModel {
 
     private void keep(Suite changed) {
         suite.set(changed);
-        desk.change(p -> p.withSuite(changed), () -> desk.store().saveSuite(desk.project().folder(), changed));
+        desk.change(
+                p -> p.withSuite(changed),
+                () -> desk.store().saveSuite(desk.project().folder(), changed));
     }
 
     /** Adds a case as the last step. */
@@ -139,7 +141,8 @@ public final class CheckModel {
         running.set(true);
         run.set(0);
         List<StepResult> soFar = new ArrayList<>();
-        chosen.steps().forEach(s -> soFar.add(new StepResult(s.name(), Verdict.NOT_RUN, 0, 0, List.of(), Map.of(), "")));
+        chosen.steps()
+                .forEach(s -> soFar.add(new StepResult(s.name(), Verdict.NOT_RUN, 0, 0, List.of(), Map.of(), "")));
         String environment = desk.bench().environment();
         Instant started = Instant.now(desk.clock());
         runs.add(0, new Run(chosen.id(), chosen.title(), environment, started, 0, List.copyOf(soFar)));
@@ -156,21 +159,22 @@ public final class CheckModel {
             }
         };
         var runner = desk.runner();
-        desk.tasks().run(
-                () -> {
-                    Run done = runner.run(chosen, live, signal);
-                    desk.history().add(done);
-                    return done;
-                },
-                done -> {
-                    running.set(false);
-                    runs.set(0, done);
-                    firstFailure(done).ifPresent(step::set);
-                },
-                problem -> {
-                    running.set(false);
-                    desk.tell(problem);
-                });
+        desk.tasks()
+                .run(
+                        () -> {
+                            Run done = runner.run(chosen, live, signal);
+                            desk.history().add(done);
+                            return done;
+                        },
+                        done -> {
+                            running.set(false);
+                            runs.set(0, done);
+                            firstFailure(done).ifPresent(step::set);
+                        },
+                        problem -> {
+                            running.set(false);
+                            desk.tell(problem);
+                        });
     }
 
     private static Optional<Integer> firstFailure(Run done) {
@@ -200,15 +204,16 @@ public final class CheckModel {
         Run newest = runs.get(0);
         Path folder = desk.project().folder().resolve("reports");
         String name = desk.project().name();
-        desk.tasks().run(
-                () -> {
-                    AtomicFile.write(folder.resolve(newest.suite() + ".xml"), JUnitXml.of(List.of(newest)));
-                    AtomicFile.write(
-                            folder.resolve(newest.suite() + ".html"),
-                            HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault()));
-                    return folder;
-                },
-                at -> desk.tell(Notice.plain("JUnit XML and HTML are in " + at + ".")),
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> {
+                            AtomicFile.write(folder.resolve(newest.suite() + ".xml"), JUnitXml.of(List.of(newest)));
+                            AtomicFile.write(
+                                    folder.resolve(newest.suite() + ".html"),
+                                    HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault()));
+                            return folder;
+                        },
+                        at -> desk.tell(Notice.plain("JUnit XML and HTML are in " + at + ".")),
+                        desk::tell);
     }
 }

@@ -46,7 +46,8 @@ public final class Desk implements AutoCloseable {
     private final Clock clock;
     private final HttpCaller http = new HttpCaller();
     private final Expressions expressions = new Expressions();
-    private final EventLoops loops = new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
+    private final EventLoops loops =
+            new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
     private final CaseCaller caller = new CaseCaller(http, expressions);
     private final ProjectStore store = new ProjectStore();
     private final Ledger ledger;
@@ -78,7 +79,9 @@ public final class Desk implements AutoCloseable {
         Path at = folder.toAbsolutePath().normalize();
         Project opened = ProjectStore.isProject(at)
                 ? store.open(at)
-                : store.create(at, at.getFileName() == null ? "Project" : at.getFileName().toString());
+                : store.create(
+                        at,
+                        at.getFileName() == null ? "Project" : at.getFileName().toString());
         return new Desk(opened, interfaceThread, clock);
     }
 
@@ -218,7 +221,8 @@ public final class Desk implements AutoCloseable {
         importing = stop;
         progress.set("Reading " + address);
         Path folder = project.get().folder();
-        List<String> names = project.get().contracts().stream().map(KeptContract::name).toList();
+        List<String> names =
+                project.get().contracts().stream().map(KeptContract::name).toList();
         tasks.run(
                 () -> {
                     DocumentFetcher fetcher = HttpFetcher.forEverything(http, XmlLimits.CONTRACT.bytes());
@@ -252,7 +256,9 @@ public final class Desk implements AutoCloseable {
 
     private static String title(Contract contract) {
         String spaced = contract.title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
-        return spaced.isEmpty() ? "Contract" : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
+        return spaced.isEmpty()
+                ? "Contract"
+                : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
     }
 
     /** Gives up the import under way. */
@@ -263,7 +269,11 @@ public final class Desk implements AutoCloseable {
 
     /** The environment's address of a port, or the contract's; empty when there is none. */
     public String endpoint(KeptContract contract, Port port) {
-        return project.get().current().endpoint(contract.name(), port.name()).or(port::address).orElse("");
+        return project.get()
+                .current()
+                .endpoint(contract.name(), port.name())
+                .or(port::address)
+                .orElse("");
     }
 
     @Override

@@ -25,8 +25,7 @@ public final class FinderModel {
     private final Supplier<List<Hit>> actions;
 
     /** @param actions what can be done now, with shortcut as detail */
-    public FinderModel(
-            Desk desk, CallModel call, CheckModel check, TrafficModel traffic, Supplier<List<Hit>> actions) {
+    public FinderModel(Desk desk, CallModel call, CheckModel check, TrafficModel traffic, Supplier<List<Hit>> actions) {
         this.desk = desk;
         this.call = call;
         this.check = check;
@@ -80,7 +79,11 @@ public final class FinderModel {
         for (Listing l : traffic.listings().stream().limit(200).toList()) {
             String detail = time.format(l.started()) + " · " + (l.status() == 0 ? "no answer" : "status " + l.status())
                     + (l.note().isEmpty() ? "" : " · " + l.note());
-            all.add(new Hit("exchange", l.operation().isEmpty() ? l.endpoint() : l.operation(), detail, () -> traffic.open(l.id())));
+            all.add(new Hit(
+                    "exchange",
+                    l.operation().isEmpty() ? l.endpoint() : l.operation(),
+                    detail,
+                    () -> traffic.open(l.id())));
         }
         return all;
     }

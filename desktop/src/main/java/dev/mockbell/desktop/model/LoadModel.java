@@ -99,7 +99,9 @@ public final class LoadModel {
             return;
         }
         plan.set(changed);
-        desk.change(p -> p.withLoad(changed), () -> desk.store().saveLoad(desk.project().folder(), changed));
+        desk.change(
+                p -> p.withLoad(changed),
+                () -> desk.store().saveLoad(desk.project().folder(), changed));
     }
 
     /** Starts the plan, or stops the run under way. */
@@ -114,7 +116,8 @@ public final class LoadModel {
         }
         Suite suite = desk.project().suite(chosen.suite()).orElse(null);
         if (suite == null) {
-            desk.tell(Problem.input("The project has no suite “" + chosen.suite() + "”", null, "Choose one for the plan."));
+            desk.tell(Problem.input(
+                    "The project has no suite “" + chosen.suite() + "”", null, "Choose one for the plan."));
             return;
         }
         StopSignal signal = new StopSignal();
@@ -141,16 +144,17 @@ public final class LoadModel {
             }
         };
         var bench = desk.bench();
-        desk.tasks().run(
-                () -> engine.run(chosen, suite, bench, live, signal),
-                done -> {
-                    running.set(false);
-                    result.set(done);
-                },
-                problem -> {
-                    running.set(false);
-                    desk.tell(problem);
-                });
+        desk.tasks()
+                .run(
+                        () -> engine.run(chosen, suite, bench, live, signal),
+                        done -> {
+                            running.set(false);
+                            result.set(done);
+                        },
+                        problem -> {
+                            running.set(false);
+                            desk.tell(problem);
+                        });
     }
 
     /** Writes the last run as CSV and HTML into the project's {@code reports} folder and says where. */
@@ -160,18 +164,20 @@ public final class LoadModel {
             desk.tell(Notice.bad("There is no finished run to report yet."));
             return;
         }
-        Path folder = desk.project().folder().resolve("reports").resolve(run.plan().id());
+        Path folder =
+                desk.project().folder().resolve("reports").resolve(run.plan().id());
         String name = desk.project().name();
-        desk.tasks().run(
-                () -> {
-                    AtomicFile.write(folder.resolve("steps.csv"), LoadCsv.steps(run));
-                    AtomicFile.write(folder.resolve("seconds.csv"), LoadCsv.seconds(run));
-                    AtomicFile.write(
-                            folder.resolve("report.html"),
-                            HtmlReport.of(name, List.of(), List.of(run), ZoneId.systemDefault()));
-                    return folder;
-                },
-                at -> desk.tell(Notice.plain("CSV and HTML are in " + at + ".")),
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> {
+                            AtomicFile.write(folder.resolve("steps.csv"), LoadCsv.steps(run));
+                            AtomicFile.write(folder.resolve("seconds.csv"), LoadCsv.seconds(run));
+                            AtomicFile.write(
+                                    folder.resolve("report.html"),
+                                    HtmlReport.of(name, List.of(), List.of(run), ZoneId.systemDefault()));
+                            return folder;
+                        },
+                        at -> desk.tell(Notice.plain("CSV and HTML are in " + at + ".")),
+                        desk::tell);
     }
 }

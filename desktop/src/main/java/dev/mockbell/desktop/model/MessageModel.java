@@ -105,7 +105,10 @@ public final class MessageModel {
     private void judge() {
         List<String> problems = new ArrayList<>();
         sheet.root().ifPresent(r -> problems(r, problems));
-        trouble.set(problems.isEmpty() ? "" : problems.get(0) + (problems.size() > 1 ? " and " + (problems.size() - 1) + " more" : ""));
+        trouble.set(
+                problems.isEmpty()
+                        ? ""
+                        : problems.get(0) + (problems.size() > 1 ? " and " + (problems.size() - 1) + " more" : ""));
     }
 
     private static void problems(SheetRow row, List<String> into) {
@@ -116,7 +119,8 @@ public final class MessageModel {
     /** What the schema's own validator says of the message as it stands; for a message without expressions. */
     public List<MessageValidator.Breach> breaches() {
         return new MessageValidator(outline.schemas())
-                .validate(outline, dev.mockbell.xml.Xml.parse(xml.get(), "message", dev.mockbell.xml.XmlLimits.MESSAGE));
+                .validate(
+                        outline, dev.mockbell.xml.Xml.parse(xml.get(), "message", dev.mockbell.xml.XmlLimits.MESSAGE));
     }
 
     /** Folds a row or opens it. */
@@ -202,6 +206,8 @@ public final class MessageModel {
 
     /** How many optional parts are left out. */
     public long leftOut() {
-        return lines.stream().filter(l -> l.row().state() == SheetRow.State.LEFT_OUT).count();
+        return lines.stream()
+                .filter(l -> l.row().state() == SheetRow.State.LEFT_OUT)
+                .count();
     }
 }

@@ -69,7 +69,8 @@ public final class MocksModel {
     private void open(KeptContract kept) {
         contract.set(kept);
         if (operation.get() == null || kept.contract().operations().get(operation.get()) == null) {
-            operation.set(kept.contract().operations().keySet().stream().findFirst().orElse(null));
+            operation.set(
+                    kept.contract().operations().keySet().stream().findFirst().orElse(null));
             answer.set(0);
         }
     }
@@ -80,7 +81,8 @@ public final class MocksModel {
     }
 
     private MockPlan plan(KeptContract kept) {
-        return desk.project().mock(kept.name())
+        return desk.project()
+                .mock(kept.name())
                 .orElseGet(() -> MockPlan.of(kept.name(), kept.contract(), MockPlan.USUAL_PORT + up.size()));
     }
 
@@ -114,36 +116,43 @@ public final class MocksModel {
     private void stop(String name) {
         MockHost host = up.remove(name);
         changed();
-        desk.tasks().run(
-                () -> {
-                    host.close();
-                    return null;
-                },
-                nothing -> {},
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> {
+                            host.close();
+                            return null;
+                        },
+                        nothing -> {},
+                        desk::tell);
     }
 
     /** Starts a mock; a taken port is explained with the next free one. */
     public void start(KeptContract kept, MockPlan plan) {
-        desk.tasks().run(
-                () -> MockHost.start(
-                        kept.contract(), plan, desk.loops(), desk.expressions(), desk.ledger()::offer, e -> soon()),
-                host -> {
-                    up.put(kept.name(), host);
-                    if (desk.project().mock(kept.name()).isEmpty()) {
-                        save(plan.withPort(host.port()));
-                    }
-                    changed();
-                },
-                problem -> {
-                    if (problem.kind() == Problem.Kind.PORT_TAKEN) {
-                        int free = EventLoops.freePort(plan.port() + 1);
-                        desk.tell(Notice.bad(
-                                problem.what() + ".", "Use " + free, () -> start(kept, plan.withPort(free))));
-                    } else {
-                        desk.tell(problem);
-                    }
-                });
+        desk.tasks()
+                .run(
+                        () -> MockHost.start(
+                                kept.contract(),
+                                plan,
+                                desk.loops(),
+                                desk.expressions(),
+                                desk.ledger()::offer,
+                                e -> soon()),
+                        host -> {
+                            up.put(kept.name(), host);
+                            if (desk.project().mock(kept.name()).isEmpty()) {
+                                save(plan.withPort(host.port()));
+                            }
+                            changed();
+                        },
+                        problem -> {
+                            if (problem.kind() == Problem.Kind.PORT_TAKEN) {
+                                int free = EventLoops.freePort(plan.port() + 1);
+                                desk.tell(Notice.bad(
+                                        problem.what() + ".", "Use " + free, () -> start(kept, plan.withPort(free))));
+                            } else {
+                                desk.tell(problem);
+                            }
+                        });
     }
 
     private void soon() {
@@ -218,7 +227,9 @@ public final class MocksModel {
     }
 
     private void save(MockPlan plan) {
-        desk.change(p -> p.withMock(plan), () -> desk.store().saveMock(desk.project().folder(), plan));
+        desk.change(
+                p -> p.withMock(plan),
+                () -> desk.store().saveMock(desk.project().folder(), plan));
         host(plan.contract()).ifPresent(h -> h.replace(plan));
         changed();
     }

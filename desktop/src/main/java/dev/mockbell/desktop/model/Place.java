@@ -19,7 +19,8 @@ public record Place(KeptContract contract, String key, List<Port> ports) {
 
     /** The operation at the port of that name, or at the first. */
     public BoundOperation at(String port) {
-        Port chosen = ports.stream().filter(p -> p.name().equals(port)).findFirst().orElse(ports.get(0));
+        Port chosen =
+                ports.stream().filter(p -> p.name().equals(port)).findFirst().orElse(ports.get(0));
         return new BoundOperation(chosen, chosen.binding().operation(key).orElseThrow());
     }
 }

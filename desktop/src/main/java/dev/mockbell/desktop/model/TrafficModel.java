@@ -74,18 +74,19 @@ public final class TrafficModel {
     /** Reads the list anew. */
     public void refresh() {
         LedgerFilter wanted = filter.get();
-        desk.tasks().run(
-                () -> {
-                    desk.ledger().settle();
-                    return desk.ledger().list(wanted, MOST);
-                },
-                found -> {
-                    if (wanted == filter.get() && !found.equals(listings)) {
-                        listings.setAll(found);
-                    }
-                    version.set(version.get() + 1);
-                },
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> {
+                            desk.ledger().settle();
+                            return desk.ledger().list(wanted, MOST);
+                        },
+                        found -> {
+                            if (wanted == filter.get() && !found.equals(listings)) {
+                                listings.setAll(found);
+                            }
+                            version.set(version.get() + 1);
+                        },
+                        desk::tell);
     }
 
     /** The newest exchanges that pass the filter. */
@@ -112,13 +113,14 @@ public final class TrafficModel {
         if (selected.get() != null && selected.get().id() == id) {
             return;
         }
-        desk.tasks().run(
-                () -> {
-                    desk.ledger().settle();
-                    return desk.ledger().get(id).orElse(null);
-                },
-                selected::set,
-                desk::tell);
+        desk.tasks()
+                .run(
+                        () -> {
+                            desk.ledger().settle();
+                            return desk.ledger().get(id).orElse(null);
+                        },
+                        selected::set,
+                        desk::tell);
     }
 
     /** Looks at an exchange in the traffic station. */
@@ -146,7 +148,9 @@ public final class TrafficModel {
             var backwards = tape.descendingIterator();
             while (backwards.hasNext()) {
                 Listing l = backwards.next();
-                if (l.way() == Exchange.Way.CALLED && l.contract().equals(contract) && l.operation().equals(operation)) {
+                if (l.way() == Exchange.Way.CALLED
+                        && l.contract().equals(contract)
+                        && l.operation().equals(operation)) {
                     return java.util.Optional.of(l);
                 }
             }

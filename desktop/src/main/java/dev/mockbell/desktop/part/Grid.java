@@ -110,6 +110,9 @@ public final class Grid<T> extends VBox {
     private static <T> StackPane box(Column<T> column, Node content) {
         StackPane box = new StackPane();
         box.setPadding(new Insets(0, 8, 0, 8));
+        if (content instanceof HBox line && line.getAlignment() == Pos.TOP_LEFT) {
+            line.setAlignment(column.side());
+        }
         if (content != null) {
             StackPane.setAlignment(content, column.side());
             box.getChildren().add(content);
@@ -146,7 +149,11 @@ public final class Grid<T> extends VBox {
             if (group.test(item)) {
                 getStyleClass().add("group");
                 row.setPadding(new Insets(0, 8, 0, 8));
-                row.getChildren().add(groupNode.apply(item));
+                Node heading = groupNode.apply(item);
+                if (heading instanceof HBox line) {
+                    line.setAlignment(Pos.CENTER_LEFT);
+                }
+                row.getChildren().add(heading);
             } else {
                 for (Column<T> column : columns) {
                     row.getChildren().add(box(column, column.cell().apply(item)));

@@ -17,19 +17,22 @@ import org.fxmisc.richtext.model.StyleSpansBuilder;
 public final class XmlArea extends StackPane {
     private static final int MOST_SHOWN = 5_000_000;
     private static final int MOST_COLOURED = 300_000;
-    private static final Pattern PIECES = Pattern.compile("(?<comment><!--.*?-->)"
-            + "|(?<expression>\\{[^{}<>]*\\})"
-            + "|(?<tag></?[A-Za-z_][\\w:.-]*|/?>|<\\?[^>]*\\?>)"
-            + "|(?<attribute>[A-Za-z_][\\w:.-]*(?==[\"']))"
-            + "|(?<value>\"[^\"<]*\"|'[^'<]*')"
-            + "|(?<head>\\A(?:[A-Z]+ [^\\n]*HTTP/1\\.[01]|HTTP/1[^\\n]*)(?:\\r?\\n[^\\n]+)*)", Pattern.DOTALL);
-    private static final List<String> NAMES =
-            List.of("comment", "expression", "tag", "attribute", "value", "head");
+    private static final Pattern PIECES = Pattern.compile(
+            "(?<comment><!--.*?-->)"
+                    + "|(?<expression>\\{[^{}<>]*\\})"
+                    + "|(?<tag></?[A-Za-z_][\\w:.-]*|/?>|<\\?[^>]*\\?>)"
+                    + "|(?<attribute>[A-Za-z_][\\w:.-]*(?==[\"']))"
+                    + "|(?<value>\"[^\"<]*\"|'[^'<]*')"
+                    + "|(?<head>\\A(?:[A-Z]+ [^\\n]*HTTP/1\\.[01]|HTTP/1[^\\n]*)(?:\\r?\\n[^\\n]+)*)",
+            Pattern.DOTALL);
+    private static final List<String> NAMES = List.of("comment", "expression", "tag", "attribute", "value", "head");
 
     private final CodeArea area = new CodeArea();
 
     public XmlArea(boolean editable) {
         area.getStyleClass().add("code");
+        // the editor's own stylesheet names a family, so ours must be set on the node itself
+        area.setStyle("-fx-font-family: 'JetBrains Mono'; -fx-font-size: 12px");
         area.setEditable(editable);
         area.setParagraphGraphicFactory(LineNumberFactory.get(area));
         area.plainTextChanges().subscribe(change -> colour());

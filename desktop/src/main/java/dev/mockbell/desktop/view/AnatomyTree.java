@@ -21,12 +21,13 @@ final class AnatomyTree extends VBox {
 
     private static void fill(VBox into, TypeDef type, int depth) {
         for (AttributeDecl attribute : type.attributes()) {
-            into.getChildren().add(row(
-                    Parts.text("@" + attribute.name().getLocalPart(), "table-text"),
-                    attribute.type().summary(),
-                    attribute.required() ? "1" : "0..1",
-                    attribute.documentation(),
-                    depth));
+            into.getChildren()
+                    .add(row(
+                            Parts.text("@" + attribute.name().getLocalPart(), "table-text"),
+                            attribute.type().summary(),
+                            attribute.required() ? "1" : "0..1",
+                            attribute.documentation(),
+                            depth));
         }
         type.particle().ifPresent(p -> particle(into, p, depth));
     }
@@ -35,22 +36,34 @@ final class AnatomyTree extends VBox {
         if (particle instanceof Particle.OfElement e) {
             element(into, e.element(), e.occurs(), depth);
         } else if (particle instanceof Particle.OfGroup g) {
-            boolean choice = g.compositor() == Particle.Compositor.CHOICE && g.parts().size() > 1;
+            boolean choice =
+                    g.compositor() == Particle.Compositor.CHOICE && g.parts().size() > 1;
             if (choice || g.occurs().repeats()) {
-                into.getChildren().add(row(
-                        Parts.text(choice ? "one of" : "together", "table-text", "bronze"), "", g.occurs().toString(), "", depth));
+                into.getChildren()
+                        .add(row(
+                                Parts.text(choice ? "one of" : "together", "table-text", "bronze"),
+                                "",
+                                g.occurs().toString(),
+                                "",
+                                depth));
                 g.parts().forEach(p -> particle(into, p, depth + 1));
             } else {
                 g.parts().forEach(p -> particle(into, p, depth));
             }
         } else if (particle instanceof Particle.OfAny any) {
-            into.getChildren().add(row(
-                    Parts.text("any element", "table-text", "italic"), any.namespaces(), any.occurs().toString(), "", depth));
+            into.getChildren()
+                    .add(row(
+                            Parts.text("any element", "table-text", "italic"),
+                            any.namespaces(),
+                            any.occurs().toString(),
+                            "",
+                            depth));
         }
     }
 
     private static void element(VBox into, ElementDecl element, Occurs occurs, int depth) {
-        boolean inside = element.type().particle().isPresent() || !element.type().attributes().isEmpty();
+        boolean inside = element.type().particle().isPresent()
+                || !element.type().attributes().isEmpty();
         Label name = Parts.text((inside ? "▸ " : "") + element.name().getLocalPart(), "table-text");
         VBox below = new VBox();
         HBox row = row(name, words(element), occurs.toString(), element.documentation(), depth);
@@ -80,7 +93,8 @@ final class AnatomyTree extends VBox {
     }
 
     private static String words(ElementDecl element) {
-        String named = element.type().name()
+        String named = element.type()
+                .name()
                 .filter(n -> !"http://www.w3.org/2001/XMLSchema".equals(n.getNamespaceURI()))
                 .map(n -> n.getLocalPart())
                 .orElse("");

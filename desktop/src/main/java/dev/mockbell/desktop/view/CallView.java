@@ -166,7 +166,11 @@ final class CallView extends VBox {
     private Node caseActions() {
         return new HBox(
                 Parts.button("Rename", "Give this case another name", this::rename, "quiet"),
-                Parts.button("Duplicate", "Keep a copy as a new case", () -> ask("Name of the copy", current().title() + " copy", t -> model.add(t, true)), "quiet"),
+                Parts.button(
+                        "Duplicate",
+                        "Keep a copy as a new case",
+                        () -> ask("Name of the copy", current().title() + " copy", t -> model.add(t, true)),
+                        "quiet"),
                 Parts.button("Delete", "Delete this case; it can be brought back", model::delete, "quiet"));
     }
 
@@ -209,18 +213,25 @@ final class CallView extends VBox {
         Label name = Parts.text(place.key(), "title");
         VBox title = new VBox(quiet, name);
         title.setMinWidth(Region.USE_PREF_SIZE);
-        List<String> versions = place.ports().stream().map(p -> portTitle(place, p)).toList();
-        HBox ports = Parts.segments(versions, port.map(p -> portTitle(place, p)).orElse(""), chosen -> place.ports().stream()
-                .filter(p -> portTitle(place, p).equals(chosen))
-                .findFirst()
-                .ifPresent(model::usePort));
+        List<String> versions =
+                place.ports().stream().map(p -> portTitle(place, p)).toList();
+        HBox ports = Parts.segments(
+                versions,
+                port.map(p -> portTitle(place, p)).orElse(""),
+                chosen -> place.ports().stream()
+                        .filter(p -> portTitle(place, p).equals(chosen))
+                        .findFirst()
+                        .ifPresent(model::usePort));
         ports.getStyleClass().add("boxed-segments");
         TextField address = new TextField(model.endpoint());
         address.setEditable(false);
         address.getStyleClass().add("quiet");
         address.setId("endpoint");
         Label from = Parts.text(
-                desk.project().current() == dev.mockbell.project.Environment.NONE ? "from the contract" : "from environment", "third");
+                desk.project().current() == dev.mockbell.project.Environment.NONE
+                        ? "from the contract"
+                        : "from environment",
+                "third");
         from.setMinWidth(Region.USE_PREF_SIZE);
         Label goes = Parts.text("goes to", "third");
         goes.setMinWidth(Region.USE_PREF_SIZE);
@@ -229,7 +240,9 @@ final class CallView extends VBox {
 
     private static String portTitle(Place place, Port port) {
         String version = port.binding().protocol().title();
-        long same = place.ports().stream().filter(p -> p.binding().protocol() == port.binding().protocol()).count();
+        long same = place.ports().stream()
+                .filter(p -> p.binding().protocol() == port.binding().protocol())
+                .count();
         return same > 1 ? version + " " + port.name() : version;
     }
 
@@ -246,7 +259,8 @@ final class CallView extends VBox {
     private void showChips() {
         chips.getChildren().clear();
         for (Case kept : model.cases()) {
-            Mark mark = model.lastResult(kept).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
+            Mark mark =
+                    model.lastResult(kept).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
             Button chip = Parts.button(kept.title(), kept.description(), () -> model.open(kept), "chip");
             chip.setGraphic(mark.node());
             chip.setId("case-" + kept.id());
@@ -256,7 +270,11 @@ final class CallView extends VBox {
             chips.getChildren().add(chip);
         }
         if (current() != null) {
-            Button add = Parts.button("+ New case", "Make a case with everything in", () -> ask("Name of the new case", "New case", t -> model.add(t, false)), "quiet");
+            Button add = Parts.button(
+                    "+ New case",
+                    "Make a case with everything in",
+                    () -> ask("Name of the new case", "New case", t -> model.add(t, false)),
+                    "quiet");
             add.setId("new-case");
             chips.getChildren().add(add);
         }
@@ -284,12 +302,21 @@ final class CallView extends VBox {
         words.setId("request-validity");
         ContractView.tip(words, trouble);
         long out = model.request().leftOut();
-        Button all = Parts.button("Include all", "Put every optional part in", () -> model.request().fill(Detail.FULL), "quiet");
+        Button all = Parts.button(
+                "Include all",
+                "Put every optional part in",
+                () -> model.request().fill(Detail.FULL),
+                "quiet");
         all.setId("include-all");
-        Button required = Parts.button("Required only", "Leave every optional part out", () -> model.request().fill(Detail.REQUIRED), "quiet");
+        Button required = Parts.button(
+                "Required only",
+                "Leave every optional part out",
+                () -> model.request().fill(Detail.REQUIRED),
+                "quiet");
         required.setId("required-only");
-        requestFoot.getChildren().setAll(
-                words, Parts.spring(), Parts.text(out == 0 ? "" : out + " left out", "third"), all, required);
+        requestFoot
+                .getChildren()
+                .setAll(words, Parts.spring(), Parts.text(out == 0 ? "" : out + " left out", "third"), all, required);
     }
 
     private void showResponse() {
@@ -305,11 +332,17 @@ final class CallView extends VBox {
             default -> {
                 SuiteRunner.Called called = model.calledProperty().get();
                 if (called == null) {
-                    responseBody.getChildren().setAll(Parts.empty("The answer appears here. Send the request with Ctrl+Enter."));
+                    responseBody
+                            .getChildren()
+                            .setAll(Parts.empty("The answer appears here. Send the request with Ctrl+Enter."));
                 } else if (called.answer().flaw().isPresent()) {
-                    responseBody.getChildren().setAll(Parts.empty(called.answer().flaw().get()));
+                    responseBody
+                            .getChildren()
+                            .setAll(Parts.empty(called.answer().flaw().get()));
                 } else if (model.response().lines().isEmpty()) {
-                    responseBody.getChildren().setAll(Parts.empty("The answer has no body, as a one-way call should not."));
+                    responseBody
+                            .getChildren()
+                            .setAll(Parts.empty("The answer has no body, as a one-way call should not."));
                 } else {
                     responseBody.getChildren().setAll(answer);
                 }
@@ -320,12 +353,26 @@ final class CallView extends VBox {
     private void showAnswer() {
         status.getChildren().clear();
         model.exchange().ifPresent(e -> {
-            String line = e.response().map(r -> r.startLine().replaceFirst("^HTTP/\\S+ ", "")).orElse("no answer");
-            Label code = Parts.text(line, "strong", e.outcome() == Exchange.Outcome.FINE ? "fine" : e.outcome() == Exchange.Outcome.FAULT ? "fault" : e.status() / 100 == 2 ? "fine" : "failed");
+            String line = e.response()
+                    .map(r -> r.startLine().replaceFirst("^HTTP/\\S+ ", ""))
+                    .orElse("no answer");
+            Label code = Parts.text(
+                    line,
+                    "strong",
+                    e.outcome() == Exchange.Outcome.FINE
+                            ? "fine"
+                            : e.outcome() == Exchange.Outcome.FAULT
+                                    ? "fault"
+                                    : e.status() / 100 == 2 ? "fine" : "failed");
             code.setId("status");
-            status.getChildren().addAll(
-                    code,
-                    Parts.text(Numbers.bytes(e.response().map(r -> r.body().length).orElse(0)), "second"));
+            status.getChildren()
+                    .addAll(
+                            code,
+                            Parts.text(
+                                    Numbers.bytes(e.response()
+                                            .map(r -> r.body().length)
+                                            .orElse(0)),
+                                    "second"));
             if (e.outcome() == Exchange.Outcome.FAULT) {
                 status.getChildren().add(Parts.marked(Mark.FAULT, e.note(), "fault"));
             }
@@ -356,13 +403,23 @@ final class CallView extends VBox {
                     Map.entry("send", t.send()),
                     Map.entry("wait", t.await()),
                     Map.entry("receive", t.receive()))) {
-                hinge.getChildren().addAll(
-                        Parts.text(part.getKey(), "third", "table-text"),
-                        Parts.text(Numbers.millis(part.getValue() / 1e6), "mono"));
+                hinge.getChildren()
+                        .addAll(
+                                Parts.text(part.getKey(), "third", "table-text"),
+                                Parts.text(Numbers.millis(part.getValue() / 1e6), "mono"));
             }
-            Label total = Parts.text(Numbers.millis(t.total() / 1e6), "title", e.outcome() == Exchange.Outcome.FAILED ? "failed" : "fine");
+            Label total = Parts.text(
+                    Numbers.millis(t.total() / 1e6),
+                    "title",
+                    e.outcome() == Exchange.Outcome.FAILED ? "failed" : "fine");
             total.setId("total-time");
-            hinge.getChildren().addAll(tick(), total, Parts.text("ms", "third", "small"), Parts.spring(), Parts.text("run " + runs, "third", "small"));
+            hinge.getChildren()
+                    .addAll(
+                            tick(),
+                            total,
+                            Parts.text("ms", "third", "small"),
+                            Parts.spring(),
+                            Parts.text("run " + runs, "third", "small"));
         });
     }
 
@@ -397,7 +454,8 @@ final class CallView extends VBox {
         if (!row.children().isEmpty() && !line.open()) {
             shown = row.gist();
         }
-        Label value = Parts.text(row.state() == SheetRow.State.NIL ? "nil" : shown.strip().replaceAll("\\s+", " "), "mono");
+        Label value = Parts.text(
+                row.state() == SheetRow.State.NIL ? "nil" : shown.strip().replaceAll("\\s+", " "), "mono");
         value.setMinWidth(0);
         box.getChildren().add(value);
         if (row.state() == SheetRow.State.LEFT_OUT) {
@@ -408,7 +466,8 @@ final class CallView extends VBox {
             current().captures().stream()
                     .filter(c -> c.path().equals(path))
                     .forEach(c -> box.getChildren().add(tag("→ $" + c.name(), "link")));
-            if (current().checks().stream().anyMatch(c -> c instanceof Check.Value v && v.path().equals(path))) {
+            if (current().checks().stream()
+                    .anyMatch(c -> c instanceof Check.Value v && v.path().equals(path))) {
                 box.getChildren().add(tag("check", "fine"));
             }
         }
@@ -470,7 +529,8 @@ final class CallView extends VBox {
         long passed = results.stream().filter(CheckResult::passed).count();
         HBox top = Parts.head("Checks", Parts.spring());
         if (!results.isEmpty()) {
-            Label count = Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
+            Label count =
+                    Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
             count.setId("checks-passed");
             top.getChildren().add(count);
         }
@@ -515,7 +575,9 @@ final class CallView extends VBox {
             String words = result.passed() ? result.found() : result.sentence();
             if (!words.isEmpty() && !words.equals("true")) {
                 Label found = Parts.text(
-                        result.passed() ? "found " + words : words, "table-text", result.passed() ? "second" : "failed");
+                        result.passed() ? "found " + words : words,
+                        "table-text",
+                        result.passed() ? "second" : "failed");
                 found.setWrapText(true);
                 found.setPadding(new Insets(0, 0, 0, 18));
                 box.getChildren().add(found);
@@ -549,8 +611,20 @@ final class CallView extends VBox {
                 .collect(Collectors.toList())) {
             menu.getItems().add(item("Fault " + fault, () -> model.addCheck(new Check.FaultIs(fault))));
         }
-        menu.getItems().add(item("Answered within…", () -> ask("Milliseconds", "400", t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))));
-        menu.getItems().add(item("Condition (XPath)…", () -> ask("An XPath that must be true", "count(//*) gt 1", t -> model.addCheck(new Check.Condition(t)))));
+        menu.getItems()
+                .add(item(
+                        "Answered within…",
+                        () -> ask(
+                                "Milliseconds",
+                                "400",
+                                t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))));
+        menu.getItems()
+                .add(item(
+                        "Condition (XPath)…",
+                        () -> ask(
+                                "An XPath that must be true",
+                                "count(//*) gt 1",
+                                t -> model.addCheck(new Check.Condition(t)))));
         pointed().ifPresent(row -> menu.getItems().add(item("Value of " + row.label(), () -> model.checkRow(row))));
         return menu;
     }

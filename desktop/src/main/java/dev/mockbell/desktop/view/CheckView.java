@@ -60,7 +60,9 @@ final class CheckView extends StackPane {
         model.runningProperty().addListener(all);
         desk.projectProperty().addListener(all);
         model.stepProperty().addListener((InvalidationListener) o -> {
-            register.list().getSelectionModel().select(Integer.valueOf(model.stepProperty().get()));
+            register.list()
+                    .getSelectionModel()
+                    .select(Integer.valueOf(model.stepProperty().get()));
             showDetails();
         });
         model.runProperty().addListener((InvalidationListener) o -> showDetails());
@@ -79,7 +81,10 @@ final class CheckView extends StackPane {
         showHead(suite);
         columns(suite);
         int step = model.stepProperty().get();
-        List<Integer> indices = java.util.stream.IntStream.range(0, suite.steps().size()).boxed().collect(Collectors.toList());
+        List<Integer> indices = java.util.stream.IntStream.range(
+                        0, suite.steps().size())
+                .boxed()
+                .collect(Collectors.toList());
         if (!indices.equals(rows)) {
             rows.setAll(indices);
         } else {
@@ -121,15 +126,30 @@ final class CheckView extends StackPane {
             long bad = last.checks() - last.checksPassed();
             Label label = last.passed()
                     ? Parts.text("last run passed", "tag", "fine")
-                    : Parts.text(bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed", "tag", "failed");
+                    : Parts.text(
+                            bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed",
+                            "tag",
+                            "failed");
             label.setId("last-run");
             head.getChildren().add(label);
         }
-        Button run = Parts.button(running ? "Stop" : "Run suite  Ctrl ↵", "Run all steps (Ctrl+Enter)", model::runOrStop, running ? "danger" : "primary");
+        Button run = Parts.button(
+                running ? "Stop" : "Run suite  Ctrl ↵",
+                "Run all steps (Ctrl+Enter)",
+                model::runOrStop,
+                running ? "danger" : "primary");
         run.setId("run-suite");
-        Button reports = Parts.button("Write reports", "JUnit XML and HTML of the newest run, into the project's reports folder", model::report);
+        Button reports = Parts.button(
+                "Write reports",
+                "JUnit XML and HTML of the newest run, into the project's reports folder",
+                model::report);
         reports.setId("write-reports");
-        head.getChildren().addAll(Parts.spring(), Parts.text("against " + desk.project().current().name(), "third"), reports, run);
+        head.getChildren()
+                .addAll(
+                        Parts.spring(),
+                        Parts.text("against " + desk.project().current().name(), "third"),
+                        reports,
+                        run);
         head.getStyleClass().setAll("station-head");
     }
 
@@ -155,7 +175,14 @@ final class CheckView extends StackPane {
             }
         };
         field.setOnAction(e -> done.run());
-        Overlay.show(this, new VBox(10, Parts.text("Name of the suite", "strong"), field, Parts.button("Keep", "Enter", done, "primary")), 420);
+        Overlay.show(
+                this,
+                new VBox(
+                        10,
+                        Parts.text("Name of the suite", "strong"),
+                        field,
+                        Parts.button("Keep", "Enter", done, "primary")),
+                420);
         field.selectAll();
     }
 
@@ -163,15 +190,36 @@ final class CheckView extends StackPane {
         register.clearColumns();
         register.column("Step", 180, i -> {
                     Label number = Parts.text(String.valueOf(i + 1), "third", "table-text");
-                    return new HBox(8, number, Parts.text(step(i).map(Step::name).orElse(""), "strong", "table-text"));
+                    return new HBox(
+                            8, number, Parts.text(step(i).map(Step::name).orElse(""), "strong", "table-text"));
                 })
-                .column("Sends", 190, i -> quiet(kept(i).map(c -> c.operation() + " · " + c.title()).orElse("the case is gone")))
-                .growing("Checks", i -> quiet(kept(i).map(c -> c.checks().stream().map(CheckView::brief).collect(Collectors.joining(" · "))).orElse("")))
+                .column(
+                        "Sends",
+                        190,
+                        i -> quiet(kept(i).map(c -> c.operation() + " · " + c.title())
+                                .orElse("the case is gone")))
+                .growing(
+                        "Checks",
+                        i -> quiet(kept(i).map(c -> c.checks().stream()
+                                        .map(CheckView::brief)
+                                        .collect(Collectors.joining(" · ")))
+                                .orElse("")))
                 .column("Captures", 120, i -> {
-                    String names = kept(i).map(c -> c.captures().stream().map(x -> "$" + x.name()).collect(Collectors.joining(", "))).orElse("");
+                    String names = kept(i).map(c -> c.captures().stream()
+                                    .map(x -> "$" + x.name())
+                                    .collect(Collectors.joining(", ")))
+                            .orElse("");
                     return Parts.text(names.isEmpty() ? "–" : names, "mono");
                 })
-                .number("ms", 60, i -> Parts.text(cell(0, i).filter(r -> r.millis() > 0).map(r -> Numbers.whole(Math.round(r.millis()))).orElse(""), "mono"));
+                .number(
+                        "ms",
+                        60,
+                        i -> Parts.text(
+                                cell(0, i)
+                                        .filter(r -> r.millis() > 0)
+                                        .map(r -> Numbers.whole(Math.round(r.millis())))
+                                        .orElse(""),
+                                "mono"));
         for (int r = 0; r < model.runs().size(); r++) {
             int index = r;
             register.centred(Numbers.clockShort(model.runs().get(r).started()), 54, i -> mark(index, i));
@@ -180,7 +228,9 @@ final class CheckView extends StackPane {
 
     private Optional<Step> step(int index) {
         Suite suite = model.suiteProperty().get();
-        return suite != null && index < suite.steps().size() ? Optional.of(suite.steps().get(index)) : Optional.empty();
+        return suite != null && index < suite.steps().size()
+                ? Optional.of(suite.steps().get(index))
+                : Optional.empty();
     }
 
     private Optional<Case> kept(int index) {
@@ -198,7 +248,9 @@ final class CheckView extends StackPane {
         if (check instanceof Check.Valid) {
             return "valid";
         }
-        return check instanceof Check.Within w ? "within " + w.millis() + " ms" : check.title().replaceFirst("^F", "f").replaceFirst("^N", "n");
+        return check instanceof Check.Within w
+                ? "within " + w.millis() + " ms"
+                : check.title().replaceFirst("^F", "f").replaceFirst("^N", "n");
     }
 
     private Optional<StepResult> cell(int run, int step) {
@@ -227,10 +279,23 @@ final class CheckView extends StackPane {
         HBox foot = Parts.foot(add);
         int step = model.stepProperty().get();
         if (step(step).isPresent()) {
-            foot.getChildren().addAll(
-                    Parts.button("Move up", "Run this step earlier", () -> model.moveStep(model.stepProperty().get(), -1), "quiet"),
-                    Parts.button("Move down", "Run this step later", () -> model.moveStep(model.stepProperty().get(), 1), "quiet"),
-                    Parts.button("Take out", "Take this step out; it can be put back", () -> model.removeStep(model.stepProperty().get()), "quiet"));
+            foot.getChildren()
+                    .addAll(
+                            Parts.button(
+                                    "Move up",
+                                    "Run this step earlier",
+                                    () -> model.moveStep(model.stepProperty().get(), -1),
+                                    "quiet"),
+                            Parts.button(
+                                    "Move down",
+                                    "Run this step later",
+                                    () -> model.moveStep(model.stepProperty().get(), 1),
+                                    "quiet"),
+                            Parts.button(
+                                    "Take out",
+                                    "Take this step out; it can be put back",
+                                    () -> model.removeStep(model.stepProperty().get()),
+                                    "quiet"));
         }
         foot.getChildren().add(Parts.spring());
         for (Run run : model.runs()) {
@@ -277,7 +342,9 @@ final class CheckView extends StackPane {
         StepResult of = result.get();
         String when = Numbers.clockShort(model.runs().get(r).started());
         HBox top = Parts.head(
-                "Step " + (s + 1) + " at " + when + " · " + of.name(), Parts.spring(), Parts.text(Numbers.millis(of.millis()) + " ms", "second"));
+                "Step " + (s + 1) + " at " + when + " · " + of.name(),
+                Parts.spring(),
+                Parts.text(Numbers.millis(of.millis()) + " ms", "second"));
         VBox list = new VBox(7);
         list.setPadding(new Insets(10, 12, 10, 12));
         if (!of.problem().isEmpty()) {
@@ -292,15 +359,20 @@ final class CheckView extends StackPane {
         of.captures().forEach((name, value) -> list.getChildren().add(Parts.text("$" + name + " = " + value, "mono")));
         HBox actions = new HBox(8);
         if (of.exchange() > 0) {
-            Button open = Parts.button("Open exchange", "See it in Traffic", () -> models.traffic().open(of.exchange()));
+            Button open = Parts.button(
+                    "Open exchange", "See it in Traffic", () -> models.traffic().open(of.exchange()));
             open.setId("open-exchange");
             actions.getChildren().add(open);
         }
-        kept(s).ifPresent(c -> actions.getChildren().add(Parts.button("Open case", "Edit it in Call", () -> desk.place(c.contract(), c.operation()).ifPresent(p -> {
-            desk.placeProperty().set(p);
-            models.call().open(c);
-            desk.go(dev.mockbell.desktop.model.Station.CALL);
-        }))));
+        kept(s).ifPresent(c -> actions.getChildren()
+                .add(Parts.button(
+                        "Open case",
+                        "Edit it in Call",
+                        () -> desk.place(c.contract(), c.operation()).ifPresent(p -> {
+                            desk.placeProperty().set(p);
+                            models.call().open(c);
+                            desk.go(dev.mockbell.desktop.model.Station.CALL);
+                        }))));
         list.getChildren().add(actions);
         details.getChildren().addAll(top, list);
     }

@@ -87,18 +87,26 @@ final class ContractView extends StackPane {
     }
 
     private void build() {
-        board.column("Operation", 190, r -> operation(((BoardRow.OperationRow) r).place()))
+        board.column("Operation", 178, r -> operation(((BoardRow.OperationRow) r).place()))
                 .growing("Takes → gives", r -> takesGives(((BoardRow.OperationRow) r).place()))
-                .column("Bindings", 74, r -> bindings(((BoardRow.OperationRow) r).place()))
-                .number("Cases", 50, r -> Parts.text(
-                        String.valueOf(cases(((BoardRow.OperationRow) r).place()).size()), "table-text"))
-                .number("Checks", 56, r -> Parts.text(
-                        String.valueOf(cases(((BoardRow.OperationRow) r).place()).stream()
-                                .mapToInt(c -> c.checks().size())
-                                .sum()),
-                        "table-text"))
-                .column("Mock", 84, r -> mock(((BoardRow.OperationRow) r).place()))
-                .column("Last result", 96, r -> last(((BoardRow.OperationRow) r).place()))
+                .column("Bindings", 72, r -> bindings(((BoardRow.OperationRow) r).place()))
+                .number(
+                        "Cases",
+                        50,
+                        r -> Parts.text(
+                                String.valueOf(cases(((BoardRow.OperationRow) r).place())
+                                        .size()),
+                                "table-text"))
+                .number(
+                        "Checks",
+                        56,
+                        r -> Parts.text(
+                                String.valueOf(cases(((BoardRow.OperationRow) r).place()).stream()
+                                        .mapToInt(c -> c.checks().size())
+                                        .sum()),
+                                "table-text"))
+                .column("Mock", 78, r -> mock(((BoardRow.OperationRow) r).place()))
+                .column("Last result", 108, r -> last(((BoardRow.OperationRow) r).place()))
                 .grouped(r -> r instanceof BoardRow.Heading, r -> heading(((BoardRow.Heading) r).contract()));
         board.setId("board");
         board.setItems(rows);
@@ -136,7 +144,14 @@ final class ContractView extends StackPane {
     private Node emptyProject() {
         Label words = Parts.text("Paste the address of a WSDL, or drop a file here", "title");
         Node field = addressField();
-        VBox box = new VBox(14, words, field, progress(), Parts.text("The WSDL and all that it imports are kept in the project, so it opens without a network.", "second"));
+        VBox box = new VBox(
+                14,
+                words,
+                field,
+                progress(),
+                Parts.text(
+                        "The WSDL and all that it imports are kept in the project, so it opens without a network.",
+                        "second"));
         box.setAlignment(Pos.CENTER);
         box.setMaxWidth(620);
         return box;
@@ -146,9 +161,10 @@ final class ContractView extends StackPane {
         HBox box = new HBox(10);
         box.setAlignment(Pos.CENTER_LEFT);
         if (!desk.progressProperty().get().isEmpty()) {
-            box.getChildren().addAll(
-                    Parts.text(desk.progressProperty().get(), "second"),
-                    Parts.button("Stop", "Give up reading", desk::stopImport));
+            box.getChildren()
+                    .addAll(
+                            Parts.text(desk.progressProperty().get(), "second"),
+                            Parts.button("Stop", "Give up reading", desk::stopImport));
         }
         return box;
     }
@@ -204,8 +220,9 @@ final class ContractView extends StackPane {
         title.setText(desk.project().name());
         int contracts = desk.project().contracts().size();
         int operations = desk.places().size();
-        subtitle.setText(contracts + (contracts == 1 ? " contract · " : " contracts · ") + operations + " operations · fetched "
-                + Numbers.clockShort(desk.project().contracts().get(0).fetched()));
+        subtitle.setText(
+                contracts + (contracts == 1 ? " contract · " : " contracts · ") + operations + " operations · fetched "
+                        + Numbers.clockShort(desk.project().contracts().get(0).fetched()));
         Button add = Parts.button("Add a contract", "Read another WSDL", this::askAddress, "primary");
         add.setId("add-contract");
         HBox head = new HBox(title, subtitle, progress(), Parts.spring(), add);
@@ -297,7 +314,8 @@ final class ContractView extends StackPane {
         box.setAlignment(Pos.CENTER_LEFT);
         box.setMinWidth(0);
         if (!o.faults().isEmpty()) {
-            Label faults = Parts.text("◇ " + o.faults().size() + (o.faults().size() == 1 ? " fault" : " faults"), "fault", "table-text");
+            Label faults = Parts.text(
+                    "◇ " + o.faults().size() + (o.faults().size() == 1 ? " fault" : " faults"), "fault", "table-text");
             faults.setMinWidth(USE_PREF_SIZE);
             box.getChildren().add(faults);
         }
@@ -325,7 +343,10 @@ final class ContractView extends StackPane {
         if (!up) {
             return Parts.marked(Mark.NOT_RUN, "off", "table-text");
         }
-        long rules = plan.map(p -> p.of(place.key()).stream().filter(MockAnswer::conditional).count()).orElse(0L);
+        long rules = plan.map(p -> p.of(place.key()).stream()
+                        .filter(MockAnswer::conditional)
+                        .count())
+                .orElse(0L);
         String words = rules > 0
                 ? rules + (rules == 1 ? " rule" : " rules")
                 : place.operation().pattern() == Operation.Pattern.ONE_WAY ? "202" : "sample";
@@ -358,7 +379,12 @@ final class ContractView extends StackPane {
                 "strong");
         count.setMinWidth(USE_PREF_SIZE);
         Label first = Parts.text("· " + findings.get(0).text(), "second");
-        foot.getChildren().addAll(count, first, Parts.spring(), Parts.link("Show", "List the findings", () -> listFindings(findings)));
+        foot.getChildren()
+                .addAll(
+                        count,
+                        first,
+                        Parts.spring(),
+                        Parts.link("Show", "List the findings", () -> listFindings(findings)));
     }
 
     private void listFindings(List<Finding> findings) {
@@ -370,10 +396,15 @@ final class ContractView extends StackPane {
                     text.setWrapText(true);
                     return text;
                 })
-                .column("Line", 60, f -> Parts.text(f.place().line() > 0 ? String.valueOf(f.place().line()) : "", "table-text"));
-        grid.items().setAll(findings.stream()
-                .sorted(java.util.Comparator.comparing(Finding::severity))
-                .toList());
+                .column(
+                        "Line",
+                        60,
+                        f -> Parts.text(
+                                f.place().line() > 0 ? String.valueOf(f.place().line()) : "", "table-text"));
+        grid.items()
+                .setAll(findings.stream()
+                        .sorted(java.util.Comparator.comparing(Finding::severity))
+                        .toList());
         grid.list().setOnMouseClicked(e -> goTo(grid.list().getSelectionModel().getSelectedItem()));
         grid.list().setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER) {
@@ -381,7 +412,8 @@ final class ContractView extends StackPane {
             }
         });
         grid.setPrefHeight(420);
-        VBox box = Parts.panel(Parts.head("Findings", Parts.text("a click goes to the place", "second")), Parts.tall(grid));
+        VBox box = Parts.panel(
+                Parts.head("Findings", Parts.text("a click goes to the place", "second")), Parts.tall(grid));
         Overlay.show(this, box, 860);
     }
 
@@ -406,12 +438,11 @@ final class ContractView extends StackPane {
             side = name;
             showPlace();
         });
-        Node content =
-                switch (side) {
-                    case "Source" -> source(place);
-                    case "On the wire" -> wire(place);
-                    default -> parts(place);
-                };
+        Node content = switch (side) {
+            case "Source" -> source(place);
+            case "On the wire" -> wire(place);
+            default -> parts(place);
+        };
         VBox.setVgrow(content, Priority.ALWAYS);
         Label name = Parts.text(place.key(), "heading");
         name.setMinWidth(60);
@@ -453,13 +484,27 @@ final class ContractView extends StackPane {
         technical.setPadding(new Insets(6, 12, 8, 12));
         box.getChildren().add(technical);
         var schemas = place.contract().contract().schemas();
-        section(box, "Takes", OutlineWords.input(place), place, o.input().map(m -> m.headers()).orElse(List.of()));
-        section(box, "Gives", OutlineWords.output(place), place, o.output().map(m -> m.headers()).orElse(List.of()));
+        section(
+                box,
+                "Takes",
+                OutlineWords.input(place),
+                place,
+                o.input().map(m -> m.headers()).orElse(List.of()));
+        section(
+                box,
+                "Gives",
+                OutlineWords.output(place),
+                place,
+                o.output().map(m -> m.headers()).orElse(List.of()));
         if (!o.faults().isEmpty()) {
             box.getChildren().add(Parts.innerHead("Faults"));
             for (FaultDef fault : o.faults()) {
                 Optional<ElementDecl> element = fault.element().flatMap(schemas::element);
-                Label name = Parts.marked(Mark.FAULT, fault.element().map(e -> e.getLocalPart()).orElse(fault.name()), "table-text", "fault");
+                Label name = Parts.marked(
+                        Mark.FAULT,
+                        fault.element().map(e -> e.getLocalPart()).orElse(fault.name()),
+                        "table-text",
+                        "fault");
                 Label fields = Parts.text(element.map(OutlineWords::fields).orElse(""), "second", "table-text");
                 HBox row = new HBox(name, Parts.spring(), fields);
                 row.setPadding(new Insets(5, 10, 5, 10));
@@ -483,7 +528,10 @@ final class ContractView extends StackPane {
             box.getChildren().add(new AnatomyTree(root.get()));
         }
         for (MessagePart header : headers) {
-            Label words = Parts.text("header " + header.element().map(e -> e.getLocalPart()).orElse(header.name()), "second", "table-text");
+            Label words = Parts.text(
+                    "header " + header.element().map(e -> e.getLocalPart()).orElse(header.name()),
+                    "second",
+                    "table-text");
             words.setPadding(new Insets(5, 10, 5, 10));
             box.getChildren().add(words);
         }
@@ -509,16 +557,25 @@ final class ContractView extends StackPane {
         documents.getSelectionModel().select(index);
         area.show(all.get(index).text());
         area.goTo(line);
-        documents.valueProperty().addListener((o, was, now) -> area.show(
-                all.get(documents.getSelectionModel().getSelectedIndex()).text()));
+        documents
+                .valueProperty()
+                .addListener((o, was, now) ->
+                        area.show(all.get(documents.getSelectionModel().getSelectedIndex())
+                                .text()));
         HBox.setHgrow(documents, Priority.ALWAYS);
-        HBox bar = new HBox(8, documents, Parts.button("Element", "Go to the request's element in its schema", () -> OutlineWords.input(place)
-                .flatMap(ElementDecl::place)
-                .ifPresent(p -> {
-                    goToDocument = p.document();
-                    goToLine = p.line();
-                    showPlace();
-                })));
+        HBox bar = new HBox(
+                8,
+                documents,
+                Parts.button(
+                        "Element",
+                        "Go to the request's element in its schema",
+                        () -> OutlineWords.input(place)
+                                .flatMap(ElementDecl::place)
+                                .ifPresent(p -> {
+                                    goToDocument = p.document();
+                                    goToLine = p.line();
+                                    showPlace();
+                                })));
         bar.setPadding(new Insets(6, 10, 6, 10));
         VBox box = new VBox(bar, Parts.tall(area));
         return box;
@@ -526,8 +583,8 @@ final class ContractView extends StackPane {
 
     private static String shortName(SourceDocument document) {
         String uri = document.uri();
-        return uri.substring(uri.lastIndexOf('/') + 1) + " · " + document.kind().name().toLowerCase(Locale.ROOT) + " · "
-                + Numbers.bytes(document.bytes().length);
+        return uri.substring(uri.lastIndexOf('/') + 1) + " · "
+                + document.kind().name().toLowerCase(Locale.ROOT) + " · " + Numbers.bytes(document.bytes().length);
     }
 
     private Node wire(Place place) {
@@ -536,7 +593,8 @@ final class ContractView extends StackPane {
         for (Port port : place.ports()) {
             BoundOperation bound = place.at(port.name());
             String recipe = recipe(place, bound);
-            Label name = Parts.text(port.name() + " · " + port.binding().protocol().title(), "strong");
+            Label name =
+                    Parts.text(port.name() + " · " + port.binding().protocol().title(), "strong");
             Button copy = Parts.button("Copy", "Copy the whole request", () -> copy(recipe));
             HBox head = new HBox(8, name, Parts.spring(), copy);
             head.setAlignment(Pos.CENTER_LEFT);
@@ -553,12 +611,16 @@ final class ContractView extends StackPane {
     private String recipe(Place place, BoundOperation bound) {
         var version = dev.mockbell.suite.CaseCaller.version(bound);
         String action = bound.operation().soapAction().orElse("");
-        StringBuilder text = new StringBuilder("POST ").append(desk.endpoint(place.contract(), bound.port())).append('\n');
+        StringBuilder text = new StringBuilder("POST ")
+                .append(desk.endpoint(place.contract(), bound.port()))
+                .append('\n');
         text.append("Content-Type: ").append(version.contentType(action)).append('\n');
         if (version == dev.mockbell.soap.SoapVersion.V11) {
             text.append("SOAPAction: \"").append(action).append("\"\n");
         }
-        return text.append('\n').append(dev.mockbell.soap.Envelope.around(version, sample(place), List.of())).toString();
+        return text.append('\n')
+                .append(dev.mockbell.soap.Envelope.around(version, sample(place), List.of()))
+                .toString();
     }
 
     /** Says what a node is, for people who point at it. */

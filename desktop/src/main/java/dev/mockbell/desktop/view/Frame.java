@@ -95,7 +95,10 @@ public final class Frame extends StackPane {
                 choose.run();
             }
         });
-        HBox find = new HBox(Parts.text("Find an operation, case or exchange", "second"), Parts.spring(), Parts.text("Ctrl K", "second"));
+        HBox find = new HBox(
+                Parts.text("Find an operation, case or exchange", "second"),
+                Parts.spring(),
+                Parts.text("Ctrl K", "second"));
         find.getStyleClass().add("ink-box");
         find.setMinWidth(380);
         find.setMaxWidth(420);
@@ -108,7 +111,16 @@ public final class Frame extends StackPane {
             }
         });
         pills.setAlignment(Pos.CENTER_RIGHT);
-        bar.getChildren().addAll(Icon.MOCK.node(20), Parts.text("Mock Bell", "name"), projectBox, environmentBox, Parts.spring(), find, Parts.spring(), pills);
+        bar.getChildren()
+                .addAll(
+                        Icon.MOCK.node(20),
+                        Parts.text("Mock Bell", "name"),
+                        projectBox,
+                        environmentBox,
+                        Parts.spring(),
+                        find,
+                        Parts.spring(),
+                        pills);
         return bar;
     }
 
@@ -136,9 +148,13 @@ public final class Frame extends StackPane {
 
     private void showTop() {
         project.setText(desk.project().name());
-        environment.setText(desk.project().current().name() + (desk.project().environments().isEmpty() ? "" : " ▾"));
+        environment.setText(
+                desk.project().current().name() + (desk.project().environments().isEmpty() ? "" : " ▾"));
         int up = models.mocks().running();
-        Button mocks = pill(up == 0 ? "Mocks down" : up + (up == 1 ? " mock up" : " mocks up"), Station.MOCK, up > 0 ? "up" : "down");
+        Button mocks = pill(
+                up == 0 ? "Mocks down" : up + (up == 1 ? " mock up" : " mocks up"),
+                Station.MOCK,
+                up > 0 ? "up" : "down");
         mocks.setId("pill-mocks");
         pills.getChildren().setAll(mocks);
         if (models.load().runningProperty().get()) {
@@ -156,7 +172,11 @@ public final class Frame extends StackPane {
         VBox box = new VBox();
         box.getStyleClass().add("rail");
         for (Station station : Station.values()) {
-            VBox inside = new VBox(4, Icon.valueOf(station.name()).node(20), Parts.text(station.title()), Parts.text("Alt " + station.digit(), "small"));
+            VBox inside = new VBox(
+                    4,
+                    Icon.valueOf(station.name()).node(20),
+                    Parts.text(station.title()),
+                    Parts.text("Alt " + station.digit(), "small"));
             inside.setAlignment(Pos.CENTER);
             Button button = new Button();
             button.setGraphic(inside);
@@ -216,14 +236,17 @@ public final class Frame extends StackPane {
             box.getStyleClass().addAll("notice", notice.bad() ? "failed" : "plain");
             box.setMaxWidth(Region.USE_PREF_SIZE);
             HBox.setHgrow(words, Priority.ALWAYS);
-            notice.action().ifPresent(a -> box.getChildren().add(Parts.button(a.words(), "", () -> {
-                desk.notices().remove(notice);
-                a.run().run();
-            })));
-            box.getChildren().add(Parts.button("×", "Close (Esc)", () -> desk.notices().remove(notice), "tiny"));
+            notice.action()
+                    .ifPresent(a -> box.getChildren().add(Parts.button(a.words(), "", () -> {
+                        desk.notices().remove(notice);
+                        a.run().run();
+                    })));
+            box.getChildren()
+                    .add(Parts.button("×", "Close (Esc)", () -> desk.notices().remove(notice), "tiny"));
             notices.getChildren().add(box);
             if (!notice.bad()) {
-                javafx.animation.PauseTransition fade = new javafx.animation.PauseTransition(javafx.util.Duration.seconds(8));
+                javafx.animation.PauseTransition fade =
+                        new javafx.animation.PauseTransition(javafx.util.Duration.seconds(8));
                 fade.setOnFinished(e -> desk.notices().remove(notice));
                 fade.play();
             }
@@ -286,7 +309,8 @@ public final class Frame extends StackPane {
         if (over) {
             Overlay.close(this);
             e.consume();
-        } else if (models.call().waitingProperty().get() && desk.stationProperty().get() == Station.CALL) {
+        } else if (models.call().waitingProperty().get()
+                && desk.stationProperty().get() == Station.CALL) {
             models.call().sendOrStop();
         } else if (!desk.notices().isEmpty()) {
             desk.notices().clear();
@@ -307,7 +331,8 @@ public final class Frame extends StackPane {
             case LOAD -> models.load().startOrStop();
             case TRAFFIC -> {
                 if (models.traffic().selectedProperty().get() != null) {
-                    models.call().openExchange(models.traffic().selectedProperty().get());
+                    models.call()
+                            .openExchange(models.traffic().selectedProperty().get());
                 }
             }
         }
@@ -357,7 +382,8 @@ public final class Frame extends StackPane {
         if (desk.stationProperty().get() == Station.CALL) {
             lines.add(new String[] {"Ctrl+Z, Ctrl+Shift+Z", "undo and redo edits of the request"});
             lines.add(new String[] {"Left, Right, Space", "fold, open, put in or leave out the row"});
-            lines.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces stand for themselves"});
+            lines.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces stand for themselves"
+            });
         }
         if (desk.stationProperty().get() == Station.TRAFFIC) {
             lines.add(new String[] {"Ctrl+F", "filter"});

@@ -84,12 +84,16 @@ final class LoadView extends StackPane {
                 .number("p95", 50, s -> Parts.text(Numbers.millis(s.p95()), "mono"))
                 .number("p99", 50, s -> Parts.text(Numbers.millis(s.p99()), "mono"))
                 .number("Max", 56, s -> Parts.text(Numbers.millis(s.max()), "mono"))
-                .number("Failed", 54, s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
+                .number(
+                        "Failed",
+                        54,
+                        s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
         steps.setId("load-steps");
         steps.setPlaceholder(Parts.empty("The figures of each step appear here."));
         failures.column("Time", 84, e -> Parts.text(Numbers.clock(e.started()), "mono", "third"))
                 .growing("Failed because", e -> {
-                    Label label = Parts.text(e.note(), "table-text", e.outcome() == Exchange.Outcome.FAULT ? "fault" : "failed");
+                    Label label = Parts.text(
+                            e.note(), "table-text", e.outcome() == Exchange.Outcome.FAULT ? "fault" : "failed");
                     label.setMinWidth(0);
                     return label;
                 });
@@ -136,7 +140,10 @@ final class LoadView extends StackPane {
         if (p == null) {
             Button make = Parts.button("Make a load plan", "For a suite of the project", () -> {}, "primary");
             make.setOnAction(e -> suites(make).show(make, Side.BOTTOM, 0, 2));
-            getChildren().setAll(Parts.empty("Load runs the steps of a suite at a rate or by many users, and measures from the moment each was due.", make));
+            getChildren()
+                    .setAll(Parts.empty(
+                            "Load runs the steps of a suite at a rate or by many users, and measures from the moment each was due.",
+                            make));
             return;
         }
         if (!getChildren().contains(station)) {
@@ -174,14 +181,32 @@ final class LoadView extends StackPane {
             label.setId("load-running");
             head.getChildren().add(label);
         } else if (done != null) {
-            Label label = Parts.text(done.stopped() ? "stopped" : done.passed() ? "limits kept" : "limits not kept", "tag", done.passed() ? "fine" : "failed");
+            Label label = Parts.text(
+                    done.stopped() ? "stopped" : done.passed() ? "limits kept" : "limits not kept",
+                    "tag",
+                    done.passed() ? "fine" : "failed");
             label.setId("load-verdict");
             head.getChildren().add(label);
         }
-        Button report = Parts.button("Write report", "CSV and HTML of the last run, into the project's reports folder", model::report);
-        Button run = Parts.button(running ? "Stop now" : "Start  Ctrl ↵", running ? "Stop; what was measured is kept" : "Make the load (Ctrl+Enter)", model::startOrStop, running ? "danger" : "primary");
+        Button report = Parts.button(
+                "Write report", "CSV and HTML of the last run, into the project's reports folder", model::report);
+        Button run = Parts.button(
+                running ? "Stop now" : "Start  Ctrl ↵",
+                running ? "Stop; what was measured is kept" : "Make the load (Ctrl+Enter)",
+                model::startOrStop,
+                running ? "danger" : "primary");
         run.setId("load-start");
-        head.getChildren().addAll(Parts.spring(), Parts.text("against " + (p.endpoint().isEmpty() ? desk.project().current().name() : p.endpoint()), "third"), report, run);
+        head.getChildren()
+                .addAll(
+                        Parts.spring(),
+                        Parts.text(
+                                "against "
+                                        + (p.endpoint().isEmpty()
+                                                ? desk.project().current().name()
+                                                : p.endpoint()),
+                                "third"),
+                        report,
+                        run);
     }
 
     private ContextMenu plans(Node from) {
@@ -199,16 +224,44 @@ final class LoadView extends StackPane {
 
     private void showPlan(LoadPlan p) {
         boolean arrivals = p.shape() instanceof LoadShape.Arrivals;
-        HBox kinds = Parts.segments(List.of("Arrivals", "Users"), arrivals ? "Arrivals" : "Users", name -> model.keep(p.withShape("Arrivals".equals(name) ? new LoadShape.Arrivals(10) : new LoadShape.Users(5, 0))));
+        HBox kinds = Parts.segments(
+                List.of("Arrivals", "Users"),
+                arrivals ? "Arrivals" : "Users",
+                name -> model.keep(
+                        p.withShape("Arrivals".equals(name) ? new LoadShape.Arrivals(10) : new LoadShape.Users(5, 0))));
         VBox fields = new VBox(8);
         fields.setPadding(new Insets(10, 12, 10, 12));
         if (p.shape() instanceof LoadShape.Arrivals a) {
-            fields.getChildren().add(number("A second", "load-rate", a.perSecond(), v -> model.keep(model.planProperty().get().withShape(new LoadShape.Arrivals(Math.max(0.01, v))))));
+            fields.getChildren()
+                    .add(number(
+                            "A second",
+                            "load-rate",
+                            a.perSecond(),
+                            v -> model.keep(
+                                    model.planProperty().get().withShape(new LoadShape.Arrivals(Math.max(0.01, v))))));
         } else if (p.shape() instanceof LoadShape.Users u) {
-            fields.getChildren().add(number("Users", "load-users", u.count(), v -> model.keep(model.planProperty().get().withShape(new LoadShape.Users((int) Math.max(1, v), u.pauseMillis())))));
-            fields.getChildren().add(number("Pause (ms)", "load-pause", u.pauseMillis(), v -> model.keep(model.planProperty().get().withShape(new LoadShape.Users(u.count(), (long) Math.max(0, v))))));
+            fields.getChildren()
+                    .add(number(
+                            "Users",
+                            "load-users",
+                            u.count(),
+                            v -> model.keep(model.planProperty()
+                                    .get()
+                                    .withShape(new LoadShape.Users((int) Math.max(1, v), u.pauseMillis())))));
+            fields.getChildren()
+                    .add(number(
+                            "Pause (ms)",
+                            "load-pause",
+                            u.pauseMillis(),
+                            v -> model.keep(model.planProperty().get().withShape(new LoadShape.Users(u.count(), (long)
+                                    Math.max(0, v))))));
         }
-        fields.getChildren().add(number("Seconds", "load-seconds", p.seconds(), v -> model.keep(model.planProperty().get().withSeconds((int) Math.max(1, v)))));
+        fields.getChildren()
+                .add(number(
+                        "Seconds",
+                        "load-seconds",
+                        p.seconds(),
+                        v -> model.keep(model.planProperty().get().withSeconds((int) Math.max(1, v)))));
         VBox mix = new VBox(8);
         mix.setPadding(new Insets(10, 12, 10, 12));
         ComboBox<String> suite = new ComboBox<>();
@@ -216,21 +269,30 @@ final class LoadView extends StackPane {
         all.forEach(s -> suite.getItems().add(s.title()));
         suite.setValue(desk.project().suite(p.suite()).map(Suite::title).orElse(""));
         suite.setMaxWidth(Double.MAX_VALUE);
-        suite.valueProperty().addListener((o, was, now) -> all.stream().filter(s -> s.title().equals(now)).findFirst().ifPresent(s -> model.keep(p.withSuite(s.id()))));
+        suite.valueProperty()
+                .addListener((o, was, now) -> all.stream()
+                        .filter(s -> s.title().equals(now))
+                        .findFirst()
+                        .ifPresent(s -> model.keep(p.withSuite(s.id()))));
         TextField endpoint = new TextField(p.endpoint());
         endpoint.setPromptText("where the environment says");
-        endpoint.setOnAction(e -> model.keep(model.planProperty().get().withEndpoint(endpoint.getText().strip())));
+        endpoint.setOnAction(e -> model.keep(
+                model.planProperty().get().withEndpoint(endpoint.getText().strip())));
         endpoint.focusedProperty().addListener((o, was, now) -> {
             if (was && !now) {
-                model.keep(model.planProperty().get().withEndpoint(endpoint.getText().strip()));
+                model.keep(model.planProperty()
+                        .get()
+                        .withEndpoint(endpoint.getText().strip()));
             }
         });
         mix.getChildren().addAll(suite, Parts.text("Endpoint", "second", "table-text"), endpoint);
-        plan.getChildren().setAll(Parts.head("Shape", Parts.spring(), kinds), fields, Parts.innerHead("Carries out"), mix);
+        plan.getChildren()
+                .setAll(Parts.head("Shape", Parts.spring(), kinds), fields, Parts.innerHead("Carries out"), mix);
     }
 
     private HBox number(String name, String id, double value, DoubleConsumer keep) {
-        TextField field = new TextField(value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value));
+        TextField field =
+                new TextField(value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value));
         field.setId(id);
         field.setPrefWidth(90);
         field.setAlignment(Pos.CENTER_RIGHT);
@@ -260,7 +322,8 @@ final class LoadView extends StackPane {
         List<LoadSecond> seconds = model.seconds();
         Optional<LoadSecond> last = seconds.isEmpty() ? Optional.empty() : Optional.of(seconds.get(seconds.size() - 1));
         LoadRun done = model.resultProperty().get();
-        StepFigures total = done != null ? done.total() : last.map(LoadSecond::total).orElse(null);
+        StepFigures total =
+                done != null ? done.total() : last.map(LoadSecond::total).orElse(null);
         rates.show(seconds, p);
         Double bound = p.limits().stream()
                 .filter(l -> l.measure() == Limit.Measure.P95)
@@ -269,25 +332,36 @@ final class LoadView extends StackPane {
                 .orElse(null);
         map.show(seconds, p.seconds(), bound);
         ratesHead.getChildren().setAll(Parts.text("Arrivals and answers a second", "heading"), Parts.spring());
-        mapHead.getChildren().setAll(
-                Parts.text("Where the answers fell", "heading"),
-                Parts.text("time across, response time up, darker is more", "second", "table-text"),
-                Parts.spring());
+        mapHead.getChildren()
+                .setAll(
+                        Parts.text("Where the answers fell", "heading"),
+                        Parts.text("time across, response time up, darker is more", "second", "table-text"),
+                        Parts.spring());
         if (total != null) {
             Label counts = Parts.text(
-                    Numbers.millis(total.perSecond()) + "/s   " + Numbers.whole(total.done()) + " done   " + Numbers.whole(total.failed()) + " failed"
-                            + last.filter(l -> done == null).map(l -> "   " + l.inFlight() + " in flight").orElse(""),
+                    Numbers.millis(total.perSecond()) + "/s   " + Numbers.whole(total.done()) + " done   "
+                            + Numbers.whole(total.failed()) + " failed"
+                            + last.filter(l -> done == null)
+                                    .map(l -> "   " + l.inFlight() + " in flight")
+                                    .orElse(""),
                     "strong",
                     "table-text",
                     "second");
             counts.setId("load-counts");
             ratesHead.getChildren().add(counts);
-            mapHead.getChildren().add(Parts.text(
-                    String.format(Locale.ROOT, "p50 %s   p95 %s   p99 %s ms", Numbers.millis(total.p50()), Numbers.millis(total.p95()), Numbers.millis(total.p99())),
-                    "strong",
-                    "table-text",
-                    "second"));
-            List<StepFigures> rows = new ArrayList<>(done != null ? done.steps() : last.map(LoadSecond::steps).orElse(List.of()));
+            mapHead.getChildren()
+                    .add(Parts.text(
+                            String.format(
+                                    Locale.ROOT,
+                                    "p50 %s   p95 %s   p99 %s ms",
+                                    Numbers.millis(total.p50()),
+                                    Numbers.millis(total.p95()),
+                                    Numbers.millis(total.p99())),
+                            "strong",
+                            "table-text",
+                            "second"));
+            List<StepFigures> rows = new ArrayList<>(
+                    done != null ? done.steps() : last.map(LoadSecond::steps).orElse(List.of()));
             rows.add(total);
             steps.items().setAll(rows);
         } else {
@@ -307,13 +381,23 @@ final class LoadView extends StackPane {
 
     private void showLimits(LoadPlan p, StepFigures total, LoadRun done, Optional<LoadSecond> last) {
         limits.getChildren().clear();
-        double seconds = done != null ? done.seconds() : last.map(l -> (double) l.second()).orElse(0.0);
+        double seconds = done != null
+                ? done.seconds()
+                : last.map(l -> (double) l.second()).orElse(0.0);
         for (Limit limit : p.limits()) {
             Limit.Outcome outcome = total == null ? null : limit.judge(total, seconds);
             Mark mark = outcome == null ? Mark.STALE : outcome.kept() ? Mark.PASSED : Mark.FAILED;
             Label title = Parts.marked(mark, limit.title());
-            Label found = Parts.text(outcome == null ? "" : Numbers.millis(outcome.found()), "mono", outcome != null && !outcome.kept() ? "failed" : "second");
-            Button remove = Parts.button("×", "Take this limit away", () -> model.keep(p.withLimits(p.limits().stream().filter(l -> !l.equals(limit)).toList())), "tiny");
+            Label found = Parts.text(
+                    outcome == null ? "" : Numbers.millis(outcome.found()),
+                    "mono",
+                    outcome != null && !outcome.kept() ? "failed" : "second");
+            Button remove = Parts.button(
+                    "×",
+                    "Take this limit away",
+                    () -> model.keep(p.withLimits(
+                            p.limits().stream().filter(l -> !l.equals(limit)).toList())),
+                    "tiny");
             HBox row = new HBox(6, title, Parts.spring(), found, remove);
             row.setAlignment(Pos.CENTER_LEFT);
             limits.getChildren().add(row);
@@ -355,15 +439,32 @@ final class LoadView extends StackPane {
             }
         };
         field.setOnAction(e -> keep.run());
-        Overlay.show(this, new VBox(10, Parts.text(words, "strong"), field, Parts.button("Keep", "Enter", keep, "primary")), 320);
+        Overlay.show(
+                this,
+                new VBox(10, Parts.text(words, "strong"), field, Parts.button("Keep", "Enter", keep, "primary")),
+                320);
         field.selectAll();
     }
 
     private void showFailures() {
         LoadRun done = model.resultProperty().get();
-        long all = done != null ? done.total().failed() : model.seconds().isEmpty() ? 0 : model.seconds().get(model.seconds().size() - 1).total().failed();
-        failuresHead.getChildren().setAll(
-                Parts.text("Kept failures", "heading"),
-                Parts.text(model.failures().size() + " of " + Numbers.whole(Math.max(all, model.failures().size())), "second", "table-text"));
+        long all = done != null
+                ? done.total().failed()
+                : model.seconds().isEmpty()
+                        ? 0
+                        : model.seconds()
+                                .get(model.seconds().size() - 1)
+                                .total()
+                                .failed();
+        failuresHead
+                .getChildren()
+                .setAll(
+                        Parts.text("Kept failures", "heading"),
+                        Parts.text(
+                                model.failures().size() + " of "
+                                        + Numbers.whole(
+                                                Math.max(all, model.failures().size())),
+                                "second",
+                                "table-text"));
     }
 }

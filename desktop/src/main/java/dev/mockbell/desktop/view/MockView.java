@@ -69,8 +69,13 @@ final class MockView extends StackPane {
     }
 
     private Node build() {
-        operations.growing("Operation", k -> Parts.text(k, "table-text"))
-                .number("hits", 60, k -> Parts.text(model.host().map(h -> Numbers.whole(h.hits(k))).orElse("–"), "mono"));
+        operations
+                .growing("Operation", k -> Parts.text(k, "table-text"))
+                .number(
+                        "hits",
+                        60,
+                        k -> Parts.text(
+                                model.host().map(h -> Numbers.whole(h.hits(k))).orElse("–"), "mono"));
         operations.setItems(keys);
         operations.setId("mock-operations");
         operations.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
@@ -79,12 +84,28 @@ final class MockView extends StackPane {
                 model.answerProperty().set(0);
             }
         });
-        answers.column("", 34, i -> Parts.text(at(i).map(a -> a.conditional() ? String.valueOf(i + 1) : "–").orElse(""), "third", "table-text"))
-                .growing("When", i -> at(i).filter(MockAnswer::conditional)
-                        .map(a -> (Node) Parts.text(a.when(), "mono"))
-                        .orElseGet(() -> Parts.text("otherwise", "third", "table-text")))
+        answers.column(
+                        "",
+                        34,
+                        i -> Parts.text(
+                                at(i).map(a -> a.conditional() ? String.valueOf(i + 1) : "–")
+                                        .orElse(""),
+                                "third",
+                                "table-text"))
+                .growing(
+                        "When",
+                        i -> at(i).filter(MockAnswer::conditional)
+                                .map(a -> (Node) Parts.text(a.when(), "mono"))
+                                .orElseGet(() -> Parts.text("otherwise", "third", "table-text")))
                 .column("Answer", 190, i -> at(i).map(this::kind).orElse(null))
-                .column("After", 76, i -> Parts.text(at(i).map(a -> a.delayMillis() == 0 ? "at once" : a.delayMillis() + " ms").orElse(""), "third", "table-text"))
+                .column(
+                        "After",
+                        76,
+                        i -> Parts.text(
+                                at(i).map(a -> a.delayMillis() == 0 ? "at once" : a.delayMillis() + " ms")
+                                        .orElse(""),
+                                "third",
+                                "table-text"))
                 .number("Hits", 56, i -> Parts.text(hits(i), "mono"));
         answers.setItems(indices);
         answers.setId("mock-answers");
@@ -94,7 +115,12 @@ final class MockView extends StackPane {
             }
         });
         latest.column("Time", 76, e -> Parts.text(Numbers.clock(e.at()), "mono", "third"))
-                .growing("Operation", e -> Parts.text(e.operation().isEmpty() ? "unmatched" : e.operation(), "table-text", e.operation().isEmpty() ? "failed" : "strong"))
+                .growing(
+                        "Operation",
+                        e -> Parts.text(
+                                e.operation().isEmpty() ? "unmatched" : e.operation(),
+                                "table-text",
+                                e.operation().isEmpty() ? "failed" : "strong"))
                 .column("Answered by", 108, e -> {
                     Label label = Parts.text(e.title(), "table-text", e.matched() ? "second" : "failed");
                     ContractView.tip(label, e.why());
@@ -114,7 +140,8 @@ final class MockView extends StackPane {
         VBox middle = Parts.panel(answersHead, answers, Parts.tall(answer));
         HBox.setHgrow(middle, Priority.ALWAYS);
         why.setPadding(new Insets(10, 12, 10, 12));
-        VBox right = Parts.panel(Parts.head("Latest requests"), Parts.tall(latest), Parts.innerHead("Why nothing matched"), why);
+        VBox right = Parts.panel(
+                Parts.head("Latest requests"), Parts.tall(latest), Parts.innerHead("Why nothing matched"), why);
         right.setMinWidth(300);
         right.setMaxWidth(300);
         HBox columns = new HBox(10, left, middle, right);
@@ -139,7 +166,10 @@ final class MockView extends StackPane {
     }
 
     private Node kind(MockAnswer a) {
-        Label tag = Parts.text(a.fault() ? "fault" : a.title().equals("sample") ? "sample" : "message", "tag", a.fault() ? "fault" : "fine");
+        Label tag = Parts.text(
+                a.fault() ? "fault" : a.title().equals("sample") ? "sample" : "message",
+                "tag",
+                a.fault() ? "fault" : "fine");
         HBox box = new HBox(6, tag, Parts.text(a.fault() ? a.title() : "", "table-text"));
         box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return box;
@@ -148,7 +178,9 @@ final class MockView extends StackPane {
     private void show() {
         KeptContract contract = model.contractProperty().get();
         if (contract == null) {
-            getChildren().setAll(Parts.empty("A mock stands in for a service. Add a contract first; one action then makes its mock."));
+            getChildren()
+                    .setAll(Parts.empty(
+                            "A mock stands in for a service. Add a contract first; one action then makes its mock."));
             return;
         }
         if (!getChildren().contains(station)) {
@@ -163,13 +195,18 @@ final class MockView extends StackPane {
             operations.list().refresh();
         }
         operations.list().getSelectionModel().select(model.operationProperty().get());
-        List<Integer> wanted = java.util.stream.IntStream.range(0, model.answers().size()).boxed().toList();
+        List<Integer> wanted = java.util.stream.IntStream.range(
+                        0, model.answers().size())
+                .boxed()
+                .toList();
         if (!wanted.equals(indices)) {
             indices.setAll(wanted);
         } else {
             answers.list().refresh();
         }
-        answers.list().getSelectionModel().select(Integer.valueOf(model.answerProperty().get()));
+        answers.list()
+                .getSelectionModel()
+                .select(Integer.valueOf(model.answerProperty().get()));
         showAnswersHead(contract);
         showAnswer();
         showLatest();
@@ -183,7 +220,8 @@ final class MockView extends StackPane {
             MockHost h = host.get();
             Label up = Parts.text("up since " + Numbers.clockShort(h.since()), "tag", "fine");
             up.setId("mock-up");
-            TextField address = new TextField(h.addresses().values().stream().findFirst().orElse(h.base()));
+            TextField address =
+                    new TextField(h.addresses().values().stream().findFirst().orElse(h.base()));
             address.setEditable(false);
             address.setPrefWidth(270);
             address.setId("mock-address");
@@ -194,16 +232,21 @@ final class MockView extends StackPane {
             });
             Button stop = Parts.button("Stop", "Stop answering", model::startOrStop);
             stop.setId("mock-stop");
-            head.getChildren().addAll(
-                    up,
-                    address,
-                    wsdl,
-                    Parts.spring(),
-                    Parts.text(Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched" + (h.unrecorded() > 0 ? " · " + h.unrecorded() + " not on the ledger" : ""), "second"),
-                    stop);
+            head.getChildren()
+                    .addAll(
+                            up,
+                            address,
+                            wsdl,
+                            Parts.spring(),
+                            Parts.text(
+                                    Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched"
+                                            + (h.unrecorded() > 0 ? " · " + h.unrecorded() + " not on the ledger" : ""),
+                                    "second"),
+                            stop);
         } else {
             int port = model.plan().map(MockPlan::port).orElse(MockPlan.USUAL_PORT);
-            Button start = Parts.button("Start the mock", "Answer on port " + port + " (Ctrl+Enter)", model::startOrStop, "primary");
+            Button start = Parts.button(
+                    "Start the mock", "Answer on port " + port + " (Ctrl+Enter)", model::startOrStop, "primary");
             start.setId("mock-start");
             head.getChildren().addAll(Parts.text("down · port " + port, "tag"), Parts.spring(), start);
         }
@@ -213,11 +256,13 @@ final class MockView extends StackPane {
         Button add = Parts.button("Add an answer", "For requests that meet a condition", () -> {});
         add.setId("add-answer");
         add.setOnAction(e -> answerMenu(contract).show(add, Side.BOTTOM, 0, 2));
-        answersHead.getChildren().setAll(
-                Parts.text("Answers to " + model.operationProperty().get(), "heading"),
-                Parts.text("first match wins", "second", "table-text"),
-                Parts.spring(),
-                add);
+        answersHead
+                .getChildren()
+                .setAll(
+                        Parts.text("Answers to " + model.operationProperty().get(), "heading"),
+                        Parts.text("first match wins", "second", "table-text"),
+                        Parts.spring(),
+                        add);
     }
 
     private ContextMenu answerMenu(KeptContract contract) {
@@ -225,8 +270,12 @@ final class MockView extends StackPane {
         MenuItem message = new MenuItem("A message");
         message.setOnAction(e -> model.addMessage());
         menu.getItems().add(message);
-        for (FaultDef fault : contract.contract().operation(model.operationProperty().get(), null).map(b -> b.operation().faults()).orElse(List.of())) {
-            MenuItem item = new MenuItem("Fault " + fault.element().map(q -> q.getLocalPart()).orElse(fault.name()));
+        for (FaultDef fault : contract.contract()
+                .operation(model.operationProperty().get(), null)
+                .map(b -> b.operation().faults())
+                .orElse(List.of())) {
+            MenuItem item = new MenuItem(
+                    "Fault " + fault.element().map(q -> q.getLocalPart()).orElse(fault.name()));
             item.setOnAction(e -> model.addFault(fault));
             menu.getItems().add(item);
         }
@@ -242,7 +291,10 @@ final class MockView extends StackPane {
             return;
         }
         MockAnswer a = chosen.get();
-        String identity = model.contractProperty().get().name() + model.operationProperty().get() + index + a;
+        String identity = model.contractProperty().get().name()
+                + model.operationProperty().get()
+                + index
+                + a;
         if (identity.equals(shownAnswer)) {
             return;
         }
@@ -251,13 +303,19 @@ final class MockView extends StackPane {
         VBox fields = new VBox(8);
         fields.setPadding(new Insets(10, 12, 10, 12));
         if (a.conditional()) {
-            top.getChildren().addAll(Parts.spring(), Parts.button("Delete", "It can be brought back", () -> model.remove(index), "quiet"));
+            top.getChildren()
+                    .addAll(
+                            Parts.spring(),
+                            Parts.button("Delete", "It can be brought back", () -> model.remove(index), "quiet"));
             TextField when = new TextField(a.when());
             when.getStyleClass().add("mono");
             when.setId("mock-when");
             when.setPromptText("an XPath over $request");
-            Runnable keep = () -> at(index).filter(x -> !x.when().equals(when.getText().strip()) && !when.getText().isBlank())
-                    .ifPresent(x -> model.change(index, x.withWhen(when.getText().strip())));
+            Runnable keep = () -> at(index)
+                    .filter(x -> !x.when().equals(when.getText().strip())
+                            && !when.getText().isBlank())
+                    .ifPresent(
+                            x -> model.change(index, x.withWhen(when.getText().strip())));
             when.setOnAction(e -> keep.run());
             when.focusedProperty().addListener((o, was, now) -> {
                 if (was && !now) {
@@ -272,7 +330,8 @@ final class MockView extends StackPane {
             if (delay.getText().strip().matches("\\d{1,7}")) {
                 model.change(index, x.withDelay(Long.parseLong(delay.getText().strip())));
             } else {
-                desk.tell(dev.mockbell.desktop.model.Notice.bad("“" + delay.getText() + "” is not a whole number of milliseconds."));
+                desk.tell(dev.mockbell.desktop.model.Notice.bad(
+                        "“" + delay.getText() + "” is not a whole number of milliseconds."));
             }
         }));
         fields.getChildren().add(line("After (ms)", delay));
@@ -282,7 +341,14 @@ final class MockView extends StackPane {
             fields.getChildren().add(line("Reason", reason));
         }
         body.show(a.body());
-        answer.getChildren().setAll(top, fields, Parts.innerHead(a.fault() ? "Detail" : "Body", Parts.text("values may hold {expressions} over $request", "third", "table-text")), Parts.tall(body));
+        answer.getChildren()
+                .setAll(
+                        top,
+                        fields,
+                        Parts.innerHead(
+                                a.fault() ? "Detail" : "Body",
+                                Parts.text("values may hold {expressions} over $request", "third", "table-text")),
+                        Parts.tall(body));
     }
 
     private static HBox line(String name, TextField field) {
@@ -296,14 +362,17 @@ final class MockView extends StackPane {
 
     private void keepBody() {
         int index = model.answerProperty().get();
-        at(index).filter(a -> !a.body().equals(body.text())).ifPresent(a -> model.change(index, a.withBody(body.text())));
+        at(index)
+                .filter(a -> !a.body().equals(body.text()))
+                .ifPresent(a -> model.change(index, a.withBody(body.text())));
     }
 
     private void showLatest() {
         List<MockEvent> events = model.host().map(MockHost::latest).orElse(List.of());
         latest.items().setAll(events);
         why.getChildren().clear();
-        Optional<MockEvent> unmatched = events.stream().filter(e -> !e.matched()).findFirst();
+        Optional<MockEvent> unmatched =
+                events.stream().filter(e -> !e.matched()).findFirst();
         Label words = unmatched
                 .map(e -> Parts.marked(Mark.FAILED, Numbers.clock(e.at()) + " · " + e.why()))
                 .orElseGet(() -> Parts.text("Every request so far was matched.", "third"));

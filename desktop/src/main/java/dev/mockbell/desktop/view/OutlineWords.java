@@ -13,11 +13,17 @@ final class OutlineWords {
     private OutlineWords() {}
 
     static Optional<ElementDecl> input(Place place) {
-        return place.operation().input().flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m).root());
+        return place.operation()
+                .input()
+                .flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m)
+                        .root());
     }
 
     static Optional<ElementDecl> output(Place place) {
-        return place.operation().output().flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m).root());
+        return place.operation()
+                .output()
+                .flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m)
+                        .root());
     }
 
     static String takes(Place place) {
@@ -32,8 +38,8 @@ final class OutlineWords {
     static String fields(ElementDecl element) {
         List<String> names = new ArrayList<>();
         element.type().particle().ifPresent(p -> collect(p, names));
-        if (names.size() > 3) {
-            return String.join(", ", names.subList(0, 3)) + "…";
+        if (names.size() > 2) {
+            return String.join(", ", names.subList(0, 2)) + "…";
         }
         return String.join(", ", names);
     }

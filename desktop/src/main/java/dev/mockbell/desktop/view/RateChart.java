@@ -65,7 +65,8 @@ final class RateChart extends Region {
         line(g, left, w - 10, bottom, top, span, most, false);
     }
 
-    private void line(GraphicsContext g, double left, double right, double bottom, double top, int span, long most, boolean due) {
+    private void line(
+            GraphicsContext g, double left, double right, double bottom, double top, int span, long most, boolean due) {
         g.setStroke(due ? Color.web("#C9BFA8") : Color.web("#1F7A70"));
         g.setLineWidth(due ? 2 : 1.8);
         g.beginPath();

@@ -64,7 +64,11 @@ final class ResponseMap extends Region {
                 if (buckets.get(band) > 0) {
                     double share = Math.min(1, 0.12 + Math.sqrt((double) buckets.get(band) / all));
                     g.setFill(Color.web("#9A6418", share));
-                    g.fillRect(left + i * column, bottom - (band + 1) * row, Math.max(1, column - 1), Math.max(1, row - 1));
+                    g.fillRect(
+                            left + i * column,
+                            bottom - (band + 1) * row,
+                            Math.max(1, column - 1),
+                            Math.max(1, row - 1));
                 }
             }
         }

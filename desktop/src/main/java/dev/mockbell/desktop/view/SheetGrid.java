@@ -78,8 +78,11 @@ final class SheetGrid {
         indent.setMinWidth(line.depth() * 14.0);
         box.getChildren().add(indent);
         if (row.optional() && row.kind() != Kind.CHOICE && row.count() <= 1) {
-            box.getChildren().add(new Toggle(
-                    row.state() != State.LEFT_OUT, row.state() == State.LEFT_OUT ? "Put in" : "Leave out", () -> flip(row)));
+            box.getChildren()
+                    .add(new Toggle(
+                            row.state() != State.LEFT_OUT,
+                            row.state() == State.LEFT_OUT ? "Put in" : "Leave out",
+                            () -> flip(row)));
         }
         boolean folds = !row.children().isEmpty();
         Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
@@ -134,7 +137,11 @@ final class SheetGrid {
     private Node value(Line line) {
         SheetRow row = line.row();
         if (row.state() == State.LEFT_OUT) {
-            return Parts.text(row.problem().isPresent() ? "missing" : "left out", row.problem().isPresent() ? "failed" : "third", "italic", "table-text");
+            return Parts.text(
+                    row.problem().isPresent() ? "missing" : "left out",
+                    row.problem().isPresent() ? "failed" : "third",
+                    "italic",
+                    "table-text");
         }
         if (row.state() == State.NIL) {
             return Parts.text("nil", "tag", "link");

@@ -114,7 +114,8 @@ final class TapeView extends HBox {
         canvas.setOnMouseReleased(e -> {
             if (Math.abs(dragTo - dragFrom) > 6) {
                 LedgerFilter filter = model.filterProperty().get();
-                model.filterProperty().set(filter.between(at(Math.min(dragFrom, dragTo)), at(Math.max(dragFrom, dragTo))));
+                model.filterProperty()
+                        .set(filter.between(at(Math.min(dragFrom, dragTo)), at(Math.max(dragFrom, dragTo))));
                 toTraffic.run();
             } else {
                 near(e.getX()).ifPresent(l -> model.open(l.id()));
@@ -159,7 +160,9 @@ final class TapeView extends HBox {
         g.setFont(Font.font("Inter", 10));
         g.setFill(Color.web("#7F8C93"));
         long step = stepSeconds();
-        for (long s = -Math.floorDiv(-from.getEpochSecond(), step) * step; s <= from.plus(span).getEpochSecond(); s += step) {
+        for (long s = -Math.floorDiv(-from.getEpochSecond(), step) * step;
+                s <= from.plus(span).getEpochSecond();
+                s += step) {
             double x = w * (s - from.getEpochSecond()) / span.toSeconds();
             g.fillText(TIME.format(Instant.ofEpochSecond(s)), x - 20, h - 2);
         }
@@ -197,7 +200,10 @@ final class TapeView extends HBox {
         boolean up = l.way() == Way.CALLED;
         double end = up ? middle - length : middle + length;
         g.setLineWidth(1.6);
-        g.setStroke(Color.web(l.outcome() == Outcome.FAILED ? "#E0594A" : l.outcome() == Outcome.FAULT ? "#E5A93C" : up ? "#4BB3A6" : "#7E9CCB"));
+        g.setStroke(Color.web(
+                l.outcome() == Outcome.FAILED
+                        ? "#E0594A"
+                        : l.outcome() == Outcome.FAULT ? "#E5A93C" : up ? "#4BB3A6" : "#7E9CCB"));
         g.strokeLine(x, middle, x, end);
         g.setLineWidth(1);
         Numbers.mark(l.outcome()).draw(g, x, end);

@@ -69,13 +69,25 @@ final class TrafficView extends VBox {
     }
 
     private void build() {
-        HBox ways = Parts.segments(List.of("All", "We called", "We answered"), "All", name -> filter(model.filterProperty()
-                .get()
-                .withWay("We called".equals(name) ? Way.CALLED : "We answered".equals(name) ? Way.ANSWERED : null)));
+        HBox ways = Parts.segments(
+                List.of("All", "We called", "We answered"),
+                "All",
+                name -> filter(model.filterProperty()
+                        .get()
+                        .withWay(
+                                "We called".equals(name)
+                                        ? Way.CALLED
+                                        : "We answered".equals(name) ? Way.ANSWERED : null)));
         ways.getStyleClass().add("boxed-segments");
-        HBox results = Parts.segments(List.of("Any result", "Fine", "Fault", "Failed"), "Any result", name -> filter(model.filterProperty()
-                .get()
-                .withOutcome("Any result".equals(name) ? null : Outcome.valueOf(name.toUpperCase(java.util.Locale.ROOT)))));
+        HBox results = Parts.segments(
+                List.of("Any result", "Fine", "Fault", "Failed"),
+                "Any result",
+                name -> filter(model.filterProperty()
+                        .get()
+                        .withOutcome(
+                                "Any result".equals(name)
+                                        ? null
+                                        : Outcome.valueOf(name.toUpperCase(java.util.Locale.ROOT)))));
         results.getStyleClass().add("boxed-segments");
         text.setPromptText("Filter by text, in bodies too");
         text.setId("traffic-filter");
@@ -87,7 +99,8 @@ final class TrafficView extends VBox {
         operation.setValue(ANY);
         operation.getItems().setAll(ANY);
         operation.setOnShowing(e -> {
-            List<String> all = new java.util.ArrayList<>(desk.places().stream().map(p -> p.key()).distinct().toList());
+            List<String> all = new java.util.ArrayList<>(
+                    desk.places().stream().map(p -> p.key()).distinct().toList());
             all.add(0, ANY);
             operation.getItems().setAll(all);
         });
@@ -99,23 +112,36 @@ final class TrafficView extends VBox {
         HBox head = new HBox(10, Parts.text("Traffic", "title"), ways, results, operation, Parts.wide(text));
         head.setAlignment(Pos.CENTER_LEFT);
         chips.setAlignment(Pos.CENTER_LEFT);
-        list.column("Time", 100, l -> Parts.text(Numbers.clockMillis(l.started()), "mono", "third"))
+        list.column("Time", 118, l -> Parts.text(Numbers.clockMillis(l.started()), "mono", "third"))
                 .column("Way", 92, l -> Parts.text(l.way() == Way.CALLED ? "→ called" : "← answered", "table-text"))
-                .column("Operation", 140, l -> Parts.text(l.operation().isEmpty() ? "–" : l.operation(), "strong", "table-text"))
+                .column(
+                        "Operation",
+                        140,
+                        l -> Parts.text(l.operation().isEmpty() ? "–" : l.operation(), "strong", "table-text"))
                 .growing("Endpoint", l -> quiet(l.endpoint().replaceFirst("^https?://", "")))
-                .number("Status", 56, l -> Parts.text(l.status() == 0 ? "–" : String.valueOf(l.status()), "mono", l.outcome() == Outcome.FINE ? "fine" : l.outcome() == Outcome.FAULT ? "fault" : "failed"))
+                .number(
+                        "Status",
+                        56,
+                        l -> Parts.text(
+                                l.status() == 0 ? "–" : String.valueOf(l.status()),
+                                "mono",
+                                l.outcome() == Outcome.FINE
+                                        ? "fine"
+                                        : l.outcome() == Outcome.FAULT ? "fault" : "failed"))
                 .number("ms", 56, l -> Parts.text(Numbers.whole(l.millis()), "mono"))
                 .number("Sent", 72, l -> Parts.text(Numbers.bytes(l.sent()), "table-text"))
                 .number("Received", 76, l -> Parts.text(Numbers.bytes(l.received()), "table-text"))
                 .column("Result", 170, l -> {
-                    Label label = Parts.marked(Numbers.mark(l.outcome()), l.note().isEmpty() ? "fine" : l.note(), "table-text");
+                    Label label = Parts.marked(
+                            Numbers.mark(l.outcome()), l.note().isEmpty() ? "fine" : l.note(), "table-text");
                     ContractView.tip(label, l.note());
                     return label;
                 })
-                .column("From", 150, l -> quiet(l.origin()));
+                .column("From", 140, l -> quiet(l.origin()));
         list.setId("ledger");
         list.setItems(model.listings());
-        list.setPlaceholder(Parts.empty("No exchange passes the filter. Everything that is called, checked or answered appears here."));
+        list.setPlaceholder(Parts.empty(
+                "No exchange passes the filter. Everything that is called, checked or answered appears here."));
         list.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
             if (now != null && !following) {
                 model.select(now.id());
@@ -156,12 +182,15 @@ final class TrafficView extends VBox {
     private void showChips() {
         LedgerFilter f = model.filterProperty().get();
         chips.getChildren().clear();
-        f.from().ifPresent(from -> chips.getChildren().add(Parts.button(
-                Numbers.clock(from) + " to " + f.until().map(Numbers::clock).orElse("now") + "  ×",
-                "Show all times again",
-                () -> filter(model.filterProperty().get().between(null, null)),
-                "chip",
-                "here")));
+        f.from()
+                .ifPresent(from -> chips.getChildren()
+                        .add(Parts.button(
+                                Numbers.clock(from) + " to "
+                                        + f.until().map(Numbers::clock).orElse("now") + "  ×",
+                                "Show all times again",
+                                () -> filter(model.filterProperty().get().between(null, null)),
+                                "chip",
+                                "here")));
         boolean any = !chips.getChildren().isEmpty();
         chips.setManaged(any);
         chips.setVisible(any);
@@ -196,33 +225,45 @@ final class TrafficView extends VBox {
             return;
         }
         reselect();
-        requestHead.getChildren().setAll(
-                Parts.text(Numbers.clock(e.started()) + " · request", "heading"),
-                Parts.text(e.origin(), "second", "table-text"),
-                Parts.spring(),
-                Parts.segments(List.of("Body", "Wire"), requestTab, t -> {
-                    requestTab = t;
-                    showExchange();
-                }));
+        requestHead
+                .getChildren()
+                .setAll(
+                        Parts.text(Numbers.clock(e.started()) + " · request", "heading"),
+                        Parts.text(e.origin(), "second", "table-text"),
+                        Parts.spring(),
+                        Parts.segments(List.of("Body", "Wire"), requestTab, t -> {
+                            requestTab = t;
+                            showExchange();
+                        }));
         Label result = Parts.marked(Numbers.mark(e.outcome()), e.note().isEmpty() ? "fine" : e.note(), "table-text");
         result.setMinWidth(0);
-        responseHead.getChildren().setAll(
-                Parts.text("Response" + (e.status() > 0 ? " " + e.status() : ""), "heading"),
-                result,
-                Parts.spring(),
-                Parts.segments(List.of("Body", "Wire"), responseTab, t -> {
-                    responseTab = t;
-                    showExchange();
-                }));
+        responseHead
+                .getChildren()
+                .setAll(
+                        Parts.text("Response" + (e.status() > 0 ? " " + e.status() : ""), "heading"),
+                        result,
+                        Parts.spring(),
+                        Parts.segments(List.of("Body", "Wire"), responseTab, t -> {
+                            responseTab = t;
+                            showExchange();
+                        }));
         request.show("Wire".equals(requestTab) ? wire(e.request()) : body(e.request()));
         response.show(e.response()
                 .map(r -> "Wire".equals(responseTab) ? wire(r) : body(r))
                 .orElse("No answer: " + e.note()));
-        Button again = Parts.button("Edit and send again", "Open it as a case in Call (Enter)", () -> call.openExchange(e));
+        Button again =
+                Parts.button("Edit and send again", "Open it as a case in Call (Enter)", () -> call.openExchange(e));
         again.setId("send-again");
-        Button copy = Parts.button("Copy request", "Copy the request's body", () -> Copying.text(e.request().text()));
-        foot.getChildren().addAll(
-                Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"), Parts.spring(), copy, again);
+        Button copy = Parts.button(
+                "Copy request",
+                "Copy the request's body",
+                () -> Copying.text(e.request().text()));
+        foot.getChildren()
+                .addAll(
+                        Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
+                        Parts.spring(),
+                        copy,
+                        again);
     }
 
     private static String wire(HttpMessage m) {
@@ -234,7 +275,9 @@ final class TrafficView extends VBox {
             return m.startLine() + "\n\n(no body)";
         }
         try {
-            return Optional.of(Xml.parse(m.body(), "body", XmlLimits.MESSAGE)).map(XmlText::laidOut).orElse("");
+            return Optional.of(Xml.parse(m.body(), "body", XmlLimits.MESSAGE))
+                    .map(XmlText::laidOut)
+                    .orElse("");
         } catch (Problem notXml) {
             return m.text();
         }
