@@ -49,6 +49,7 @@ final class DemoCommand implements Callable<Integer> {
         Clock clock = Clock.systemUTC();
         try (StandIn standIn = StandIn.start(StandIn.USUAL_PORT, clock);
                 HttpCaller http = new HttpCaller()) {
+            standIn.warmUp();
             Path project = folder.resolve("northfell");
             int mockPort = Math.max(0, EventLoops.freePort(MockPlan.USUAL_PORT));
             new DemoProject(standIn, HttpFetcher.forEverything(http, XmlLimits.CONTRACT.bytes()), clock)

@@ -46,17 +46,21 @@ final class DemoWalk {
     /** @return whether every step did what it should */
     boolean walk() {
         Offscreen.start();
+        step("Contract: paste the address into an empty project", this::importInto);
         Desk desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         Models models = window.models();
-        step("Contract: import the WSDL and show the operation board", () -> contract(hand, desk));
+        step("Contract: the demo project's operation board", () -> {
+            hand.await("the board", () -> desk.places().size() == 6);
+            return desk.places().size() + " operations";
+        });
         step("Mock: start it with one action", () -> mock(hand, models));
         step("Call: reserve bunks by SOAP 1.1", () -> call(hand, models));
         step("Call: edit the sheet, see it in the XML, send by SOAP 1.2", () -> edit(hand, models));
         step("Check: run the suite", () -> check(hand, models));
         step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
-        step("Load: forty arrivals a second for ten seconds", () -> load(hand, models));
+        step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
         step("Contract: the board shows what is covered", () -> {
             hand.click("#rail-contract");
@@ -106,14 +110,18 @@ final class DemoWalk {
         }
     }
 
-    private String contract(Hand hand, Desk desk) {
-        hand.await("the board", () -> desk.places().size() == 6);
-        hand.click("#add-contract");
+    private String importInto() {
+        Path empty = folder.resolve("imported");
+        Desk desk = Hand.on(() -> Desk.open(empty, Platform::runLater, Clock.systemUTC()));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        Hand hand = new Hand(window.stage());
         hand.type("#contract-address", standIn.wsdl());
         hand.click("#contract-add");
-        hand.await("a second contract", () -> desk.project().contracts().size() == 2);
-        hand.press(KeyCode.ESCAPE);
-        return "two contracts, " + desk.places().size() + " operations";
+        hand.await("the contract", () -> desk.project().contracts().size() == 1);
+        var contract = Hand.on(() -> desk.project().contracts().get(0).contract());
+        Hand.run(() -> window.stage().hide());
+        must(contract.findings().isEmpty(), "findings: " + contract.findings());
+        return contract.documents().size() + " documents, " + contract.operations().size() + " operations, no findings";
     }
 
     private String mock(Hand hand, Models models) {
@@ -170,6 +178,8 @@ final class DemoWalk {
 
     private String check(Hand hand, Models models) {
         hand.press(KeyCode.ALT, KeyCode.DIGIT3);
+        hand.click("#choose-suite");
+        hand.clickText("A whole stay");
         for (int i = 0; i < 3; i++) {
             hand.press(KeyCode.CONTROL, KeyCode.ENTER);
             hand.await("the run to end", () -> !models.check().runningProperty().get());

@@ -147,10 +147,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
         write(context, response, keepAlive);
         host.count(reply.event());
-        Outcome outcome = !reply.event().matched() ? Outcome.FAILED : reply.fault() ? Outcome.FAULT : Outcome.FINE;
-        String note = reply.event().matched()
-                ? reply.fault() ? reply.event().title() : ""
-                : reply.event().why();
+        Outcome outcome = !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
+        String note = reply.fault().orElse("");
         record(
                 began,
                 wire,
@@ -159,7 +157,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 outcome,
                 note,
                 new HttpMessageBodies(
-                        requestBody, reply.body(), "mock · " + reply.event().title()));
+                        requestBody, reply.body(), "mock answer " + reply.event().title()));
     }
 
     private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {

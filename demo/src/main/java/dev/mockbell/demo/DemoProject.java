@@ -245,7 +245,7 @@ public final class DemoProject {
                 "Saturday rush",
                 "book-and-cancel",
                 "",
-                new LoadShape.Arrivals(40),
+                new LoadShape.Arrivals(20),
                 10,
                 2_000,
                 List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));

@@ -6,8 +6,11 @@ import jakarta.xml.ws.Endpoint;
 import jakarta.xml.ws.EndpointContext;
 import java.io.IOException;
 import java.net.BindException;
+import java.net.HttpURLConnection;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -97,6 +100,30 @@ public final class StandIn implements AutoCloseable {
         @Override
         public Set<Endpoint> getEndpoints() {
             return endpoints;
+        }
+    }
+
+    /** Calls each port a few times, so that the first real caller does not pay for what the SOAP stack does once. */
+    public void warmUp() {
+        String envelope =
+                "<e:Envelope xmlns:e=\"%s\"><e:Body><ListAreas xmlns=\"urn:northfell:hut-booking\"/></e:Body></e:Envelope>";
+        for (int i = 0; i < 5; i++) {
+            post(soap11(), "text/xml", envelope.formatted("http://schemas.xmlsoap.org/soap/envelope/"));
+            post(soap12(), "application/soap+xml", envelope.formatted("http://www.w3.org/2003/05/soap-envelope"));
+        }
+    }
+
+    private static void post(String address, String type, String body) {
+        try {
+            HttpURLConnection connection =
+                    (HttpURLConnection) URI.create(address).toURL().openConnection();
+            connection.setDoOutput(true);
+            connection.setRequestProperty("Content-Type", type + "; charset=utf-8");
+            connection.getOutputStream().write(body.getBytes(StandardCharsets.UTF_8));
+            connection.getInputStream().readAllBytes();
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The stand-in does not answer: " + Problem.reason(e), address, null, e);
         }
     }
 
