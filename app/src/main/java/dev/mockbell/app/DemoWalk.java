@@ -121,7 +121,8 @@ final class DemoWalk {
         var contract = Hand.on(() -> desk.project().contracts().get(0).contract());
         Hand.run(() -> window.stage().hide());
         must(contract.findings().isEmpty(), "findings: " + contract.findings());
-        return contract.documents().size() + " documents, " + contract.operations().size() + " operations, no findings";
+        return contract.documents().size() + " documents, "
+                + contract.operations().size() + " operations, no findings";
     }
 
     private String mock(Hand hand, Models models) {

@@ -46,6 +46,8 @@ public final class Expressions {
         processor.setConfigurationProperty(Feature.ALLOW_EXTERNAL_FUNCTIONS, false);
         processor.setConfigurationProperty(Feature.ALLOWED_PROTOCOLS, "");
         processor.setConfigurationProperty(Feature.ENVIRONMENT_VARIABLE_RESOLVER, new NoEnvironment());
+        // what is wrong is thrown and told in the program's own words; the library's warnings would go to the terminal
+        processor.getUnderlyingConfiguration().setErrorReporterFactory(configuration -> error -> {});
         processor.getUnderlyingConfiguration().setResourceResolver(request -> {
             throw new net.sf.saxon.trans.XPathException("expressions may not read " + request.uri);
         });

@@ -147,7 +147,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
         write(context, response, keepAlive);
         host.count(reply.event());
-        Outcome outcome = !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
+        Outcome outcome =
+                !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
         String note = reply.fault().orElse("");
         record(
                 began,
@@ -157,7 +158,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 outcome,
                 note,
                 new HttpMessageBodies(
-                        requestBody, reply.body(), "mock answer " + reply.event().title()));
+                        requestBody,
+                        reply.body(),
+                        "mock answer " + reply.event().title()));
     }
 
     private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {

@@ -5,10 +5,10 @@ import dev.mockbell.problem.Problem;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.StringReader;
-import javax.xml.parsers.ParserConfigurationException;
 import javax.xml.stream.XMLInputFactory;
-import org.apache.xerces.jaxp.DocumentBuilderFactoryImpl;
-import org.apache.xerces.jaxp.SAXParserFactoryImpl;
+import org.apache.xerces.dom.DocumentImpl;
+import org.apache.xerces.parsers.SAXParser;
+import org.apache.xerces.parsers.XML11Configuration;
 import org.apache.xerces.util.SecurityManager;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -33,9 +33,8 @@ public final class Xml {
     /** A namespace-aware reader that obeys {@code limits} in all but depth and size. */
     public static XMLReader reader(XmlLimits limits) {
         try {
-            SAXParserFactoryImpl factory = new SAXParserFactoryImpl();
-            factory.setNamespaceAware(true);
-            XMLReader reader = factory.newSAXParser().getXMLReader();
+            // made directly: the factories search the whole class path for a configuration each time
+            XMLReader reader = new SAXParser(new XML11Configuration());
             reader.setFeature(SAX + "external-general-entities", false);
             reader.setFeature(SAX + "external-parameter-entities", false);
             reader.setFeature(APACHE + "nonvalidating/load-external-dtd", false);
@@ -46,7 +45,7 @@ public final class Xml {
             reader.setEntityResolver((publicId, systemId) -> new InputSource(new StringReader("")));
             reader.setErrorHandler(new Strict());
             return reader;
-        } catch (SAXException | ParserConfigurationException e) {
+        } catch (SAXException e) {
             throw new IllegalStateException("the XML parser lacks a feature that keeps it safe", e);
         }
     }
@@ -132,13 +131,7 @@ public final class Xml {
 
     /** An empty document. */
     public static Document newDocument() {
-        try {
-            DocumentBuilderFactoryImpl factory = new DocumentBuilderFactoryImpl();
-            factory.setNamespaceAware(true);
-            return factory.newDocumentBuilder().newDocument();
-        } catch (ParserConfigurationException e) {
-            throw new IllegalStateException(e);
-        }
+        return new DocumentImpl();
     }
 
     /** Where the element stood in its source. */

@@ -134,7 +134,7 @@ public final class DemoProject {
                         "Skarn area",
                         body("FindHuts", "<hb:area>Skarn</hb:area>", "<hb:from>{$arrival}</hb:from>"),
                         List.of(valid, fine, new Check.Condition("count(/FindHutsResponse/hut) ge 1"), quick),
-                        new Capture("hut", "/FindHutsResponse/hut[bunksFree ge 6][last()]/hutId")),
+                        new Capture("hut", "/FindHutsResponse/hut[bunksFree >= 6][last()]/hutId")),
                 kept(
                         "ReserveBunks",
                         "two-nights",
