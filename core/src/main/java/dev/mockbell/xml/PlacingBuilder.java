@@ -1,5 +1,7 @@
 package dev.mockbell.xml;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -13,12 +15,13 @@ import org.xml.sax.ext.DefaultHandler2;
 /** Builds a DOM from SAX events and notes each element's place; nothing of the document is dropped. */
 final class PlacingBuilder extends DefaultHandler2 {
     static final String PLACE = "mockbell.place";
+    static final String ORDER = "mockbell.attribute-order";
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     private final Document document;
     private final int depthLimit;
     private final StringBuilder text = new StringBuilder();
-    private final java.util.List<String[]> declared = new java.util.ArrayList<>();
+    private final List<String[]> declared = new ArrayList<>();
     private Locator locator;
     private Node at;
     private int depth;
@@ -47,8 +50,11 @@ final class PlacingBuilder extends DefaultHandler2 {
             throw new SAXParseException("elements are nested more than " + depthLimit + " deep", locator);
         }
         Element element = document.createElementNS(uri.isEmpty() ? null : uri, qName);
+        List<String> order = new ArrayList<>();
         for (String[] d : declared) {
-            element.setAttributeNS(XMLNS, d[0].isEmpty() ? "xmlns" : "xmlns:" + d[0], d[1]);
+            String name = d[0].isEmpty() ? "xmlns" : "xmlns:" + d[0];
+            element.setAttributeNS(XMLNS, name, d[1]);
+            order.add(name);
         }
         declared.clear();
         for (int i = 0; i < attributes.getLength(); i++) {
@@ -56,9 +62,11 @@ final class PlacingBuilder extends DefaultHandler2 {
             Attr attr = document.createAttributeNS(ns.isEmpty() ? null : ns, attributes.getQName(i));
             attr.setValue(attributes.getValue(i));
             element.setAttributeNodeNS(attr);
+            order.add(attr.getName());
         }
         element.setUserData(
                 PLACE, new Place(document.getDocumentURI(), locator.getLineNumber(), locator.getColumnNumber()), null);
+        element.setUserData(ORDER, order, null);
         at.appendChild(element);
         at = element;
     }

@@ -1,5 +1,7 @@
 package dev.mockbell.xml;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.w3c.dom.Attr;
 import org.w3c.dom.CDATASection;
 import org.w3c.dom.Comment;
@@ -60,9 +62,7 @@ public final class XmlText {
 
     private void element(Element element, int level) {
         out.append('<').append(element.getTagName());
-        NamedNodeMap attributes = element.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Attr attr = (Attr) attributes.item(i);
+        for (Attr attr : attributes(element)) {
             out.append(' ').append(attr.getName()).append("=\"");
             escape(attr.getValue(), true);
             out.append('"');
@@ -86,6 +86,28 @@ public final class XmlText {
             newLine(level);
         }
         out.append("</").append(element.getTagName()).append('>');
+    }
+
+    /** In the order in which they stood in the source, which the tree itself does not keep; new ones behind. */
+    private static List<Attr> attributes(Element element) {
+        NamedNodeMap all = element.getAttributes();
+        List<Attr> ordered = new ArrayList<>();
+        if (element.getUserData(PlacingBuilder.ORDER) instanceof List<?> order) {
+            order.forEach(name -> {
+                if (all.getNamedItem(String.valueOf(name)) instanceof Attr attr) {
+                    ordered.add(attr);
+                }
+            });
+        }
+        for (boolean declarations : new boolean[] {true, false}) {
+            for (int i = 0; i < all.getLength(); i++) {
+                Attr attr = (Attr) all.item(i);
+                if (attr.getName().startsWith("xmlns") == declarations && !ordered.contains(attr)) {
+                    ordered.add(attr);
+                }
+            }
+        }
+        return ordered;
     }
 
     private void newLine(int level) {

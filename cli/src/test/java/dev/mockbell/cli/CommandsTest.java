@@ -1,0 +1,260 @@
+package dev.mockbell.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.load.LoadShape;
+import dev.mockbell.mock.MockAnswer;
+import dev.mockbell.mock.MockHost;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Step;
+import dev.mockbell.suite.Suite;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.EventLoops;
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** The commands as a person types them, against a service on the loopback address. */
+class CommandsTest {
+    private static final String WSDL =
+            """
+            <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
+              xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">
+                <xs:element name="Height"><xs:complexType><xs:sequence><xs:element name="peak" type="xs:string"/>
+                  <xs:element name="unit" type="xs:string" minOccurs="0"/></xs:sequence></xs:complexType></xs:element>
+                <xs:element name="HeightResponse"><xs:complexType><xs:sequence><xs:element name="metres" type="xs:int"/></xs:sequence></xs:complexType></xs:element>
+                <xs:element name="NoPeak"><xs:complexType><xs:sequence><xs:element name="peak" type="xs:string"/></xs:sequence></xs:complexType></xs:element>
+              </xs:schema></types>
+              <message name="In"><part name="b" element="p:Height"/></message>
+              <message name="Out"><part name="b" element="p:HeightResponse"/></message>
+              <message name="No"><part name="f" element="p:NoPeak"/></message>
+              <portType name="PT"><operation name="Height"><input message="tns:In"/><output message="tns:Out"/><fault name="NoPeak" message="tns:No"/></operation></portType>
+              <binding name="B" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                <operation name="Height"><soap:operation soapAction="urn:height"/><input><soap:body use="literal"/></input>
+                <output><soap:body use="literal"/></output><fault name="NoPeak"><soap:fault name="NoPeak" use="literal"/></fault></operation></binding>
+              <service name="Peaks"><port name="PeaksPort" binding="tns:B"><soap:address location="%s"/></port></service>
+            </definitions>""";
+
+    @TempDir
+    Path folder;
+
+    private final EventLoops loops = new EventLoops("test", 1);
+    private final ByteArrayOutputStream out = new ByteArrayOutputStream();
+    private final ByteArrayOutputStream err = new ByteArrayOutputStream();
+    private MockHost service;
+    private Path wsdl;
+
+    @BeforeEach
+    void serve() throws Exception {
+        wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1/peaks"));
+        Contract contract = read();
+        var fault = contract.operation("Height", null).orElseThrow().operation().faults().get(0);
+        MockPlan plan = MockPlan.of("peaks", contract, 0)
+                .withAnswers("Height", List.of(
+                        MockPlan.fault(contract, fault, "$request//peak = 'Atlantis'"),
+                        MockAnswer.otherwise("echo", "<p:HeightResponse xmlns:p='urn:peaks'><p:metres>{string-length($request//peak) * 100}</p:metres></p:HeightResponse>")));
+        service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
+        Files.writeString(wsdl, WSDL.formatted(service.addresses().get("PeaksPort")));
+    }
+
+    private Contract read() {
+        return new ContractReader(DocumentFetcher.files(1 << 20)).read(wsdl.toString(), Progress.NONE, new StopSignal());
+    }
+
+    @AfterEach
+    void close() {
+        service.close();
+        loops.close();
+    }
+
+    private int run(String... args) {
+        out.reset();
+        err.reset();
+        return MockBellCommand.commandLine(new Console(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8)))
+                .execute(args);
+    }
+
+    private String out() {
+        return out.toString(StandardCharsets.UTF_8);
+    }
+
+    private String err() {
+        return err.toString(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void showPrintsTheDocumentedJson() throws Exception {
+        assertThat(run("contract", "show", wsdl.toString(), "--json")).isZero();
+        JsonNode json = new ObjectMapper().readTree(out());
+        assertThat(json.path("format").asInt()).isEqualTo(1);
+        assertThat(json.path("wsdl").asText()).isEqualTo("1.1");
+        JsonNode port = json.path("services").path(0).path("ports").path(0);
+        assertThat(port.path("protocol").asText()).isEqualTo("soap11");
+        assertThat(port.path("binding").asText()).isEqualTo("{urn:peaks:s}B");
+        JsonNode operation = port.path("operations").path(0);
+        assertThat(operation.path("name").asText()).isEqualTo("Height");
+        assertThat(operation.path("style").asText()).isEqualTo("document");
+        assertThat(operation.path("pattern").asText()).isEqualTo("request-response");
+        assertThat(operation.path("input").path("headers").asInt()).isZero();
+        assertThat(operation.path("faults").path(0).asText()).isEqualTo("NoPeak");
+        assertThat(json.path("documents").path(0).path("sha256").asText()).hasSize(64);
+        assertThat(json.path("findings").isArray()).isTrue();
+    }
+
+    @Test
+    void sampleWritesAFileAMessageAndAnIndex() throws Exception {
+        Path samples = folder.resolve("samples");
+        assertThat(run("contract", "sample", wsdl.toString(), "--out", samples.toString(), "--full")).isZero();
+        assertThat(samples.resolve("PeaksPort/Height.request.xml")).content().contains("unit>").contains("soap:Envelope");
+        assertThat(samples.resolve("PeaksPort/Height.response.xml")).exists();
+        JsonNode index = new ObjectMapper().readTree(samples.resolve("index.json").toFile());
+        assertThat(index).hasSize(2);
+        assertThat(index.get(0).path("soapAction").asText()).isEqualTo("urn:height");
+        assertThat(index.get(1).path("direction").asText()).isEqualTo("response");
+    }
+
+    @Test
+    void aCallPrintsTheAnswer() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "peak=Skarn")).isZero();
+        assertThat(out()).contains("<p:metres>500</p:metres>");
+        assertThat(err()).startsWith("status 200, ");
+    }
+
+    @Test
+    void aFaultAndNoAnswerHaveTheirExitCodes() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "/Height/peak=Atlantis", "--json")).isEqualTo(3);
+        assertThat(out()).contains("\"outcome\" : \"fault\"").contains("NoPeak");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--endpoint", "http://127.0.0.1:1/x")).isEqualTo(4);
+        assertThat(err()).contains("Nothing answers at 127.0.0.1:1");
+    }
+
+    @Test
+    void theWireIsPrintedOnRequest() {
+        run("call", wsdl.toString(), "--operation", "Height", "--wire");
+        assertThat(out()).contains("POST /peaks HTTP/1.1").contains("SOAPAction: \"urn:height\"").contains("HTTP/1.1 200 OK");
+    }
+
+    @Test
+    void aProjectIsMadeByAnImport() {
+        Path project = folder.resolve("proj");
+        assertThat(run("contract", "import", wsdl.toString(), "--project", project.toString())).isZero();
+        assertThat(project.resolve("contracts/peaks/snapshot.yaml")).exists();
+        assertThat(run("contract", "show", project.toString())).isZero();
+        assertThat(out()).contains("Height");
+    }
+
+    private Path project(String expected) {
+        Path project = folder.resolve("proj");
+        run("contract", "import", wsdl.toString(), "--project", project.toString());
+        ProjectStore store = new ProjectStore();
+        Case kept = new Case("skarn", "Skarn", "", "peaks", "Height", "", "<p:Height xmlns:p='urn:peaks'><p:peak>Skarn</p:peak></p:Height>",
+                List.of(), List.of(new dev.mockbell.check.Check.Valid(), new dev.mockbell.check.Check.Value("//metres", expected)), List.of());
+        store.saveCase(project, kept);
+        store.saveSuite(project, new Suite("all", "All peaks", List.of(new Step("Skarn", kept.reference()))));
+        store.saveLoad(project, new LoadPlan("rush", "Rush", "all", "", new LoadShape.Arrivals(20), 1, 2_000, List.of(new Limit(Limit.Measure.FAILED, 1))));
+        return project;
+    }
+
+    @Test
+    void checkSaysPassedOrFailedByExitCodeAndReports() {
+        Path project = project("500");
+        Path junit = folder.resolve("r.xml");
+        Path html = folder.resolve("r.html");
+        assertThat(run("check", project.toString(), "--junit", junit.toString(), "--html", html.toString())).isZero();
+        assertThat(out()).contains("passed   Skarn").contains("2 of 2 checks passed");
+        assertThat(junit).content().contains("tests=\"1\" failures=\"0\"");
+        assertThat(html).exists();
+        project("501");
+        assertThat(run("check", project.toString(), "--suite", "all")).isEqualTo(1);
+        assertThat(out()).contains("should be 501, found 500");
+    }
+
+    @Test
+    void aCaseIsCalledByName() {
+        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "skarn")).isZero();
+        assertThat(out()).contains("500");
+        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "nope")).isEqualTo(2);
+        assertThat(err()).contains("There are: skarn.");
+    }
+
+    @Test
+    void loadKeepsItsLimitsOrNot() {
+        Path project = project("500");
+        Path results = folder.resolve("load");
+        assertThat(run("load", project.toString(), "--plan", "rush", "--out", results.toString())).isZero();
+        assertThat(out()).contains("kept").contains("failed under 1 %");
+        assertThat(results.resolve("steps.csv")).content().contains("Skarn,20,0,");
+        assertThat(results.resolve("seconds.csv")).exists();
+        assertThat(run("load", project.toString(), "--plan", "rush", "--endpoint", "http://127.0.0.1:1/")).isEqualTo(1);
+        assertThat(out()).contains("NOT KEPT").contains("connection refused");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "contract show none.wsdl|2|There is no such file",
+                "contract show http://127.0.0.1:1/x?wsdl|4|Nothing answers",
+                "contract show|2|Try “mockbell contract show --help”",
+                "nonsense|2|Try “mockbell --help”",
+                "check .|2|no project here",
+                "load . --plan x|2|no project here",
+                "mock none.wsdl|2|no such file"
+            })
+    void mistakesAreOneSentenceAndAnExitCode(String line, int code, String words) {
+        List<String> args = new ArrayList<>(List.of(line.split(" ")));
+        args.replaceAll(a -> a.equals(".") ? folder.toString() : a);
+        assertThat(run(args.toArray(String[]::new))).isEqualTo(code);
+        assertThat(err()).contains(words).doesNotContain("Exception").doesNotContain("\tat ");
+        assertThat(err().lines()).hasSize(1);
+    }
+
+    @Test
+    void aWebPageInsteadOfAWsdlIsNamed() throws Exception {
+        Path page = Files.writeString(folder.resolve("page.wsdl"), "<!DOCTYPE html><html></html>");
+        assertThat(run("contract", "show", page.toString())).isEqualTo(2);
+        assertThat(err()).isEqualTo("This is a web page, not a WSDL (" + page.toUri() + "). The WSDL is often at the service's address with ?wsdl behind it.\n");
+    }
+
+    @Test
+    void lintAnswersNoWhenThereIsAnError() throws Exception {
+        assertThat(run("contract", "lint", wsdl.toString())).isZero();
+        Files.writeString(wsdl, Files.readString(wsdl).replace("type=\"tns:PT\"", "type=\"tns:Gone\""));
+        assertThat(run("contract", "lint", wsdl.toString())).isEqualTo(1);
+        assertThat(out()).contains("unresolved-port-type");
+    }
+
+    @Test
+    void anOperationThatIsNotThereIsAnsweredWithThoseThatAre() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Depth")).isEqualTo(2);
+        assertThat(err()).contains("There are Height.");
+    }
+
+    @Test
+    void aPathThatFindsNothingIsTold() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "gone=1")).isEqualTo(2);
+        assertThat(err()).contains("Nothing in the request is at that path");
+    }
+}

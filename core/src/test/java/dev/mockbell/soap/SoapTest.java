@@ -1,0 +1,62 @@
+package dev.mockbell.soap;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.mockbell.problem.Problem;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+class SoapTest {
+    private static SoapMessage parse(String text) {
+        return SoapMessage.parse(text.getBytes(StandardCharsets.UTF_8), "m");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SoapVersion.class)
+    void aPayloadGoesIntoAnEnvelopeAndComesOutAgain(SoapVersion version) {
+        String envelope = Envelope.around(version, "<?xml version='1.0'?><a:x xmlns:a='urn:a'>1</a:x>", List.of("<h xmlns='urn:h'/>"));
+        SoapMessage message = parse(envelope);
+        assertThat(message.version()).isEqualTo(version);
+        assertThat(message.headers()).hasSize(1);
+        assertThat(message.payloadText()).isEqualTo("<a:x xmlns:a=\"urn:a\" xmlns:soap=\"" + version.namespace() + "\">1</a:x>");
+        assertThat(message.fault()).isEmpty();
+    }
+
+    @Test
+    void aWholeEnvelopeIsSentAsItIs() {
+        String own = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body/></e:Envelope>";
+        assertThat(Envelope.around(SoapVersion.V11, own, List.of())).isEqualTo(own);
+    }
+
+    @Test
+    void textOverSeveralLinesKeepsItsWhiteSpace() {
+        String payload = "<a>one\n  two</a>";
+        assertThat(parse(Envelope.around(SoapVersion.V11, payload, List.of())).payload().orElseThrow().getTextContent()).isEqualTo("one\n  two");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SoapVersion.class)
+    void faultsAreUnderstood(SoapVersion version) {
+        String fault = SoapFault.xml(version, true, "No <bunks> left", "<Full xmlns='urn:s'/>");
+        SoapFault read = parse(Envelope.around(version, fault, List.of())).fault().orElseThrow();
+        assertThat(read.reason()).isEqualTo("No <bunks> left");
+        assertThat(read.title()).isEqualTo("Full");
+        assertThat(read.code()).isEqualTo(version == SoapVersion.V11 ? "soap:Server" : "soap:Receiver");
+    }
+
+    @Test
+    void onlySoap12CarriesTheActionInTheContentType() {
+        assertThat(SoapVersion.V11.contentType("urn:a")).isEqualTo("text/xml; charset=utf-8");
+        assertThat(SoapVersion.V12.contentType("urn:a")).isEqualTo("application/soap+xml; charset=utf-8; action=\"urn:a\"");
+    }
+
+    @Test
+    void whatIsNoEnvelopeIsNamed() {
+        assertThatThrownBy(() -> parse("<html/>")).isInstanceOf(Problem.class).hasMessageContaining("web page");
+        assertThatThrownBy(() -> parse("")).isInstanceOf(Problem.class).hasMessageContaining("empty");
+    }
+}

@@ -1,0 +1,138 @@
+package dev.mockbell.wire;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class HttpCallerTest {
+    private final HttpCaller caller = new HttpCaller();
+
+    @AfterEach
+    void close() {
+        caller.close();
+    }
+
+    private static CallRequest post(String address, long millis) {
+        return new CallRequest(
+                "POST",
+                URI.create(address),
+                List.of(new Header("Content-Type", "text/xml; charset=utf-8"), new Header("SOAPAction", "\"urn:x\"")),
+                "<a>ø</a>".getBytes(StandardCharsets.UTF_8),
+                Duration.ofMillis(millis));
+    }
+
+    @Test
+    void theWireHoldsTheVeryBytesOfBothSides() {
+        String answer = "HTTP/1.1 200 Fine\r\nX-Odd:  two  \r\nContent-Length: 4\r\n\r\n<b/>";
+        try (PlainServer server = PlainServer.says(answer)) {
+            CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
+            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8)).isEqualTo(answer);
+            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8)).isEqualTo(server.requests().get(0));
+            assertThat(server.requests().get(0)).startsWith("POST /stay HTTP/1.1\r\n").contains("SOAPAction: \"urn:x\"").endsWith("<a>ø</a>");
+            assertThat(result.response().orElseThrow().status()).isEqualTo(200);
+            assertThat(result.response().orElseThrow().header("x-odd")).contains("two");
+        }
+    }
+
+    @Test
+    void chunksAreJoinedInTheBodyAndKeptOnTheWire() {
+        String answer = "HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n3\r\n<b>\r\n4\r\n</b>\r\n0\r\n\r\n";
+        try (PlainServer server = PlainServer.says(answer)) {
+            CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
+            assertThat(result.response().orElseThrow().text()).isEqualTo("<b></b>");
+            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8)).isEqualTo(answer);
+        }
+    }
+
+    @Test
+    void theTimeIsSplitIntoItsParts() {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            Thread.sleep(120);
+            out.write(PlainServer.ok("<b/>").getBytes(StandardCharsets.UTF_8));
+        })) {
+            CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
+            assertThat(result.timing().await()).isGreaterThan(100_000_000L);
+            assertThat(result.timing().total()).isGreaterThanOrEqualTo(result.timing().await());
+        }
+    }
+
+    @Test
+    void nobodyThereIsSaidInWords() {
+        CallResult result = caller.call(post("http://127.0.0.1:1/x", 2_000), new StopSignal());
+        assertThat(result.response()).isEmpty();
+        assertThat(result.failure()).contains("Nothing answers at 127.0.0.1:1");
+    }
+
+    @Test
+    void noAnswerInTimeIsSaidInWords() {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> Thread.sleep(5_000))) {
+            CallResult result = caller.call(post(server.address(), 200), new StopSignal());
+            assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).startsWith("No answer from").endsWith("in 0.2 s"));
+            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8)).startsWith("POST");
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"'', closed the connection", "'garbage\r\n\r\n', does not speak HTTP", "'HTTP/1.1 200 OK\r\nContent-Length: 99\r\n\r\nshort', closed the connection"})
+    void badAnswersAreSaidInWords(String bytes, String words) {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            out.write(bytes.getBytes(StandardCharsets.UTF_8));
+            out.flush();
+            socket.close();
+        })) {
+            CallResult result = caller.call(post(server.address(), 3_000), new StopSignal());
+            assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).contains(words));
+        }
+    }
+
+    @Test
+    void aStopEndsTheWait() {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> Thread.sleep(20_000))) {
+            StopSignal stop = new StopSignal();
+            new Thread(() -> {
+                while (server.requests().isEmpty()) {
+                    Thread.onSpinWait();
+                }
+                stop.stop();
+            }).start();
+            assertThat(caller.call(post(server.address(), 20_000), stop).failure()).contains("Stopped");
+        }
+    }
+
+    @Test
+    void aRedirectOfAPostIsShownNotFollowed() {
+        try (PlainServer server = PlainServer.says("HTTP/1.1 302 Found\r\nLocation: /other\r\nContent-Length: 0\r\n\r\n")) {
+            assertThat(caller.call(post(server.address(), 3_000), new StopSignal()).response().orElseThrow().status()).isEqualTo(302);
+            assertThat(server.requests()).hasSize(1);
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"404, nothing at this address", "401, asks for a login", "503, answered with status 503"})
+    void aContractThatCannotBeFetchedIsExplained(int status, String words) {
+        try (PlainServer server = PlainServer.says("HTTP/1.1 " + status + " No\r\nContent-Length: 0\r\n\r\n")) {
+            assertThatThrownBy(() -> new HttpFetcher(caller).fetch(URI.create(server.address()), new StopSignal()))
+                    .isInstanceOf(Problem.class)
+                    .hasMessageContaining(words);
+        }
+    }
+
+    @Test
+    void anAddressThatDoesNotAnswerIsAProblemOfItsOwnKind() {
+        assertThatThrownBy(() -> new HttpFetcher(caller).fetch(URI.create("http://127.0.0.1:1/x"), new StopSignal()))
+                .isInstanceOf(Problem.class)
+                .extracting(p -> ((Problem) p).kind())
+                .isEqualTo(Problem.Kind.NO_ANSWER);
+    }
+}

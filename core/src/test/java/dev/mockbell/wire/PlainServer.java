@@ -1,0 +1,116 @@
+package dev.mockbell.wire;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
+
+/** A server that speaks just the bytes it is told to, well or badly. */
+public final class PlainServer implements AutoCloseable {
+    /** What it does with a connection once a request is in. */
+    public interface Manner {
+        void answer(String request, OutputStream out, Socket socket) throws IOException, InterruptedException;
+    }
+
+    private final ServerSocket server;
+    private final List<String> requests = new CopyOnWriteArrayList<>();
+    private final Consumer<Socket> serve;
+
+    private PlainServer(Manner manner) throws IOException {
+        server = new ServerSocket(0, 200, InetAddress.getLoopbackAddress());
+        serve = socket -> {
+            try (socket) {
+                InputStream in = socket.getInputStream();
+                String request = read(in);
+                while (request != null) {
+                    requests.add(request);
+                    manner.answer(request, socket.getOutputStream(), socket);
+                    socket.getOutputStream().flush();
+                    request = socket.isClosed() ? null : read(in);
+                }
+            } catch (IOException | InterruptedException e) {
+                // the client went away, which is its right
+                return;
+            }
+        };
+        Thread accepting = new Thread(this::accept, "plain-server");
+        accepting.setDaemon(true);
+        accepting.start();
+    }
+
+    public static PlainServer that(Manner manner) {
+        try {
+            return new PlainServer(manner);
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    /** Answers every request with these bytes. */
+    public static PlainServer says(String bytes) {
+        return that((request, out, socket) -> out.write(bytes.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** A whole good response with this body. */
+    public static String ok(String body) {
+        return "HTTP/1.1 200 OK\r\nContent-Type: text/xml; charset=utf-8\r\nContent-Length: "
+                + body.getBytes(StandardCharsets.UTF_8).length + "\r\n\r\n" + body;
+    }
+
+    private void accept() {
+        while (!server.isClosed()) {
+            try {
+                Socket socket = server.accept();
+                socket.setTcpNoDelay(true);
+                Thread thread = new Thread(() -> serve.accept(socket), "plain-connection");
+                thread.setDaemon(true);
+                thread.start();
+            } catch (IOException closed) {
+                return;
+            }
+        }
+    }
+
+    private static String read(InputStream in) throws IOException {
+        StringBuilder head = new StringBuilder();
+        int c;
+        while (head.indexOf("\r\n\r\n") < 0) {
+            c = in.read();
+            if (c < 0) {
+                return null;
+            }
+            head.append((char) c);
+        }
+        var length = java.util.regex.Pattern.compile("(?i)content-length: *(\\d+)").matcher(head);
+        byte[] body = in.readNBytes(length.find() ? Integer.parseInt(length.group(1)) : 0);
+        return head + new String(body, StandardCharsets.UTF_8);
+    }
+
+    public int port() {
+        return server.getLocalPort();
+    }
+
+    public String address() {
+        return "http://127.0.0.1:" + port() + "/stay";
+    }
+
+    /** Every request so far, head and body. */
+    public List<String> requests() {
+        return requests;
+    }
+
+    @Override
+    public void close() {
+        try {
+            server.close();
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+}

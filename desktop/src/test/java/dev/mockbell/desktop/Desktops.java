@@ -1,0 +1,87 @@
+package dev.mockbell.desktop;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.view.Models;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.mock.MockAnswer;
+import dev.mockbell.mock.MockHost;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.EventLoops;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+
+/** A real window over a real project, with a service to call. */
+final class Desktops implements AutoCloseable {
+    private static final String WSDL =
+            """
+            <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
+              xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:soap12="http://schemas.xmlsoap.org/wsdl/soap12/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">
+                <xs:element name="Climb"><xs:complexType><xs:sequence><xs:element name="peak" type="xs:string"/>
+                  <xs:element name="days"><xs:simpleType><xs:restriction base="xs:int"><xs:maxInclusive value="9"/></xs:restriction></xs:simpleType></xs:element>
+                  <xs:element name="guide" type="xs:string" minOccurs="0" maxOccurs="3"/></xs:sequence></xs:complexType></xs:element>
+                <xs:element name="ClimbResponse"><xs:complexType><xs:sequence><xs:element name="permit" type="xs:string"/><xs:element name="fee" type="xs:decimal"/></xs:sequence></xs:complexType></xs:element>
+                <xs:element name="Closed"><xs:complexType><xs:sequence><xs:element name="why" type="xs:string"/></xs:sequence></xs:complexType></xs:element>
+              </xs:schema></types>
+              <message name="In"><part name="b" element="p:Climb"/></message>
+              <message name="Out"><part name="b" element="p:ClimbResponse"/></message>
+              <message name="No"><part name="f" element="p:Closed"/></message>
+              <portType name="PT"><operation name="Climb"><documentation>Gives a permit.</documentation><input message="tns:In"/><output message="tns:Out"/><fault name="Closed" message="tns:No"/></operation></portType>
+              <binding name="B11" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                <operation name="Climb"><soap:operation soapAction="urn:climb"/><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation></binding>
+              <binding name="B12" type="tns:PT"><soap12:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                <operation name="Climb"><soap12:operation soapAction="urn:climb"/><input><soap12:body use="literal"/></input><output><soap12:body use="literal"/></output></operation></binding>
+              <service name="Peaks"><port name="Peaks11" binding="tns:B11"><soap:address location="%1$s/peaks"/></port>
+                <port name="Peaks12" binding="tns:B12"><soap12:address location="%1$s/peaks-12"/></port></service>
+            </definitions>""";
+
+    final Path wsdl;
+    final Path project;
+    final MockHost service;
+    final MockBellWindow window;
+    final Models models;
+    final Desk desk;
+    final Hand hand;
+    private final EventLoops loops = new EventLoops("service", 1);
+
+    Desktops(Path folder) throws IOException {
+        wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1"));
+        project = folder.resolve("project");
+        Contract contract = new ContractReader(DocumentFetcher.files(1 << 20)).read(wsdl.toString(), Progress.NONE, new StopSignal());
+        MockPlan plan = MockPlan.of("peaks", contract, 0).withAnswers("Climb", List.of(MockAnswer.otherwise(
+                "echo", "<p:ClimbResponse xmlns:p='urn:peaks'><p:permit>P-{$hits}</p:permit><p:fee>{number($request//days) * 20}</p:fee></p:ClimbResponse>")));
+        service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
+        Files.writeString(wsdl, WSDL.formatted(service.base()));
+        Offscreen.start();
+        desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
+        window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        models = window.models();
+        hand = new Hand(window.stage());
+    }
+
+    /** Pastes the address of the contract and waits for the board. */
+    void addContract() {
+        hand.type("#contract-address", wsdl.toString());
+        hand.click("#contract-add");
+        hand.await("the contract", () -> desk.places().size() == 1);
+    }
+
+    @Override
+    public void close() {
+        Hand.run(() -> window.stage().hide());
+        service.close();
+        loops.close();
+    }
+}
