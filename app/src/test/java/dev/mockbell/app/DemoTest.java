@@ -58,12 +58,14 @@ class DemoTest {
         assertThat(ended.code()).isZero();
         assertThat(ended.err()).isEmpty();
         for (String name : List.of("contract", "call", "check", "mock", "traffic", "load")) {
-            var picture = ImageIO.read(folder.resolve("demo/pictures/" + name + ".png").toFile());
+            var picture = ImageIO.read(
+                    folder.resolve("demo/pictures/" + name + ".png").toFile());
             assertThat(picture.getWidth()).isEqualTo(1_280);
             assertThat(picture.getHeight()).isEqualTo(800);
         }
         SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
-                .newSchema(Path.of("..", "core", "src", "test", "resources", "junit.xsd").toFile())
+                .newSchema(Path.of("..", "core", "src", "test", "resources", "junit.xsd")
+                        .toFile())
                 .newValidator()
                 .validate(new StreamSource(folder.resolve("demo/junit.xml").toFile()));
         assertThat(folder.resolve("demo/load-steps.csv")).content().startsWith("step,done,failed");
@@ -86,8 +88,9 @@ class DemoTest {
             for (int i = 0; i < 300 && text("out.txt").lines().count() < 2 && process.isAlive(); i++) {
                 Thread.sleep(50);
             }
-            assertThat(text("out.txt").lines()).hasSize(2).allMatch(
-                    l -> l.matches("READY (http://127\\.0\\.0\\.1:\\d+/hut-booking(-12)?) \\1\\?wsdl"));
+            assertThat(text("out.txt").lines())
+                    .hasSize(2)
+                    .allMatch(l -> l.matches("READY (http://127\\.0\\.0\\.1:\\d+/hut-booking(-12)?) \\1\\?wsdl"));
             String address = text("out.txt").split(" ")[2].strip().split("\\s")[0];
             byte[] document = java.net.URI.create(address).toURL().openStream().readAllBytes();
             assertThat(new String(document, StandardCharsets.UTF_8)).contains("HutBooking");

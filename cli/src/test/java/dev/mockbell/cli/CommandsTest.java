@@ -37,8 +37,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** The commands as a person types them, against a service on the loopback address. */
 class CommandsTest {
-    private static final String WSDL =
-            """
+    private static final String WSDL = """
             <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
               xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
               <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">
@@ -70,17 +69,26 @@ class CommandsTest {
     void serve() throws Exception {
         wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1/peaks"));
         Contract contract = read();
-        var fault = contract.operation("Height", null).orElseThrow().operation().faults().get(0);
+        var fault = contract.operation("Height", null)
+                .orElseThrow()
+                .operation()
+                .faults()
+                .get(0);
         MockPlan plan = MockPlan.of("peaks", contract, 0)
-                .withAnswers("Height", List.of(
-                        MockPlan.fault(contract, fault, "$request//peak = 'Atlantis'"),
-                        MockAnswer.otherwise("echo", "<p:HeightResponse xmlns:p='urn:peaks'><p:metres>{string-length($request//peak) * 100}</p:metres></p:HeightResponse>")));
+                .withAnswers(
+                        "Height",
+                        List.of(
+                                MockPlan.fault(contract, fault, "$request//peak = 'Atlantis'"),
+                                MockAnswer.otherwise(
+                                        "echo",
+                                        "<p:HeightResponse xmlns:p='urn:peaks'><p:metres>{string-length($request//peak) * 100}</p:metres></p:HeightResponse>")));
         service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
         Files.writeString(wsdl, WSDL.formatted(service.addresses().get("PeaksPort")));
     }
 
     private Contract read() {
-        return new ContractReader(DocumentFetcher.files(1 << 20)).read(wsdl.toString(), Progress.NONE, new StopSignal());
+        return new ContractReader(DocumentFetcher.files(1 << 20))
+                .read(wsdl.toString(), Progress.NONE, new StopSignal());
     }
 
     @AfterEach
@@ -92,7 +100,9 @@ class CommandsTest {
     private int run(String... args) {
         out.reset();
         err.reset();
-        return MockBellCommand.commandLine(new Console(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8)))
+        return MockBellCommand.commandLine(new Console(
+                        new PrintStream(out, true, StandardCharsets.UTF_8),
+                        new PrintStream(err, true, StandardCharsets.UTF_8)))
                 .execute(args);
     }
 
@@ -126,10 +136,15 @@ class CommandsTest {
     @Test
     void sampleWritesAFileAMessageAndAnIndex() throws Exception {
         Path samples = folder.resolve("samples");
-        assertThat(run("contract", "sample", wsdl.toString(), "--out", samples.toString(), "--full")).isZero();
-        assertThat(samples.resolve("PeaksPort/Height.request.xml")).content().contains("unit>").contains("soap:Envelope");
+        assertThat(run("contract", "sample", wsdl.toString(), "--out", samples.toString(), "--full"))
+                .isZero();
+        assertThat(samples.resolve("PeaksPort/Height.request.xml"))
+                .content()
+                .contains("unit>")
+                .contains("soap:Envelope");
         assertThat(samples.resolve("PeaksPort/Height.response.xml")).exists();
-        JsonNode index = new ObjectMapper().readTree(samples.resolve("index.json").toFile());
+        JsonNode index =
+                new ObjectMapper().readTree(samples.resolve("index.json").toFile());
         assertThat(index).hasSize(2);
         assertThat(index.get(0).path("soapAction").asText()).isEqualTo("urn:height");
         assertThat(index.get(1).path("direction").asText()).isEqualTo("response");
@@ -137,29 +152,36 @@ class CommandsTest {
 
     @Test
     void aCallPrintsTheAnswer() {
-        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "peak=Skarn")).isZero();
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "peak=Skarn"))
+                .isZero();
         assertThat(out()).contains("<p:metres>500</p:metres>");
         assertThat(err()).startsWith("status 200, ");
     }
 
     @Test
     void aFaultAndNoAnswerHaveTheirExitCodes() {
-        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "/Height/peak=Atlantis", "--json")).isEqualTo(3);
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "/Height/peak=Atlantis", "--json"))
+                .isEqualTo(3);
         assertThat(out()).contains("\"outcome\" : \"fault\"").contains("NoPeak");
-        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--endpoint", "http://127.0.0.1:1/x")).isEqualTo(4);
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--endpoint", "http://127.0.0.1:1/x"))
+                .isEqualTo(4);
         assertThat(err()).contains("Nothing answers at 127.0.0.1:1");
     }
 
     @Test
     void theWireIsPrintedOnRequest() {
         run("call", wsdl.toString(), "--operation", "Height", "--wire");
-        assertThat(out()).contains("POST /peaks HTTP/1.1").contains("SOAPAction: \"urn:height\"").contains("HTTP/1.1 200 OK");
+        assertThat(out())
+                .contains("POST /peaks HTTP/1.1")
+                .contains("SOAPAction: \"urn:height\"")
+                .contains("HTTP/1.1 200 OK");
     }
 
     @Test
     void aProjectIsMadeByAnImport() {
         Path project = folder.resolve("proj");
-        assertThat(run("contract", "import", wsdl.toString(), "--project", project.toString())).isZero();
+        assertThat(run("contract", "import", wsdl.toString(), "--project", project.toString()))
+                .isZero();
         assertThat(project.resolve("contracts/peaks/snapshot.yaml")).exists();
         assertThat(run("contract", "show", project.toString())).isZero();
         assertThat(out()).contains("Height");
@@ -169,11 +191,30 @@ class CommandsTest {
         Path project = folder.resolve("proj");
         run("contract", "import", wsdl.toString(), "--project", project.toString());
         ProjectStore store = new ProjectStore();
-        Case kept = new Case("skarn", "Skarn", "", "peaks", "Height", "", "<p:Height xmlns:p='urn:peaks'><p:peak>Skarn</p:peak></p:Height>",
-                List.of(), List.of(new dev.mockbell.check.Check.Valid(), new dev.mockbell.check.Check.Value("//metres", expected)), List.of());
+        Case kept = new Case(
+                "skarn",
+                "Skarn",
+                "",
+                "peaks",
+                "Height",
+                "",
+                "<p:Height xmlns:p='urn:peaks'><p:peak>Skarn</p:peak></p:Height>",
+                List.of(),
+                List.of(new dev.mockbell.check.Check.Valid(), new dev.mockbell.check.Check.Value("//metres", expected)),
+                List.of());
         store.saveCase(project, kept);
         store.saveSuite(project, new Suite("all", "All peaks", List.of(new Step("Skarn", kept.reference()))));
-        store.saveLoad(project, new LoadPlan("rush", "Rush", "all", "", new LoadShape.Arrivals(20), 1, 2_000, List.of(new Limit(Limit.Measure.FAILED, 1))));
+        store.saveLoad(
+                project,
+                new LoadPlan(
+                        "rush",
+                        "Rush",
+                        "all",
+                        "",
+                        new LoadShape.Arrivals(20),
+                        1,
+                        2_000,
+                        List.of(new Limit(Limit.Measure.FAILED, 1))));
         return project;
     }
 
@@ -182,7 +223,8 @@ class CommandsTest {
         Path project = project("500");
         Path junit = folder.resolve("r.xml");
         Path html = folder.resolve("r.html");
-        assertThat(run("check", project.toString(), "--junit", junit.toString(), "--html", html.toString())).isZero();
+        assertThat(run("check", project.toString(), "--junit", junit.toString(), "--html", html.toString()))
+                .isZero();
         assertThat(out()).contains("passed   Skarn").contains("2 of 2 checks passed");
         assertThat(junit).content().contains("tests=\"1\" failures=\"0\"");
         assertThat(html).exists();
@@ -193,9 +235,11 @@ class CommandsTest {
 
     @Test
     void aCaseIsCalledByName() {
-        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "skarn")).isZero();
+        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "skarn"))
+                .isZero();
         assertThat(out()).contains("500");
-        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "nope")).isEqualTo(2);
+        assertThat(run("call", project("500").toString(), "--operation", "Height", "--case", "nope"))
+                .isEqualTo(2);
         assertThat(err()).contains("There are: skarn.");
     }
 
@@ -203,11 +247,13 @@ class CommandsTest {
     void loadKeepsItsLimitsOrNot() {
         Path project = project("500");
         Path results = folder.resolve("load");
-        assertThat(run("load", project.toString(), "--plan", "rush", "--out", results.toString())).isZero();
+        assertThat(run("load", project.toString(), "--plan", "rush", "--out", results.toString()))
+                .isZero();
         assertThat(out()).contains("kept").contains("failed under 1 %");
         assertThat(results.resolve("steps.csv")).content().contains("Skarn,20,0,");
         assertThat(results.resolve("seconds.csv")).exists();
-        assertThat(run("load", project.toString(), "--plan", "rush", "--endpoint", "http://127.0.0.1:1/")).isEqualTo(1);
+        assertThat(run("load", project.toString(), "--plan", "rush", "--endpoint", "http://127.0.0.1:1/"))
+                .isEqualTo(1);
         assertThat(out()).contains("NOT KEPT").contains("connection refused");
     }
 
@@ -235,7 +281,9 @@ class CommandsTest {
     void aWebPageInsteadOfAWsdlIsNamed() throws Exception {
         Path page = Files.writeString(folder.resolve("page.wsdl"), "<!DOCTYPE html><html></html>");
         assertThat(run("contract", "show", page.toString())).isEqualTo(2);
-        assertThat(err()).isEqualTo("This is a web page, not a WSDL (" + page.toUri() + "). The WSDL is often at the service's address with ?wsdl behind it.\n");
+        assertThat(err())
+                .isEqualTo("This is a web page, not a WSDL (" + page.toUri()
+                        + "). The WSDL is often at the service's address with ?wsdl behind it.\n");
     }
 
     @Test
@@ -254,7 +302,8 @@ class CommandsTest {
 
     @Test
     void aPathThatFindsNothingIsTold() {
-        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "gone=1")).isEqualTo(2);
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "gone=1"))
+                .isEqualTo(2);
         assertThat(err()).contains("Nothing in the request is at that path");
     }
 }

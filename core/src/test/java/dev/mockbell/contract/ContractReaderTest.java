@@ -24,35 +24,46 @@ class ContractReaderTest {
     @Test
     void servicesPortsAndOperationsAreRead() {
         assertThat(stay.ports()).extracting(Port::name).containsExactly("StaySoap11", "StaySoap12");
-        assertThat(stay.ports()).extracting(p -> p.binding().protocol()).containsExactly(Protocol.SOAP11, Protocol.SOAP12);
+        assertThat(stay.ports())
+                .extracting(p -> p.binding().protocol())
+                .containsExactly(Protocol.SOAP11, Protocol.SOAP12);
         assertThat(stay.operations().keySet()).containsExactly("Book", "Tell");
         assertThat(stay.operations().get("Book")).hasSize(2);
         Operation book = stay.operation("Book", null).orElseThrow().operation();
         assertThat(book.soapAction()).contains("urn:stay:book");
         assertThat(book.documentation()).isEqualTo("Books a stay.");
-        assertThat(book.faults()).extracting(FaultDef::element).containsExactly(java.util.Optional.of(new QName("urn:northfell:stay", "Full")));
-        assertThat(stay.operation("Tell", null).orElseThrow().operation().pattern()).isEqualTo(Operation.Pattern.ONE_WAY);
+        assertThat(book.faults())
+                .extracting(FaultDef::element)
+                .containsExactly(java.util.Optional.of(new QName("urn:northfell:stay", "Full")));
+        assertThat(stay.operation("Tell", null).orElseThrow().operation().pattern())
+                .isEqualTo(Operation.Pattern.ONE_WAY);
     }
 
     @Test
     void importedAndIncludedSchemasComeAlongEvenWithoutNamespace() {
-        assertThat(stay.documents()).extracting(d -> d.uri().replaceAll(".*/", "")).containsExactly("stay.wsdl", "stay.xsd", "people.xsd");
-        assertThat(stay.schemas().type(new QName("urn:northfell:stay", "Guest"))).isPresent();
+        assertThat(stay.documents())
+                .extracting(d -> d.uri().replaceAll(".*/", ""))
+                .containsExactly("stay.wsdl", "stay.xsd", "people.xsd");
+        assertThat(stay.schemas().type(new QName("urn:northfell:stay", "Guest")))
+                .isPresent();
         assertThat(stay.findings()).isEmpty();
     }
 
     @Test
     void theSameDocumentsGiveTheSameSums() {
         assertThat(stay.documents()).allSatisfy(d -> assertThat(d.sha256()).matches("[0-9a-f]{64}"));
-        assertThat(Contracts.stay().documents()).extracting(SourceDocument::sha256)
+        assertThat(Contracts.stay().documents())
+                .extracting(SourceDocument::sha256)
                 .isEqualTo(stay.documents().stream().map(SourceDocument::sha256).toList());
     }
 
     @Test
     void inlineSchemasImportEachOtherWithoutALocation() {
-        String a = Contracts.schema("<xs:import namespace='urn:b'/><xs:element name='Root' type='b:T' xmlns:b='urn:b'/>");
-        String b = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' xmlns:t='urn:t' targetNamespace='urn:b'><xs:import namespace='urn:t'/>"
-                + "<xs:complexType name='T'><xs:sequence><xs:element name='x' type='xs:int'/></xs:sequence></xs:complexType></xs:schema>";
+        String a =
+                Contracts.schema("<xs:import namespace='urn:b'/><xs:element name='Root' type='b:T' xmlns:b='urn:b'/>");
+        String b =
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' xmlns:t='urn:t' targetNamespace='urn:b'><xs:import namespace='urn:t'/>"
+                        + "<xs:complexType name='T'><xs:sequence><xs:element name='x' type='xs:int'/></xs:sequence></xs:complexType></xs:schema>";
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(a + b));
         assertThat(contract.findings()).isEmpty();
         assertThat(contract.schemas().element(new QName("urn:t", "Root"))).isPresent();
@@ -64,16 +75,25 @@ class ContractReaderTest {
         String two = Contracts.schema("<xs:simpleType name='T'><xs:restriction base='xs:int'/></xs:simpleType>");
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(one + two));
         assertThat(contract.findings()).isEmpty();
-        assertThat(contract.schemas().element(new QName("urn:t", "Root")).orElseThrow().type().simple().orElseThrow().builtIn())
+        assertThat(contract.schemas()
+                        .element(new QName("urn:t", "Root"))
+                        .orElseThrow()
+                        .type()
+                        .simple()
+                        .orElseThrow()
+                        .builtIn())
                 .isEqualTo("int");
     }
 
     @Test
     void documentsMayImportEachOtherInACircle() {
-        String xsd = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='urn:t'><xs:include schemaLocation='b.xsd'/>"
-                + "<xs:element name='Root' type='xs:int'/></xs:schema>";
-        String other = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='urn:t'><xs:include schemaLocation='a.xsd'/></xs:schema>";
-        String types = "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:import namespace='urn:t' schemaLocation='a.xsd'/></xs:schema>";
+        String xsd =
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='urn:t'><xs:include schemaLocation='b.xsd'/>"
+                        + "<xs:element name='Root' type='xs:int'/></xs:schema>";
+        String other =
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema' targetNamespace='urn:t'><xs:include schemaLocation='a.xsd'/></xs:schema>";
+        String types =
+                "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:import namespace='urn:t' schemaLocation='a.xsd'/></xs:schema>";
         Contract contract = Contracts.of("w.wsdl", Contracts.wsdl(types), "a.xsd", xsd, "b.xsd", other);
         assertThat(contract.findings()).isEmpty();
         assertThat(contract.documents()).hasSize(3);
@@ -81,7 +101,8 @@ class ContractReaderTest {
 
     @Test
     void aMissingImportIsAFindingWithItsPlaceAndTheRestWorks() {
-        String types = Contracts.schema("<xs:import namespace='urn:gone' schemaLocation='gone.xsd'/>\n<xs:element name='Root' type='xs:int'/>");
+        String types = Contracts.schema(
+                "<xs:import namespace='urn:gone' schemaLocation='gone.xsd'/>\n<xs:element name='Root' type='xs:int'/>");
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(types));
         assertThat(contract.findings()).singleElement().satisfies(f -> {
             assertThat(f.severity()).isEqualTo(Severity.ERROR);
@@ -90,7 +111,8 @@ class ContractReaderTest {
             assertThat(f.place().line()).isEqualTo(3);
         });
         MessageOutline outline = MessageOutline.of(
-                contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+                contract.schemas(),
+                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
         assertThat(SampleBuilder.text(outline, Detail.REQUIRED)).contains("Root");
     }
 
@@ -115,9 +137,13 @@ class ContractReaderTest {
     @Test
     void overloadedOperationsAreToldApart() {
         String wsdl = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
-                .replace("<portType name=\"P\">", "<portType name=\"P\"><operation name=\"Do\"><input name=\"second\" message=\"tns:M\"/></operation>")
-                .replace("<soap:binding transport=\"http://schemas.xmlsoap.org/soap/http\"/>", "<soap:binding transport=\"http://schemas.xmlsoap.org/soap/http\"/>"
-                        + "<operation name=\"Do\"><input name=\"second\"><soap:body use=\"literal\"/></input></operation>");
+                .replace(
+                        "<portType name=\"P\">",
+                        "<portType name=\"P\"><operation name=\"Do\"><input name=\"second\" message=\"tns:M\"/></operation>")
+                .replace(
+                        "<soap:binding transport=\"http://schemas.xmlsoap.org/soap/http\"/>",
+                        "<soap:binding transport=\"http://schemas.xmlsoap.org/soap/http\"/>"
+                                + "<operation name=\"Do\"><input name=\"second\"><soap:body use=\"literal\"/></input></operation>");
         assertThat(Contracts.of("a.wsdl", wsdl).operations().keySet()).containsExactly("Do", "Do#2");
     }
 
@@ -132,7 +158,8 @@ class ContractReaderTest {
         String sample = SampleBuilder.text(
                 MessageOutline.of(contract.schemas(), operation.output().orElseThrow()), Detail.REQUIRED);
         assertThat(operation.style()).contains(Operation.Style.RPC);
-        assertThat(sample).matches("(?s)<(\\w+):DoResponse xmlns:\\1=\"urn:wrap\">\\s*<metres>2</metres>\\s*</\\1:DoResponse>");
+        assertThat(sample)
+                .matches("(?s)<(\\w+):DoResponse xmlns:\\1=\"urn:wrap\">\\s*<metres>2</metres>\\s*</\\1:DoResponse>");
     }
 
     @ParameterizedTest
@@ -149,12 +176,16 @@ class ContractReaderTest {
                 "<definitions>|not well-formed"
             })
     void whatIsNoWsdlIsNamed(String text, String words) {
-        assertThatThrownBy(() -> Contracts.of("x", text)).isInstanceOf(Problem.class).hasMessageContaining(words);
+        assertThatThrownBy(() -> Contracts.of("x", text))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining(words);
     }
 
     @Test
     void anEmptyDocumentIsNamed() {
-        assertThatThrownBy(() -> Contracts.of("x", "")).isInstanceOf(Problem.class).hasMessageContaining("empty");
+        assertThatThrownBy(() -> Contracts.of("x", ""))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("empty");
     }
 
     @Test
@@ -168,14 +199,17 @@ class ContractReaderTest {
 
     @Test
     void aContractFromTheNetworkReadsNoFiles() {
-        String wsdl = Contracts.wsdl(Contracts.schema("<xs:import namespace='urn:x' schemaLocation='file:///etc/passwd'/><xs:element name='Root' type='xs:int'/>"));
+        String wsdl = Contracts.wsdl(
+                Contracts.schema(
+                        "<xs:import namespace='urn:x' schemaLocation='file:///etc/passwd'/><xs:element name='Root' type='xs:int'/>"));
         DocumentFetcher fetcher = (uri, stop) -> {
             if (!uri.getScheme().equals("http")) {
                 throw new AssertionError("asked for " + uri);
             }
             return new DocumentFetcher.Fetched(uri, wsdl.getBytes(java.nio.charset.StandardCharsets.UTF_8), "");
         };
-        Contract contract = new ContractReader(fetcher).read("http://huts.example/x?wsdl", Progress.NONE, new StopSignal());
+        Contract contract =
+                new ContractReader(fetcher).read("http://huts.example/x?wsdl", Progress.NONE, new StopSignal());
         assertThat(contract.findings()).extracting(Finding::rule).containsExactly("foreign-import");
     }
 
@@ -184,7 +218,13 @@ class ContractReaderTest {
         StopSignal stop = new StopSignal();
         stop.stop();
         assertThatThrownBy(() -> new ContractReader(DocumentFetcher.files(1 << 20))
-                        .read("x", Contracts.class.getResource("/contracts/stay.wsdl").toURI(), Progress.NONE, stop))
+                        .read(
+                                "x",
+                                Contracts.class
+                                        .getResource("/contracts/stay.wsdl")
+                                        .toURI(),
+                                Progress.NONE,
+                                stop))
                 .isInstanceOf(Problem.class)
                 .extracting(p -> ((Problem) p).kind())
                 .isEqualTo(Problem.Kind.STOPPED);
@@ -192,7 +232,8 @@ class ContractReaderTest {
 
     @Test
     void addressesAndImportsAreRewrittenAndNothingElse() {
-        Map<String, String> texts = Endpoints.rewritten(stay, port -> "http://new/" + port, uri -> "moved:" + uri.replaceAll(".*/", ""));
+        Map<String, String> texts =
+                Endpoints.rewritten(stay, port -> "http://new/" + port, uri -> "moved:" + uri.replaceAll(".*/", ""));
         String wsdl = texts.get(stay.documents().get(0).uri());
         assertThat(wsdl).contains("location=\"http://new/StaySoap11\"").contains("schemaLocation=\"moved:stay.xsd\"");
         assertThat(wsdl).contains("soapAction=\"urn:stay:book\"");
@@ -200,13 +241,18 @@ class ContractReaderTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"huts.example/x?wsdl, http://huts.example/x?wsdl", "https://huts.example/a b, https://huts.example/a%20b"})
+    @CsvSource({
+        "huts.example/x?wsdl, http://huts.example/x?wsdl",
+        "https://huts.example/a b, https://huts.example/a%20b"
+    })
     void addressesAreUnderstoodAsMeant(String given, String meant) {
         assertThat(ContractReader.address(given)).hasToString(meant);
     }
 
     @Test
     void anUnknownKindOfAddressIsRefused() {
-        assertThatThrownBy(() -> ContractReader.address("ftp://x/y")).isInstanceOf(Problem.class).hasMessageContaining("Use http, https or a file");
+        assertThatThrownBy(() -> ContractReader.address("ftp://x/y"))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("Use http, https or a file");
     }
 }

@@ -15,7 +15,8 @@ public final class Contracts {
     public static Contract stay() {
         try {
             URI uri = Contracts.class.getResource("/contracts/stay.wsdl").toURI();
-            return new ContractReader(DocumentFetcher.files(1 << 20)).read("stay.wsdl", uri, Progress.NONE, new StopSignal());
+            return new ContractReader(DocumentFetcher.files(1 << 20))
+                    .read("stay.wsdl", uri, Progress.NONE, new StopSignal());
         } catch (java.net.URISyntaxException e) {
             throw new IllegalStateException(e);
         }
@@ -30,7 +31,8 @@ public final class Contracts {
         DocumentFetcher fetcher = (uri, stop) -> {
             String text = documents.get(uri.toString());
             if (text == null) {
-                throw dev.mockbell.problem.Problem.input("There is no such file", uri.toString(), "Check the spelling.");
+                throw dev.mockbell.problem.Problem.input(
+                        "There is no such file", uri.toString(), "Check the spelling.");
             }
             return new DocumentFetcher.Fetched(uri, text.getBytes(StandardCharsets.UTF_8), "");
         };
@@ -52,8 +54,7 @@ public final class Contracts {
                       <output><soap:body use="literal"/></output></operation>
                   </binding>
                   <service name="S"><port name="Port" binding="tns:B"><soap:address location="http://127.0.0.1:1/t"/></port></service>
-                </definitions>"""
-                .formatted(types);
+                </definitions>""".formatted(types);
     }
 
     /** A schema for {@code urn:t} with this inside. */

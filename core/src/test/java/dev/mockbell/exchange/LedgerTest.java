@@ -26,11 +26,26 @@ class LedgerTest {
     }
 
     private static Exchange exchange(Way way, String operation, Outcome outcome, String body) {
-        HttpMessage request = new HttpMessage("POST /s HTTP/1.1", List.of(new Header("Host", "h")), bytes(body), bytes("raw " + body));
-        HttpMessage response = new HttpMessage("HTTP/1.1 200 OK", List.of(new Header("A", "b")), bytes("<r/>"), bytes("HTTP/1.1 200 OK\r\nA: b\r\n\r\n<r/>"));
+        HttpMessage request = new HttpMessage(
+                "POST /s HTTP/1.1", List.of(new Header("Host", "h")), bytes(body), bytes("raw " + body));
+        HttpMessage response = new HttpMessage(
+                "HTTP/1.1 200 OK",
+                List.of(new Header("A", "b")),
+                bytes("<r/>"),
+                bytes("HTTP/1.1 200 OK\r\nA: b\r\n\r\n<r/>"));
         return new Exchange(
-                0, Instant.parse("2026-11-23T08:00:00.123456Z"), way, "stay", operation, "http://h/s", "a case",
-                request, Optional.of(response), new Timing(1, 2, 3, 4), outcome, outcome == Outcome.FINE ? "" : "why");
+                0,
+                Instant.parse("2026-11-23T08:00:00.123456Z"),
+                way,
+                "stay",
+                operation,
+                "http://h/s",
+                "a case",
+                request,
+                Optional.of(response),
+                new Timing(1, 2, 3, 4),
+                outcome,
+                outcome == Outcome.FINE ? "" : "why");
     }
 
     @Test
@@ -42,7 +57,9 @@ class LedgerTest {
         try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
             Exchange read = ledger.get(kept.id()).orElseThrow();
             assertThat(read).usingRecursiveComparison().isEqualTo(kept);
-            assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "")).id()).isEqualTo(kept.id() + 1);
+            assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""))
+                            .id())
+                    .isEqualTo(kept.id() + 1);
         }
     }
 
@@ -53,13 +70,24 @@ class LedgerTest {
             ledger.add(exchange(Way.ANSWERED, "Book", Outcome.FAULT, "<hut>Kettle</hut>"));
             ledger.add(exchange(Way.CALLED, "Tell", Outcome.FAILED, "<hut>Wolfgill</hut>"));
             ledger.settle();
-            assertThat(ledger.list(LedgerFilter.ALL, 10)).extracting(Listing::id).containsExactly(3L, 2L, 1L);
-            assertThat(ledger.list(LedgerFilter.ALL.withWay(Way.ANSWERED), 10)).extracting(Listing::id).containsExactly(2L);
-            assertThat(ledger.list(LedgerFilter.ALL.withOperation("Tell"), 10)).extracting(Listing::id).containsExactly(3L);
-            assertThat(ledger.list(LedgerFilter.ALL.withOutcome(Outcome.FINE), 10)).extracting(Listing::id).containsExactly(1L);
-            assertThat(ledger.list(LedgerFilter.ALL.withText("kettle"), 10)).extracting(Listing::id).containsExactly(2L);
+            assertThat(ledger.list(LedgerFilter.ALL, 10))
+                    .extracting(Listing::id)
+                    .containsExactly(3L, 2L, 1L);
+            assertThat(ledger.list(LedgerFilter.ALL.withWay(Way.ANSWERED), 10))
+                    .extracting(Listing::id)
+                    .containsExactly(2L);
+            assertThat(ledger.list(LedgerFilter.ALL.withOperation("Tell"), 10))
+                    .extracting(Listing::id)
+                    .containsExactly(3L);
+            assertThat(ledger.list(LedgerFilter.ALL.withOutcome(Outcome.FINE), 10))
+                    .extracting(Listing::id)
+                    .containsExactly(1L);
+            assertThat(ledger.list(LedgerFilter.ALL.withText("kettle"), 10))
+                    .extracting(Listing::id)
+                    .containsExactly(2L);
             assertThat(ledger.list(LedgerFilter.ALL.withText("%"), 10)).isEmpty();
-            assertThat(ledger.list(LedgerFilter.ALL.between(Instant.parse("2026-11-24T00:00:00Z"), null), 10)).isEmpty();
+            assertThat(ledger.list(LedgerFilter.ALL.between(Instant.parse("2026-11-24T00:00:00Z"), null), 10))
+                    .isEmpty();
             assertThat(ledger.list(LedgerFilter.ALL.withSlowerThan(11), 10)).isEmpty();
             assertThat(ledger.list(LedgerFilter.ALL, 2)).hasSize(2);
         }
@@ -74,15 +102,19 @@ class LedgerTest {
             });
             ledger.listen(l -> heard.add(l.id()));
             ledger.add(exchange(Way.CALLED, "A", Outcome.FINE, ""));
-            assertThat(ledger.offer(exchange(Way.CALLED, "B", Outcome.FINE, ""))).isTrue();
+            assertThat(ledger.offer(exchange(Way.CALLED, "B", Outcome.FINE, "")))
+                    .isTrue();
             assertThat(heard).containsExactly(1L, 2L);
         }
     }
 
     @Test
     void aFileThatIsNoLedgerIsLeftAlone() throws Exception {
-        Path file = Files.writeString(folder.resolve("l.db"), "this is my diary, not a database, and it is long enough to be sure");
-        assertThatThrownBy(() -> Ledger.open(file)).isInstanceOf(Problem.class).hasMessageContaining("cannot be opened");
+        Path file = Files.writeString(
+                folder.resolve("l.db"), "this is my diary, not a database, and it is long enough to be sure");
+        assertThatThrownBy(() -> Ledger.open(file))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("cannot be opened");
         assertThat(file).hasContent("this is my diary, not a database, and it is long enough to be sure");
     }
 }

@@ -37,14 +37,17 @@ class ExpressionsTest {
     @ParameterizedTest
     @ValueSource(strings = {"{1", "1}", "{'a}", "{(: x}"})
     void bracesThatDoNotMatchAreToldWithTheirColumn(String text) {
-        assertThatThrownBy(() -> expressions.fill(text, scope)).isInstanceOf(Problem.class).hasMessageContaining("column");
+        assertThatThrownBy(() -> expressions.fill(text, scope))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("column");
     }
 
     @Test
     void namesWithoutPrefixMatchAnyNamespace() {
         var document = expressions.read("<a xmlns='urn:x'><b>1</b><b>2</b></a>");
         assertThat(expressions.text("/a/b[2]", Scope.EMPTY.on(document))).isEqualTo("2");
-        assertThat(expressions.holds("count(//b) = 2", Scope.EMPTY.on(document))).isTrue();
+        assertThat(expressions.holds("count(//b) = 2", Scope.EMPTY.on(document)))
+                .isTrue();
     }
 
     @Test
@@ -67,12 +70,14 @@ class ExpressionsTest {
     @ValueSource(strings = {"doc('%s')", "unparsed-text('%s')", "collection('%s')"})
     void filesAreOutOfReach(String expression, @TempDir Path folder) throws Exception {
         Path file = Files.writeString(folder.resolve("s.xml"), "<secret/>");
-        assertThatThrownBy(() -> expressions.text(expression.formatted(file.toUri()), Scope.EMPTY)).isInstanceOf(Problem.class);
+        assertThatThrownBy(() -> expressions.text(expression.formatted(file.toUri()), Scope.EMPTY))
+                .isInstanceOf(Problem.class);
     }
 
     @Test
     void environmentVariablesAreOutOfReach() {
-        assertThat(expressions.text("count(available-environment-variables())", Scope.EMPTY)).isEqualTo("0");
+        assertThat(expressions.text("count(available-environment-variables())", Scope.EMPTY))
+                .isEqualTo("0");
     }
 
     @Test

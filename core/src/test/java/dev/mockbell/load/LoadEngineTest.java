@@ -48,14 +48,20 @@ class LoadEngineTest {
     }
 
     private LoadRun run(LoadPlan plan, String address, Case... cases) {
-        return engine.run(plan, Stays.suite(cases), Stays.bench(address, Map.of("nights", "2"), cases), listener, new StopSignal());
+        return engine.run(
+                plan,
+                Stays.suite(cases),
+                Stays.bench(address, Map.of("nights", "2"), cases),
+                listener,
+                new StopSignal());
     }
 
     @Test
     void arrivalsComeAtTheirRateAndAllAreAnswered() {
         Case kept = Stays.book("c", Stays.BODY, List.of(new Check.NoFault()));
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
-            LoadRun run = run(plan(new LoadShape.Arrivals(50), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
+            LoadRun run =
+                    run(plan(new LoadShape.Arrivals(50), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
             assertThat(run.total().done()).isEqualTo(50);
             assertThat(run.total().failed()).isZero();
             assertThat(run.passed()).isTrue();
@@ -98,23 +104,28 @@ class LoadEngineTest {
     @Test
     void capturesAreCarriedAndChecksHold() {
         Case first = Stays.book("first", Stays.BODY, List.of(new Check.Valid()), new Capture("code", "//code"));
-        Case second = Stays.book("second", Stays.BODY.replace("Ines Okafor", "{$code}").replace(">2<", ">{$nights}<"), List.of());
+        Case second = Stays.book(
+                "second", Stays.BODY.replace("Ines Okafor", "{$code}").replace(">2<", ">{$nights}<"), List.of());
         Case third = Stays.book("third", Stays.BODY.replace("Ines Okafor", "{upper-case($code)}"), List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("r-42", "1")))) {
             LoadRun run = run(plan(new LoadShape.Arrivals(10)), server.address(), first, second, third);
             assertThat(run.total().failed()).isZero();
             assertThat(run.steps()).extracting(StepFigures::done).containsExactly(10L, 10L, 10L);
-            assertThat(server.requests()).anyMatch(r -> r.contains(">r-42<") && r.contains(">2<")).anyMatch(r -> r.contains(">R-42<"));
+            assertThat(server.requests())
+                    .anyMatch(r -> r.contains(">r-42<") && r.contains(">2<"))
+                    .anyMatch(r -> r.contains(">R-42<"));
         }
     }
 
     @Test
     void failuresAreCountedByReasonAndKeptWhole() {
-        String fault = "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><e:Fault><faultcode>e:Server</faultcode>"
-                + "<faultstring>x</faultstring><detail><Full xmlns=\"urn:northfell:stay\"><left>0</left></Full></detail></e:Fault></e:Body></e:Envelope>";
+        String fault =
+                "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><e:Fault><faultcode>e:Server</faultcode>"
+                        + "<faultstring>x</faultstring><detail><Full xmlns=\"urn:northfell:stay\"><left>0</left></Full></detail></e:Fault></e:Body></e:Envelope>";
         Case kept = Stays.book("c", Stays.BODY, List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(fault).replace("200 OK", "500 No"))) {
-            LoadRun run = run(plan(new LoadShape.Arrivals(20), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
+            LoadRun run =
+                    run(plan(new LoadShape.Arrivals(20), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
             assertThat(run.reasons()).containsExactly(Map.entry("fault Full", 20L));
             assertThat(run.passed()).isFalse();
             assertThat(failures).hasSize(20).allSatisfy(e -> {
@@ -128,7 +139,8 @@ class LoadEngineTest {
     @Test
     void nobodyThereIsAFailureNotAStandstill() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
-        LoadRun run = run(plan(new LoadShape.Arrivals(10), new Limit(Limit.Measure.P95, 1_000)), "http://127.0.0.1:1/", kept);
+        LoadRun run =
+                run(plan(new LoadShape.Arrivals(10), new Limit(Limit.Measure.P95, 1_000)), "http://127.0.0.1:1/", kept);
         assertThat(run.reasons()).containsOnlyKeys("connection refused");
         assertThat(run.total().failed()).isEqualTo(10);
     }
@@ -152,7 +164,12 @@ class LoadEngineTest {
             out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8));
             stop.stop();
         })) {
-            LoadRun run = engine.run(plan(new LoadShape.Arrivals(20)).withSeconds(60), Stays.suite(kept), Stays.bench(server.address(), Map.of(), kept), listener, stop);
+            LoadRun run = engine.run(
+                    plan(new LoadShape.Arrivals(20)).withSeconds(60),
+                    Stays.suite(kept),
+                    Stays.bench(server.address(), Map.of(), kept),
+                    listener,
+                    stop);
             seen.add(run.total().done());
             assertThat(run.stopped()).isTrue();
             assertThat(run.seconds()).isLessThan(10);
@@ -166,7 +183,10 @@ class LoadEngineTest {
             run(plan(new LoadShape.Arrivals(20)).withSeconds(2), server.address(), kept);
             assertThat(seconds).isNotEmpty();
             assertThat(seconds.get(0).second()).isEqualTo(1);
-            assertThat(seconds.get(0).buckets().stream().mapToLong(Long::longValue).sum()).isEqualTo(seconds.get(0).done());
+            assertThat(seconds.get(0).buckets().stream()
+                            .mapToLong(Long::longValue)
+                            .sum())
+                    .isEqualTo(seconds.get(0).done());
         }
     }
 }

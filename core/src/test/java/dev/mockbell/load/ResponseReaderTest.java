@@ -40,10 +40,12 @@ class ResponseReaderTest {
     @ParameterizedTest
     @ValueSource(ints = {1, 3, 7, 1_000})
     void responsesAreReadHoweverTheyAreCut(int piece) {
-        receive("HTTP/1.1 200 OK\r\ncontent-LENGTH: 5\r\n\r\nhello"
-                + "HTTP/1.1 100 Continue\r\n\r\n"
-                + "HTTP/1.1 500 No\r\nTransfer-Encoding: chunked\r\n\r\n2;x=y\r\nab\r\n1\r\nc\r\n0\r\nTrailer: t\r\n\r\n"
-                + "HTTP/1.1 202 Accepted\r\nContent-Length: 0\r\nConnection: close\r\n\r\n", piece);
+        receive(
+                "HTTP/1.1 200 OK\r\ncontent-LENGTH: 5\r\n\r\nhello"
+                        + "HTTP/1.1 100 Continue\r\n\r\n"
+                        + "HTTP/1.1 500 No\r\nTransfer-Encoding: chunked\r\n\r\n2;x=y\r\nab\r\n1\r\nc\r\n0\r\nTrailer: t\r\n\r\n"
+                        + "HTTP/1.1 202 Accepted\r\nContent-Length: 0\r\nConnection: close\r\n\r\n",
+                piece);
         assertThat(heard).containsExactly("200 hello again", "500 abc again", "202  once");
     }
 
@@ -56,7 +58,8 @@ class ResponseReaderTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"garbage\r\n\r\n", "HTTP/1.1 2x0 OK\r\n\r\n", "HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\n"})
+    @ValueSource(
+            strings = {"garbage\r\n\r\n", "HTTP/1.1 2x0 OK\r\n\r\n", "HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\n"})
     void whatIsNoHttpBreaksTheConnection(String bytes) {
         receive(bytes, 100);
         assertThat(heard.get(0)).startsWith("broken: not HTTP");

@@ -17,14 +17,17 @@ class SampleBuilderTest {
     private static MessageOutline outline(String schema) {
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(schema)));
         assertThat(contract.findings()).isEmpty();
-        return MessageOutline.of(contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+        return MessageOutline.of(
+                contract.schemas(),
+                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
     }
 
     private static void holds(String schema) {
         MessageOutline outline = outline(schema);
         for (Detail detail : Detail.values()) {
             String text = SampleBuilder.text(outline, detail);
-            assertThat(new MessageValidator(outline.schemas()).validate(outline, Xml.parse(text, "sample", XmlLimits.MESSAGE)))
+            assertThat(new MessageValidator(outline.schemas())
+                            .validate(outline, Xml.parse(text, "sample", XmlLimits.MESSAGE)))
                     .as(text)
                     .isEmpty();
             assertThat(SampleBuilder.text(outline, detail)).isEqualTo(text);
@@ -34,11 +37,41 @@ class SampleBuilderTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
-                "xs:string", "xs:normalizedString", "xs:token", "xs:language", "xs:Name", "xs:NCName", "xs:NMTOKEN", "xs:NMTOKENS",
-                "xs:boolean", "xs:decimal", "xs:integer", "xs:positiveInteger", "xs:negativeInteger", "xs:nonPositiveInteger",
-                "xs:long", "xs:int", "xs:short", "xs:byte", "xs:unsignedByte", "xs:unsignedLong", "xs:float", "xs:double",
-                "xs:duration", "xs:dateTime", "xs:date", "xs:time", "xs:gYear", "xs:gYearMonth", "xs:gMonthDay", "xs:gDay",
-                "xs:gMonth", "xs:hexBinary", "xs:base64Binary", "xs:anyURI", "xs:anySimpleType"
+                "xs:string",
+                "xs:normalizedString",
+                "xs:token",
+                "xs:language",
+                "xs:Name",
+                "xs:NCName",
+                "xs:NMTOKEN",
+                "xs:NMTOKENS",
+                "xs:boolean",
+                "xs:decimal",
+                "xs:integer",
+                "xs:positiveInteger",
+                "xs:negativeInteger",
+                "xs:nonPositiveInteger",
+                "xs:long",
+                "xs:int",
+                "xs:short",
+                "xs:byte",
+                "xs:unsignedByte",
+                "xs:unsignedLong",
+                "xs:float",
+                "xs:double",
+                "xs:duration",
+                "xs:dateTime",
+                "xs:date",
+                "xs:time",
+                "xs:gYear",
+                "xs:gYearMonth",
+                "xs:gMonthDay",
+                "xs:gDay",
+                "xs:gMonth",
+                "xs:hexBinary",
+                "xs:base64Binary",
+                "xs:anyURI",
+                "xs:anySimpleType"
             })
     void everyBuiltInTypeHasAValidValue(String type) {
         holds("<xs:element name='Root' type='" + type + "'/>");
@@ -110,10 +143,14 @@ class SampleBuilderTest {
 
     @Test
     void unqualifiedLocalElementsHaveNoPrefix() {
-        Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(
-                        "<xs:element name='Root'><xs:complexType><xs:sequence><xs:element name='bare' type='xs:int'/></xs:sequence></xs:complexType></xs:element>")
-                .replace("elementFormDefault='qualified'", "elementFormDefault='unqualified'")));
-        MessageOutline outline = MessageOutline.of(contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+        Contract contract = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(Contracts.schema(
+                                "<xs:element name='Root'><xs:complexType><xs:sequence><xs:element name='bare' type='xs:int'/></xs:sequence></xs:complexType></xs:element>")
+                        .replace("elementFormDefault='qualified'", "elementFormDefault='unqualified'")));
+        MessageOutline outline = MessageOutline.of(
+                contract.schemas(),
+                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
         assertThat(SampleBuilder.text(outline, Detail.REQUIRED)).contains("<bare>");
     }
 
@@ -122,14 +159,23 @@ class SampleBuilderTest {
     void theStayContractSamplesAreValid(Detail detail) {
         Contract stay = Contracts.stay();
         stay.operations().forEach((key, ports) -> {
-            MessageOutline outline = MessageOutline.of(stay.schemas(), ports.get(0).binding().operation(key).orElseThrow().input().orElseThrow());
+            MessageOutline outline = MessageOutline.of(
+                    stay.schemas(),
+                    ports.get(0).binding().operation(key).orElseThrow().input().orElseThrow());
             String text = SampleBuilder.text(outline, detail);
-            assertThat(new MessageValidator(stay.schemas()).validate(outline, Xml.parse(text, "s", XmlLimits.MESSAGE))).as(text).isEmpty();
+            assertThat(new MessageValidator(stay.schemas()).validate(outline, Xml.parse(text, "s", XmlLimits.MESSAGE)))
+                    .as(text)
+                    .isEmpty();
         });
     }
 
     @ParameterizedTest
-    @CsvSource({"urn:northfell:hut-booking, hb", "http://huts.example/stay/v2, sta", "urn:x, x", "http://example.org/2027/02, exam"})
+    @CsvSource({
+        "urn:northfell:hut-booking, hb",
+        "http://huts.example/stay/v2, sta",
+        "urn:x, x",
+        "http://example.org/2027/02, exam"
+    })
     void prefixesComeFromTheNamespace(String namespace, String start) {
         assertThat(Prefixes.suggest(namespace)).startsWith(start.substring(0, 1));
     }

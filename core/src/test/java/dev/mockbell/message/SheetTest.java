@@ -14,7 +14,8 @@ import org.junit.jupiter.api.Test;
 class SheetTest {
     private final Contract stay = Contracts.stay();
     private final MessageOutline outline = MessageOutline.of(
-            stay.schemas(), stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
+            stay.schemas(),
+            stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
     private final Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, Detail.REQUIRED));
 
     private SheetRow row(String label) {
@@ -25,7 +26,11 @@ class SheetTest {
         if (row.label().equals(label)) {
             return row;
         }
-        return row.children().stream().map(c -> find(c, label)).filter(r -> r != null).findFirst().orElse(null);
+        return row.children().stream()
+                .map(c -> find(c, label))
+                .filter(r -> r != null)
+                .findFirst()
+                .orElse(null);
     }
 
     private List<MessageValidator.Breach> breaches() {
@@ -34,7 +39,8 @@ class SheetTest {
 
     @Test
     void everyPlaceOfTheContractHasARow() {
-        assertThat(sheet.root().orElseThrow().children()).extracting(SheetRow::label)
+        assertThat(sheet.root().orElseThrow().children())
+                .extracting(SheetRow::label)
                 .containsExactly("@channel", "hutId", "nights", "guest", "board", "note", "contact");
         assertThat(row("board").state()).isEqualTo(State.LEFT_OUT);
         assertThat(row("board").optional()).isTrue();
@@ -51,7 +57,8 @@ class SheetTest {
     @Test
     void aWrongValueIsToldByItsFacetAndAnExpressionIsNot() {
         sheet.setValue(row("nights"), "99");
-        assertThat(row("nights").problem()).hasValueSatisfying(p -> assertThat(p).contains("more than 14"));
+        assertThat(row("nights").problem())
+                .hasValueSatisfying(p -> assertThat(p).contains("more than 14"));
         sheet.setValue(row("nights"), "{$nights}");
         assertThat(row("nights").problem()).isEmpty();
     }
@@ -77,7 +84,8 @@ class SheetTest {
     @Test
     void aRepeatIsAddedBehindAndBoundedByTheContract() {
         for (int i = 0; i < 5; i++) {
-            sheet.addRepeat(sheet.row("/Book/guest" + (i == 0 ? "" : "[" + (i + 1) + "]")).orElseThrow());
+            sheet.addRepeat(sheet.row("/Book/guest" + (i == 0 ? "" : "[" + (i + 1) + "]"))
+                    .orElseThrow());
         }
         SheetRow last = sheet.row("/Book/guest[6]").orElseThrow();
         assertThat(last.count()).isEqualTo(6);
@@ -119,8 +127,9 @@ class SheetTest {
 
     @Test
     void whatTheContractDoesNotKnowStaysAndIsShown() {
-        String odd = "<st:Book xmlns:st=\"urn:northfell:stay\" odd=\"1\"><!-- mine --><st:hutId>NF-01</st:hutId><st:nights>1</st:nights>"
-                + "<st:guest><st:name>A</st:name><st:age>1</st:age></st:guest><extra><deep>x</deep></extra><?go on?></st:Book>";
+        String odd =
+                "<st:Book xmlns:st=\"urn:northfell:stay\" odd=\"1\"><!-- mine --><st:hutId>NF-01</st:hutId><st:nights>1</st:nights>"
+                        + "<st:guest><st:name>A</st:name><st:age>1</st:age></st:guest><extra><deep>x</deep></extra><?go on?></st:Book>";
         Sheet other = Sheet.open(outline, odd);
         assertThat(other.text()).isEqualTo(odd);
         SheetRow extra = find(other.root().orElseThrow(), "extra");
@@ -137,7 +146,9 @@ class SheetTest {
         bare.include(find(bare.root().orElseThrow(), "hutId"));
         bare.include(find(bare.root().orElseThrow(), "guest"));
         bare.include(find(bare.root().orElseThrow(), "nights"));
-        assertThat(new MessageValidator(stay.schemas()).validate(outline, Xml.parse(bare.text(), "m", XmlLimits.MESSAGE))).isEmpty();
+        assertThat(new MessageValidator(stay.schemas())
+                        .validate(outline, Xml.parse(bare.text(), "m", XmlLimits.MESSAGE)))
+                .isEmpty();
     }
 
     @Test

@@ -58,7 +58,14 @@ class MockHostTest {
 
     private CallResult post(String address, String envelope, String action) {
         return caller.call(
-                new CallRequest("POST", URI.create(address), List.of(new Header("Content-Type", "text/xml; charset=utf-8"), new Header("SOAPAction", "\"" + action + "\"")), envelope.getBytes(StandardCharsets.UTF_8), Duration.ofSeconds(10)),
+                new CallRequest(
+                        "POST",
+                        URI.create(address),
+                        List.of(
+                                new Header("Content-Type", "text/xml; charset=utf-8"),
+                                new Header("SOAPAction", "\"" + action + "\"")),
+                        envelope.getBytes(StandardCharsets.UTF_8),
+                        Duration.ofSeconds(10)),
                 new StopSignal());
     }
 
@@ -83,22 +90,28 @@ class MockHostTest {
     @Test
     void theAnswerSpeaksTheVersionOfTheRequest() {
         MockHost host = start(plan());
-        CallResult result = post(host.addresses().get("StaySoap12"), Envelope.around(SoapVersion.V12, Stays.BODY, List.of()), "");
+        CallResult result =
+                post(host.addresses().get("StaySoap12"), Envelope.around(SoapVersion.V12, Stays.BODY, List.of()), "");
         assertThat(soap(result).version()).isEqualTo(SoapVersion.V12);
-        assertThat(result.response().orElseThrow().header("Content-Type")).contains("application/soap+xml; charset=utf-8");
+        assertThat(result.response().orElseThrow().header("Content-Type"))
+                .contains("application/soap+xml; charset=utf-8");
     }
 
     @Test
     void aOneWayOperationIsAccepted() {
         MockHost host = start(plan());
-        CallResult result = post(host.addresses().get("StaySoap11"), envelope("<Tell xmlns='urn:northfell:stay'><what>x</what></Tell>"), "urn:stay:tell");
+        CallResult result = post(
+                host.addresses().get("StaySoap11"),
+                envelope("<Tell xmlns='urn:northfell:stay'><what>x</what></Tell>"),
+                "urn:stay:tell");
         assertThat(result.response().orElseThrow().status()).isEqualTo(202);
         assertThat(result.response().orElseThrow().body()).isEmpty();
     }
 
     @Test
     void aConditionLeadsToAFaultAndOnlyThen() {
-        var fault = stay.operation("Book", null).orElseThrow().operation().faults().get(0);
+        var fault =
+                stay.operation("Book", null).orElseThrow().operation().faults().get(0);
         List<MockAnswer> answers = new ArrayList<>(plan().of("Book"));
         answers.add(MockPlan.fault(stay, fault, "$request//nights > 7"));
         MockHost host = start(plan().withAnswers("Book", answers));
@@ -108,13 +121,20 @@ class MockHostTest {
         assertThat(soap(refused).fault().orElseThrow().title()).isEqualTo("Full");
         assertThat(refused.response().orElseThrow().status()).isEqualTo(500);
         assertThat(host.answerHits("Book")).containsExactly(1L, 1L);
-        assertThat(recorded).extracting(Exchange::outcome).containsExactly(Exchange.Outcome.FINE, Exchange.Outcome.FAULT);
+        assertThat(recorded)
+                .extracting(Exchange::outcome)
+                .containsExactly(Exchange.Outcome.FINE, Exchange.Outcome.FAULT);
     }
 
     @Test
     void anAnswerTakesValuesFromTheRequest() {
-        MockHost host = start(plan().withAnswers("Book", List.of(MockAnswer.otherwise(
-                "echo", "<s:BookResponse xmlns:s='urn:northfell:stay'><s:code>{$request//hutId}-{$hits}</s:code><s:total>{92.25 * number($request//nights)}</s:total></s:BookResponse>"))));
+        MockHost host = start(
+                plan().withAnswers(
+                                "Book",
+                                List.of(
+                                        MockAnswer.otherwise(
+                                                "echo",
+                                                "<s:BookResponse xmlns:s='urn:northfell:stay'><s:code>{$request//hutId}-{$hits}</s:code><s:total>{92.25 * number($request//nights)}</s:total></s:BookResponse>"))));
         SoapMessage answer = soap(post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), ""));
         assertThat(answer.payload().orElseThrow().getTextContent()).isEqualTo("NF-07-1184.5");
     }
@@ -123,7 +143,8 @@ class MockHostTest {
     void whatNothingMatchesIsExplainedToClientAndUser() {
         MockHost host = start(plan());
         CallResult result = post(host.addresses().get("StaySoap11"), envelope("<Other xmlns='urn:x'/>"), "");
-        assertThat(soap(result).fault().orElseThrow().reason()).isEqualTo("No operation of this contract takes {urn:x}Other. It knows Book, Tell.");
+        assertThat(soap(result).fault().orElseThrow().reason())
+                .isEqualTo("No operation of this contract takes {urn:x}Other. It knows Book, Tell.");
         assertThat(host.latest().get(0).why()).contains("{urn:x}Other");
         assertThat(host.unmatched()).isEqualTo(1);
         assertThat(recorded.get(0).outcome()).isEqualTo(Exchange.Outcome.FAILED);
@@ -134,16 +155,24 @@ class MockHostTest {
         MockHost host = start(plan());
         String address = host.addresses().get("StaySoap11");
         assertThat(soap(post(address, "<a", "")).fault().orElseThrow().reason()).contains("not well-formed");
-        assertThat(soap(post(address, "<a/>", "")).fault().orElseThrow().reason()).contains("not a SOAP envelope");
-        assertThat(post(host.base() + "/elsewhere", envelope(Stays.BODY), "").response().orElseThrow().status()).isEqualTo(404);
+        assertThat(soap(post(address, "<a/>", "")).fault().orElseThrow().reason())
+                .contains("not a SOAP envelope");
+        assertThat(post(host.base() + "/elsewhere", envelope(Stays.BODY), "")
+                        .response()
+                        .orElseThrow()
+                        .status())
+                .isEqualTo(404);
     }
 
     @Test
     void itsOwnWsdlLeadsToItselfAndReadsWithoutFindings() {
         MockHost host = start(plan());
-        Contract read = new ContractReader(HttpFetcher.forEverything(caller, 1 << 20)).read(host.wsdl(), Progress.NONE, new StopSignal());
+        Contract read = new ContractReader(HttpFetcher.forEverything(caller, 1 << 20))
+                .read(host.wsdl(), Progress.NONE, new StopSignal());
         assertThat(read.findings()).isEmpty();
-        assertThat(read.ports()).extracting(p -> p.address().orElseThrow()).containsExactlyElementsOf(host.addresses().values());
+        assertThat(read.ports())
+                .extracting(p -> p.address().orElseThrow())
+                .containsExactlyElementsOf(host.addresses().values());
         assertThat(read.operations().keySet()).isEqualTo(stay.operations().keySet());
     }
 
@@ -153,7 +182,8 @@ class MockHostTest {
         CallResult result = post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), "urn:stay:book");
         assertThat(recorded).singleElement().satisfies(e -> {
             assertThat(e.request().wire()).isEqualTo(result.request().wire());
-            assertThat(e.response().orElseThrow().wire()).isEqualTo(result.response().orElseThrow().wire());
+            assertThat(e.response().orElseThrow().wire())
+                    .isEqualTo(result.response().orElseThrow().wire());
             assertThat(e.operation()).isEqualTo("Book");
             assertThat(e.way()).isEqualTo(Exchange.Way.ANSWERED);
         });
@@ -163,13 +193,21 @@ class MockHostTest {
     void aPlanIsReplacedWhileItRuns() {
         MockHost host = start(plan());
         host.replace(plan().withAnswers("Book", List.of(MockAnswer.otherwise("other", "<x xmlns='urn:new'/>"))));
-        assertThat(soap(post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), "")).payload().orElseThrow().getLocalName()).isEqualTo("x");
+        assertThat(soap(post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), ""))
+                        .payload()
+                        .orElseThrow()
+                        .getLocalName())
+                .isEqualTo("x");
     }
 
     @Test
     void aDelayIsKept() {
-        MockHost host = start(plan().withAnswers("Book", List.of(plan().of("Book").get(0).withDelay(150))));
-        assertThat(post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), "").timing().await()).isGreaterThan(140_000_000L);
+        MockHost host = start(
+                plan().withAnswers("Book", List.of(plan().of("Book").get(0).withDelay(150))));
+        assertThat(post(host.addresses().get("StaySoap11"), envelope(Stays.BODY), "")
+                        .timing()
+                        .await())
+                .isGreaterThan(140_000_000L);
     }
 
     @Test
@@ -177,7 +215,8 @@ class MockHostTest {
         try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             assertThatThrownBy(() -> start(plan().withPort(taken.getLocalPort())))
                     .isInstanceOf(Problem.class)
-                    .hasMessageMatching("Port " + taken.getLocalPort() + " is in use by another program .*\\. Use \\d+, which is free.*")
+                    .hasMessageMatching("Port " + taken.getLocalPort()
+                            + " is in use by another program .*\\. Use \\d+, which is free.*")
                     .extracting(p -> ((Problem) p).kind())
                     .isEqualTo(Problem.Kind.PORT_TAKEN);
         }

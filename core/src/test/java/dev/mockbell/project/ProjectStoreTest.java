@@ -48,12 +48,30 @@ class ProjectStoreTest {
             "StaySoap11",
             "<a>\n  {$x}\n</a>",
             List.of(new Header("X-A", "{$y}")),
-            List.of(new Check.Valid(), new Check.NoFault(), new Check.FaultIs("Full"), new Check.Value("/a", "012"), new Check.Condition("1 = 1"), new Check.Within(400)),
+            List.of(
+                    new Check.Valid(),
+                    new Check.NoFault(),
+                    new Check.FaultIs("Full"),
+                    new Check.Value("/a", "012"),
+                    new Check.Condition("1 = 1"),
+                    new Check.Within(400)),
             List.of(new Capture("code", "//code")));
     private final Suite suite = new Suite("whole", "Whole", List.of(new Step("Book", "stay/Book/two-nights")));
     private final MockPlan mock = MockPlan.of("stay", stay, 8_480)
-            .withAnswers("Book", List.of(new MockAnswer("$request//nights > 7", true, "Full", "No bunks", "<x/>", 120), MockAnswer.otherwise("sample", "<y/>")));
-    private final LoadPlan load = new LoadPlan("rush", "Rush", "whole", "", new LoadShape.Users(5, 100), 30, 2_000, List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));
+            .withAnswers(
+                    "Book",
+                    List.of(
+                            new MockAnswer("$request//nights > 7", true, "Full", "No bunks", "<x/>", 120),
+                            MockAnswer.otherwise("sample", "<y/>")));
+    private final LoadPlan load = new LoadPlan(
+            "rush",
+            "Rush",
+            "whole",
+            "",
+            new LoadShape.Users(5, 100),
+            30,
+            2_000,
+            List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));
 
     private Project full() {
         store.create(folder, "Northfell");
@@ -78,8 +96,13 @@ class ProjectStoreTest {
     @Test
     void theSnapshotHoldsTheDocumentsByteForByteAndReadsTheSame() {
         Contract again = full().contract("stay").orElseThrow().contract();
-        assertThat(again.documents()).extracting(SourceDocument::sha256).isEqualTo(stay.documents().stream().map(SourceDocument::sha256).toList());
-        assertThat(again.documents()).extracting(SourceDocument::bytes).usingRecursiveComparison().isEqualTo(stay.documents().stream().map(SourceDocument::bytes).toList());
+        assertThat(again.documents())
+                .extracting(SourceDocument::sha256)
+                .isEqualTo(stay.documents().stream().map(SourceDocument::sha256).toList());
+        assertThat(again.documents())
+                .extracting(SourceDocument::bytes)
+                .usingRecursiveComparison()
+                .isEqualTo(stay.documents().stream().map(SourceDocument::bytes).toList());
         assertThat(again.operations().keySet()).isEqualTo(stay.operations().keySet());
         assertThat(again.findings()).isEmpty();
     }
@@ -118,7 +141,11 @@ class ProjectStoreTest {
         Path file = folder.resolve("suites/whole.yaml");
         Files.writeString(file, "title: x\n  bad: [");
         Project project = store.open(folder);
-        assertThat(project.troubles()).singleElement().asString().contains("whole.yaml:2:").contains("not well-formed YAML");
+        assertThat(project.troubles())
+                .singleElement()
+                .asString()
+                .contains("whole.yaml:2:")
+                .contains("not well-formed YAML");
         assertThat(project.cases()).hasSize(1);
         assertThat(file).hasContent("title: x\n  bad: [");
         assertThatThrownBy(() -> store.saveSuite(folder, suite)).isInstanceOf(Problem.class);
@@ -129,12 +156,17 @@ class ProjectStoreTest {
     void aNewerFormatIsRefusedInOneSentence() throws IOException {
         full();
         Files.writeString(folder.resolve("mockbell.yaml"), "format: 9\nname: x\n");
-        assertThatThrownBy(() -> store.open(folder)).isInstanceOf(Problem.class).hasMessageContaining("format 9").hasMessageContaining("newer");
+        assertThatThrownBy(() -> store.open(folder))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("format 9")
+                .hasMessageContaining("newer");
     }
 
     @Test
     void aFolderWithoutAProjectIsNamed() {
-        assertThatThrownBy(() -> store.open(folder)).isInstanceOf(Problem.class).hasMessageContaining("no project here");
+        assertThatThrownBy(() -> store.open(folder))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("no project here");
     }
 
     @Test
@@ -142,7 +174,11 @@ class ProjectStoreTest {
         full();
         Path file = folder.resolve("cases/stay/Book/two-nights.yaml");
         Files.writeString(file, "checks:\n  - mood: good\n");
-        assertThat(store.open(folder).troubles()).singleElement().asString().contains("mood").contains("withinMillis");
+        assertThat(store.open(folder).troubles())
+                .singleElement()
+                .asString()
+                .contains("mood")
+                .contains("withinMillis");
     }
 
     @Test
@@ -156,18 +192,33 @@ class ProjectStoreTest {
     void runsAreRememberedNewestFirst() {
         store.create(folder, "x");
         RunHistory history = new RunHistory(folder);
-        StepResult step = new StepResult("Book", Verdict.FAILED, 12.5, 7, List.of(CheckResult.failed("t", "1", "2", "/a")), Map.of("code", "R-1"), "");
+        StepResult step = new StepResult(
+                "Book",
+                Verdict.FAILED,
+                12.5,
+                7,
+                List.of(CheckResult.failed("t", "1", "2", "/a")),
+                Map.of("code", "R-1"),
+                "");
         for (int i = 1; i <= 3; i++) {
-            history.add(new Run("whole", "Whole", "test", Instant.parse("2026-11-23T08:00:0" + i + "Z"), 20, List.of(step)));
+            history.add(new Run(
+                    "whole", "Whole", "test", Instant.parse("2026-11-23T08:00:0" + i + "Z"), 20, List.of(step)));
         }
         List<Run> latest = history.latest("whole", 2);
-        assertThat(latest).extracting(r -> r.started().toString()).containsExactly("2026-11-23T08:00:03Z", "2026-11-23T08:00:02Z");
+        assertThat(latest)
+                .extracting(r -> r.started().toString())
+                .containsExactly("2026-11-23T08:00:03Z", "2026-11-23T08:00:02Z");
         assertThat(latest.get(0).steps()).containsExactly(step);
         assertThat(folder.resolve(".mockbell/.gitignore")).hasContent("*\n");
     }
 
     @ParameterizedTest
-    @CsvSource({"'Two nights, half board', two-nights-half-board", "Übernachtung, ubernachtung", "'///', unnamed", "HutBooking, hut-booking"})
+    @CsvSource({
+        "'Two nights, half board', two-nights-half-board",
+        "Übernachtung, ubernachtung",
+        "'///', unnamed",
+        "HutBooking, hut-booking"
+    })
     void fileNamesComeFromTitles(String title, String name) {
         assertThat(Names.of(title)).isEqualTo(name);
     }

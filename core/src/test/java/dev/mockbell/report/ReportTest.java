@@ -26,8 +26,22 @@ class ReportTest {
             Instant.parse("2026-11-23T08:00:00.5Z"),
             1_234,
             List.of(
-                    new StepResult("Reserve", Verdict.PASSED, 31, 1, List.of(CheckResult.passed("No fault", "200", "")), Map.of("code", "R-1"), ""),
-                    new StepResult("Read \"back\"", Verdict.FAILED, 22, 2, List.of(CheckResult.failed("total", "612.50", "599\u0001", "/a & b")), Map.of(), ""),
+                    new StepResult(
+                            "Reserve",
+                            Verdict.PASSED,
+                            31,
+                            1,
+                            List.of(CheckResult.passed("No fault", "200", "")),
+                            Map.of("code", "R-1"),
+                            ""),
+                    new StepResult(
+                            "Read \"back\"",
+                            Verdict.FAILED,
+                            22,
+                            2,
+                            List.of(CheckResult.failed("total", "612.50", "599\u0001", "/a & b")),
+                            Map.of(),
+                            ""),
                     StepResult.notRun("Cancel", "stopped before it")));
 
     @Test
@@ -39,13 +53,21 @@ class ReportTest {
                 .validate(new StreamSource(new StringReader(xml)));
         JAXPXPathEngine xpath = new JAXPXPathEngine();
         var source = Input.fromString(xml).build();
-        assertThat(xpath.evaluate("concat(/testsuites/@tests, ' ', /testsuites/@failures, ' ', //testsuite/@skipped)", source)).isEqualTo("3 1 1");
-        assertThat(xpath.evaluate("//failure/@message", source)).isEqualTo("total: should be 612.50, found 599\uFFFD (/a & b)");
+        assertThat(xpath.evaluate(
+                        "concat(/testsuites/@tests, ' ', /testsuites/@failures, ' ', //testsuite/@skipped)", source))
+                .isEqualTo("3 1 1");
+        assertThat(xpath.evaluate("//failure/@message", source))
+                .isEqualTo("total: should be 612.50, found 599\uFFFD (/a & b)");
     }
 
     @Test
     void theHtmlReportStandsAloneAndEscapes() {
         String html = HtmlReport.of("Northfell", List.of(run), List.of(), ZoneOffset.UTC);
-        assertThat(html).contains("A &lt;whole&gt; stay").contains("1 of 2 checks passed").doesNotContain("<script").doesNotContain("href=").doesNotContain("src=");
+        assertThat(html)
+                .contains("A &lt;whole&gt; stay")
+                .contains("1 of 2 checks passed")
+                .doesNotContain("<script")
+                .doesNotContain("href=")
+                .doesNotContain("src=");
     }
 }

@@ -27,10 +27,14 @@ class SchemasTest {
     @Test
     void theOutlineHasOrderOccurrenceAndDocumentation() {
         Particle.OfGroup sequence = (Particle.OfGroup) book.type().particle().orElseThrow();
-        assertThat(sequence.parts()).extracting(p -> p.occurs().toString()).containsExactly("1", "1", "1..6", "0..1", "0..1", "0..1");
+        assertThat(sequence.parts())
+                .extracting(p -> p.occurs().toString())
+                .containsExactly("1", "1", "1..6", "0..1", "0..1", "0..1");
         assertThat(child("hutId").documentation()).isEqualTo("The hut's number.");
         assertThat(child("note").nillable()).isTrue();
-        assertThat(book.type().attributes()).extracting(a -> a.name().getLocalPart()).containsExactly("channel");
+        assertThat(book.type().attributes())
+                .extracting(a -> a.name().getLocalPart())
+                .containsExactly("channel");
     }
 
     @Test
@@ -56,13 +60,16 @@ class SchemasTest {
         "board, FULL, 'is not one of NONE, HALF'"
     })
     void whatIsWrongWithAValueIsSaidByItsFacet(String element, String value, String words) {
-        assertThat(child(element).type().simple().orElseThrow().whyNot(value)).hasValueSatisfying(w -> assertThat(w).contains(words));
+        assertThat(child(element).type().simple().orElseThrow().whyNot(value))
+                .hasValueSatisfying(w -> assertThat(w).contains(words));
     }
 
     @Test
     void rightValuesAreAccepted() {
-        assertThat(child("hutId").type().simple().orElseThrow().accepts("NF-07")).isTrue();
-        assertThat(child("nights").type().simple().orElseThrow().accepts(" 14 ")).isTrue();
+        assertThat(child("hutId").type().simple().orElseThrow().accepts("NF-07"))
+                .isTrue();
+        assertThat(child("nights").type().simple().orElseThrow().accepts(" 14 "))
+                .isTrue();
     }
 
     @Test
@@ -73,15 +80,19 @@ class SchemasTest {
                 <xs:element name='Two' type='t:Leaf' substitutionGroup='t:Root' abstract='true'/>
                 <xs:complexType name='Base' abstract='true'/>
                 <xs:complexType name='Leaf'><xs:complexContent><xs:extension base='t:Base'/></xs:complexContent></xs:complexType>""")));
-        ElementDecl root = contract.schemas().element(new QName("urn:t", "Root")).orElseThrow();
+        ElementDecl root =
+                contract.schemas().element(new QName("urn:t", "Root")).orElseThrow();
         assertThat(root.substitutes()).extracting(e -> e.name().getLocalPart()).containsExactly("One");
-        assertThat(root.type().derived()).extracting(t -> t.name().orElseThrow().getLocalPart()).containsExactly("Leaf");
+        assertThat(root.type().derived())
+                .extracting(t -> t.name().orElseThrow().getLocalPart())
+                .containsExactly("Leaf");
     }
 
     @Test
     void noSchemasAtAllAreNoTrouble() {
         Schemas none = Schemas.compile(List.of());
         assertThat(none.flaws()).isEmpty();
-        assertThat(none.type(new QName("http://www.w3.org/2001/XMLSchema", "int"))).isPresent();
+        assertThat(none.type(new QName("http://www.w3.org/2001/XMLSchema", "int")))
+                .isPresent();
     }
 }

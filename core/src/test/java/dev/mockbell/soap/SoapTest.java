@@ -18,11 +18,13 @@ class SoapTest {
     @ParameterizedTest
     @EnumSource(SoapVersion.class)
     void aPayloadGoesIntoAnEnvelopeAndComesOutAgain(SoapVersion version) {
-        String envelope = Envelope.around(version, "<?xml version='1.0'?><a:x xmlns:a='urn:a'>1</a:x>", List.of("<h xmlns='urn:h'/>"));
+        String envelope = Envelope.around(
+                version, "<?xml version='1.0'?><a:x xmlns:a='urn:a'>1</a:x>", List.of("<h xmlns='urn:h'/>"));
         SoapMessage message = parse(envelope);
         assertThat(message.version()).isEqualTo(version);
         assertThat(message.headers()).hasSize(1);
-        assertThat(message.payloadText()).isEqualTo("<a:x xmlns:a=\"urn:a\" xmlns:soap=\"" + version.namespace() + "\">1</a:x>");
+        assertThat(message.payloadText())
+                .isEqualTo("<a:x xmlns:a=\"urn:a\" xmlns:soap=\"" + version.namespace() + "\">1</a:x>");
         assertThat(message.fault()).isEmpty();
     }
 
@@ -35,14 +37,19 @@ class SoapTest {
     @Test
     void textOverSeveralLinesKeepsItsWhiteSpace() {
         String payload = "<a>one\n  two</a>";
-        assertThat(parse(Envelope.around(SoapVersion.V11, payload, List.of())).payload().orElseThrow().getTextContent()).isEqualTo("one\n  two");
+        assertThat(parse(Envelope.around(SoapVersion.V11, payload, List.of()))
+                        .payload()
+                        .orElseThrow()
+                        .getTextContent())
+                .isEqualTo("one\n  two");
     }
 
     @ParameterizedTest
     @EnumSource(SoapVersion.class)
     void faultsAreUnderstood(SoapVersion version) {
         String fault = SoapFault.xml(version, true, "No <bunks> left", "<Full xmlns='urn:s'/>");
-        SoapFault read = parse(Envelope.around(version, fault, List.of())).fault().orElseThrow();
+        SoapFault read =
+                parse(Envelope.around(version, fault, List.of())).fault().orElseThrow();
         assertThat(read.reason()).isEqualTo("No <bunks> left");
         assertThat(read.title()).isEqualTo("Full");
         assertThat(read.code()).isEqualTo(version == SoapVersion.V11 ? "soap:Server" : "soap:Receiver");
@@ -51,7 +58,8 @@ class SoapTest {
     @Test
     void onlySoap12CarriesTheActionInTheContentType() {
         assertThat(SoapVersion.V11.contentType("urn:a")).isEqualTo("text/xml; charset=utf-8");
-        assertThat(SoapVersion.V12.contentType("urn:a")).isEqualTo("application/soap+xml; charset=utf-8; action=\"urn:a\"");
+        assertThat(SoapVersion.V12.contentType("urn:a"))
+                .isEqualTo("application/soap+xml; charset=utf-8; action=\"urn:a\"");
     }
 
     @Test

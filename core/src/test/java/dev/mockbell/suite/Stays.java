@@ -13,15 +13,17 @@ import java.util.Optional;
 /** Cases over the stay contract, and the workbench that holds them. */
 public final class Stays {
     /** A request that the contract allows. */
-    public static final String BODY = "<st:Book xmlns:st=\"urn:northfell:stay\"><st:hutId>NF-07</st:hutId><st:nights>2</st:nights>"
-            + "<st:guest><st:name>Ines Okafor</st:name><st:age>34</st:age></st:guest></st:Book>";
+    public static final String BODY =
+            "<st:Book xmlns:st=\"urn:northfell:stay\"><st:hutId>NF-07</st:hutId><st:nights>2</st:nights>"
+                    + "<st:guest><st:name>Ines Okafor</st:name><st:age>34</st:age></st:guest></st:Book>";
 
     private Stays() {}
 
     /** An envelope with an answer to Book. */
     public static String answer(String code, String total) {
         return "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><s:BookResponse xmlns:s=\"urn:northfell:stay\">"
-                + "<s:code>" + code + "</s:code><s:total>" + total + "</s:total></s:BookResponse></e:Body></e:Envelope>";
+                + "<s:code>" + code + "</s:code><s:total>" + total
+                + "</s:total></s:BookResponse></e:Body></e:Envelope>";
     }
 
     public static Case book(String id, String body, List<Check> checks, Capture... captures) {
@@ -44,7 +46,8 @@ public final class Stays {
             @Override
             public Case kept(String reference) {
                 return Optional.ofNullable(all.get(reference))
-                        .orElseThrow(() -> dev.mockbell.problem.Problem.input("There is no case " + reference, null, null));
+                        .orElseThrow(
+                                () -> dev.mockbell.problem.Problem.input("There is no case " + reference, null, null));
             }
 
             @Override
@@ -66,6 +69,11 @@ public final class Stays {
 
     /** A suite of the cases, in order. */
     public static Suite suite(Case... cases) {
-        return new Suite("s", "S", java.util.Arrays.stream(cases).map(c -> new Step(c.title(), c.reference())).toList());
+        return new Suite(
+                "s",
+                "S",
+                java.util.Arrays.stream(cases)
+                        .map(c -> new Step(c.title(), c.reference()))
+                        .toList());
     }
 }

@@ -56,7 +56,11 @@ class SuiteRunnerTest {
         Case first = Stays.book("first", Stays.BODY, List.of(), new Capture("code", "/BookResponse/code"));
         Case second = Stays.book("second", Stays.BODY.replace("Ines Okafor", "{$code}"), List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R-42", "184.50")))) {
-            Run run = run(Stays.bench(server.address(), Map.of(), first, second), Stays.suite(first, second), RunListener.NONE, new StopSignal());
+            Run run = run(
+                    Stays.bench(server.address(), Map.of(), first, second),
+                    Stays.suite(first, second),
+                    RunListener.NONE,
+                    new StopSignal());
             assertThat(run.passed()).isTrue();
             assertThat(run.steps().get(0).captures()).containsEntry("code", "R-42");
             assertThat(server.requests().get(1)).contains("<st:name>R-42</st:name>");
@@ -75,8 +79,14 @@ class SuiteRunnerTest {
                 new Check.Within(20_000));
         Case kept = Stays.book("c", Stays.BODY, checks);
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R-42", "184.50")))) {
-            Run run = run(Stays.bench(server.address(), Map.of("nights", "2"), kept), Stays.suite(kept), RunListener.NONE, new StopSignal());
-            assertThat(verdicts(run.steps().get(0))).containsOnly(Verdict.PASSED).hasSize(6);
+            Run run = run(
+                    Stays.bench(server.address(), Map.of("nights", "2"), kept),
+                    Stays.suite(kept),
+                    RunListener.NONE,
+                    new StopSignal());
+            assertThat(verdicts(run.steps().get(0)))
+                    .containsOnly(Verdict.PASSED)
+                    .hasSize(6);
         }
     }
 
@@ -91,10 +101,17 @@ class SuiteRunnerTest {
                 new Check.Condition("nonsense("));
         Case kept = Stays.book("c", Stays.BODY, checks);
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R-42", "much")))) {
-            StepResult step = run(Stays.bench(server.address(), Map.of(), kept), Stays.suite(kept), RunListener.NONE, new StopSignal()).steps().get(0);
+            StepResult step = run(
+                            Stays.bench(server.address(), Map.of(), kept),
+                            Stays.suite(kept),
+                            RunListener.NONE,
+                            new StopSignal())
+                    .steps()
+                    .get(0);
             assertThat(verdicts(step)).containsOnly(Verdict.FAILED).hasSize(6);
             assertThat(step.failures().get(0)).contains("much").contains("/BookResponse/total");
-            assertThat(step.failures().get(1)).isEqualTo("total = 184.50: should be 184.50, found much (/BookResponse/total)");
+            assertThat(step.failures().get(1))
+                    .isEqualTo("total = 184.50: should be 184.50, found much (/BookResponse/total)");
             assertThat(step.failures().get(5)).contains("does not parse");
             assertThat(ledger.get(0).outcome()).isEqualTo(Exchange.Outcome.FAILED);
         }
@@ -102,12 +119,17 @@ class SuiteRunnerTest {
 
     @Test
     void aFaultMeetsItsCheckAndFailsTheOther() {
-        String fault = "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><e:Fault><faultcode>e:Server</faultcode>"
-                + "<faultstring>No bunks</faultstring><detail><Full xmlns=\"urn:northfell:stay\"><left>0</left></Full></detail></e:Fault></e:Body></e:Envelope>";
+        String fault =
+                "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><e:Fault><faultcode>e:Server</faultcode>"
+                        + "<faultstring>No bunks</faultstring><detail><Full xmlns=\"urn:northfell:stay\"><left>0</left></Full></detail></e:Fault></e:Body></e:Envelope>";
         Case due = Stays.book("due", Stays.BODY, List.of(new Check.FaultIs("Full"), new Check.Valid()));
         Case notDue = Stays.book("not", Stays.BODY, List.of(new Check.NoFault()));
         try (PlainServer server = PlainServer.says(PlainServer.ok(fault).replace("200 OK", "500 Server Error"))) {
-            Run run = run(Stays.bench(server.address(), Map.of(), due, notDue), Stays.suite(due, notDue), RunListener.NONE, new StopSignal());
+            Run run = run(
+                    Stays.bench(server.address(), Map.of(), due, notDue),
+                    Stays.suite(due, notDue),
+                    RunListener.NONE,
+                    new StopSignal());
             assertThat(run.steps().get(0).verdict()).isEqualTo(Verdict.PASSED);
             assertThat(run.steps().get(1).failures()).containsExactly("No fault: Full: No bunks (status 500)");
             assertThat(ledger.get(0).outcome()).isEqualTo(Exchange.Outcome.FAULT);
@@ -117,7 +139,13 @@ class SuiteRunnerTest {
     @Test
     void aStepWithoutChecksStillFailsWithoutAnAnswer() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
-        StepResult step = run(Stays.bench("http://127.0.0.1:1/", Map.of(), kept), Stays.suite(kept), RunListener.NONE, new StopSignal()).steps().get(0);
+        StepResult step = run(
+                        Stays.bench("http://127.0.0.1:1/", Map.of(), kept),
+                        Stays.suite(kept),
+                        RunListener.NONE,
+                        new StopSignal())
+                .steps()
+                .get(0);
         assertThat(step.verdict()).isEqualTo(Verdict.FAILED);
         assertThat(step.problem()).isEqualTo("Nothing answers at 127.0.0.1:1");
     }
@@ -126,7 +154,13 @@ class SuiteRunnerTest {
     void aCaptureThatFindsNothingFailsTheStep() {
         Case kept = Stays.book("c", Stays.BODY, List.of(), new Capture("x", "//gone"));
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
-            StepResult step = run(Stays.bench(server.address(), Map.of(), kept), Stays.suite(kept), RunListener.NONE, new StopSignal()).steps().get(0);
+            StepResult step = run(
+                            Stays.bench(server.address(), Map.of(), kept),
+                            Stays.suite(kept),
+                            RunListener.NONE,
+                            new StopSignal())
+                    .steps()
+                    .get(0);
             assertThat(step.verdict()).isEqualTo(Verdict.FAILED);
             assertThat(step.problem()).contains("$x found nothing");
         }
@@ -135,7 +169,13 @@ class SuiteRunnerTest {
     @Test
     void anUnknownVariableFailsTheStepBeforeAnythingIsSent() {
         Case kept = Stays.book("c", Stays.BODY.replace("34", "{$age}"), List.of());
-        StepResult step = run(Stays.bench("http://127.0.0.1:1/", Map.of(), kept), Stays.suite(kept), RunListener.NONE, new StopSignal()).steps().get(0);
+        StepResult step = run(
+                        Stays.bench("http://127.0.0.1:1/", Map.of(), kept),
+                        Stays.suite(kept),
+                        RunListener.NONE,
+                        new StopSignal())
+                .steps()
+                .get(0);
         assertThat(step.problem()).contains("age");
         assertThat(ledger).isEmpty();
     }

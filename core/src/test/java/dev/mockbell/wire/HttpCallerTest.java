@@ -37,9 +37,14 @@ class HttpCallerTest {
         String answer = "HTTP/1.1 200 Fine\r\nX-Odd:  two  \r\nContent-Length: 4\r\n\r\n<b/>";
         try (PlainServer server = PlainServer.says(answer)) {
             CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
-            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8)).isEqualTo(answer);
-            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8)).isEqualTo(server.requests().get(0));
-            assertThat(server.requests().get(0)).startsWith("POST /stay HTTP/1.1\r\n").contains("SOAPAction: \"urn:x\"").endsWith("<a>ø</a>");
+            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+                    .isEqualTo(answer);
+            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
+                    .isEqualTo(server.requests().get(0));
+            assertThat(server.requests().get(0))
+                    .startsWith("POST /stay HTTP/1.1\r\n")
+                    .contains("SOAPAction: \"urn:x\"")
+                    .endsWith("<a>ø</a>");
             assertThat(result.response().orElseThrow().status()).isEqualTo(200);
             assertThat(result.response().orElseThrow().header("x-odd")).contains("two");
         }
@@ -51,7 +56,8 @@ class HttpCallerTest {
         try (PlainServer server = PlainServer.says(answer)) {
             CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
             assertThat(result.response().orElseThrow().text()).isEqualTo("<b></b>");
-            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8)).isEqualTo(answer);
+            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+                    .isEqualTo(answer);
         }
     }
 
@@ -63,7 +69,8 @@ class HttpCallerTest {
         })) {
             CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
             assertThat(result.timing().await()).isGreaterThan(100_000_000L);
-            assertThat(result.timing().total()).isGreaterThanOrEqualTo(result.timing().await());
+            assertThat(result.timing().total())
+                    .isGreaterThanOrEqualTo(result.timing().await());
         }
     }
 
@@ -78,13 +85,20 @@ class HttpCallerTest {
     void noAnswerInTimeIsSaidInWords() {
         try (PlainServer server = PlainServer.that((request, out, socket) -> Thread.sleep(5_000))) {
             CallResult result = caller.call(post(server.address(), 200), new StopSignal());
-            assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).startsWith("No answer from").endsWith("in 0.2 s"));
-            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8)).startsWith("POST");
+            assertThat(result.failure())
+                    .hasValueSatisfying(
+                            f -> assertThat(f).startsWith("No answer from").endsWith("in 0.2 s"));
+            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
+                    .startsWith("POST");
         }
     }
 
     @ParameterizedTest
-    @CsvSource({"'', closed the connection", "'garbage\r\n\r\n', does not speak HTTP", "'HTTP/1.1 200 OK\r\nContent-Length: 99\r\n\r\nshort', closed the connection"})
+    @CsvSource({
+        "'', closed the connection",
+        "'garbage\r\n\r\n', does not speak HTTP",
+        "'HTTP/1.1 200 OK\r\nContent-Length: 99\r\n\r\nshort', closed the connection"
+    })
     void badAnswersAreSaidInWords(String bytes, String words) {
         try (PlainServer server = PlainServer.that((request, out, socket) -> {
             out.write(bytes.getBytes(StandardCharsets.UTF_8));
@@ -101,19 +115,26 @@ class HttpCallerTest {
         try (PlainServer server = PlainServer.that((request, out, socket) -> Thread.sleep(20_000))) {
             StopSignal stop = new StopSignal();
             new Thread(() -> {
-                while (server.requests().isEmpty()) {
-                    Thread.onSpinWait();
-                }
-                stop.stop();
-            }).start();
-            assertThat(caller.call(post(server.address(), 20_000), stop).failure()).contains("Stopped");
+                        while (server.requests().isEmpty()) {
+                            Thread.onSpinWait();
+                        }
+                        stop.stop();
+                    })
+                    .start();
+            assertThat(caller.call(post(server.address(), 20_000), stop).failure())
+                    .contains("Stopped");
         }
     }
 
     @Test
     void aRedirectOfAPostIsShownNotFollowed() {
-        try (PlainServer server = PlainServer.says("HTTP/1.1 302 Found\r\nLocation: /other\r\nContent-Length: 0\r\n\r\n")) {
-            assertThat(caller.call(post(server.address(), 3_000), new StopSignal()).response().orElseThrow().status()).isEqualTo(302);
+        try (PlainServer server =
+                PlainServer.says("HTTP/1.1 302 Found\r\nLocation: /other\r\nContent-Length: 0\r\n\r\n")) {
+            assertThat(caller.call(post(server.address(), 3_000), new StopSignal())
+                            .response()
+                            .orElseThrow()
+                            .status())
+                    .isEqualTo(302);
             assertThat(server.requests()).hasSize(1);
         }
     }

@@ -87,7 +87,8 @@ public final class PlainServer implements AutoCloseable {
             }
             head.append((char) c);
         }
-        var length = java.util.regex.Pattern.compile("(?i)content-length: *(\\d+)").matcher(head);
+        var length =
+                java.util.regex.Pattern.compile("(?i)content-length: *(\\d+)").matcher(head);
         byte[] body = in.readNBytes(length.find() ? Integer.parseInt(length.group(1)) : 0);
         return head + new String(body, StandardCharsets.UTF_8);
     }

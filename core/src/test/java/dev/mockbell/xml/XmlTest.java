@@ -22,7 +22,8 @@ class XmlTest {
 
     @Test
     void nothingOfADocumentIsLostOnTheWayThrough() {
-        String text = "<?note here?>\n<a xmlns=\"urn:a\" k=\"1 &lt; 2\"><!-- c --><b>x &amp; y</b> <![CDATA[<raw>]]>\n<c/><?do it?></a>";
+        String text =
+                "<?note here?>\n<a xmlns=\"urn:a\" k=\"1 &lt; 2\"><!-- c --><b>x &amp; y</b> <![CDATA[<raw>]]>\n<c/><?do it?></a>";
         assertThat(XmlText.exact(Xml.parse(text, "x", XmlLimits.MESSAGE))).isEqualTo(text);
     }
 
@@ -57,7 +58,11 @@ class XmlTest {
     void entitiesThatExpandWithoutEndAreStopped() {
         StringBuilder bomb = new StringBuilder("<!DOCTYPE a [<!ENTITY e0 'ha'>");
         for (int i = 1; i < 12; i++) {
-            bomb.append("<!ENTITY e").append(i).append(" '").append(("&e" + (i - 1) + ";").repeat(10)).append("'>");
+            bomb.append("<!ENTITY e")
+                    .append(i)
+                    .append(" '")
+                    .append(("&e" + (i - 1) + ";").repeat(10))
+                    .append("'>");
         }
         bomb.append("]><a>&e11;</a>");
         assertThatThrownBy(() -> Xml.parse(bomb.toString(), "bomb", XmlLimits.CONTRACT))
@@ -79,7 +84,8 @@ class XmlTest {
         Path dtd = folder.resolve("a.dtd");
         Files.writeString(dtd, "<!ENTITY e 'from outside'>");
         String text = "<!DOCTYPE a SYSTEM '" + dtd.toUri() + "'><a>plain</a>";
-        assertThat(Xml.parse(text, "x", XmlLimits.CONTRACT).getDocumentElement().getTextContent()).isEqualTo("plain");
+        assertThat(Xml.parse(text, "x", XmlLimits.CONTRACT).getDocumentElement().getTextContent())
+                .isEqualTo("plain");
     }
 
     @Test
@@ -94,6 +100,8 @@ class XmlTest {
     void aDocumentOverTheSizeIsRefused() {
         XmlLimits small = new XmlLimits(10, 10, 20, true);
         byte[] bytes = "<a>0123456789012345678901234567890</a>".getBytes(StandardCharsets.UTF_8);
-        assertThatThrownBy(() -> Xml.parse(bytes, "big", small)).isInstanceOf(Problem.class).hasMessageContaining("limit of 20");
+        assertThatThrownBy(() -> Xml.parse(bytes, "big", small))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("limit of 20");
     }
 }

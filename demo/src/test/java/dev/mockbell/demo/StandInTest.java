@@ -43,7 +43,8 @@ class StandInTest {
     static void start() {
         standIn = StandIn.start(0, Clock.systemUTC());
         http = new HttpCaller();
-        project = new DemoProject(standIn, HttpFetcher.forEverything(http, 1 << 20), Clock.systemUTC()).create(folder, 0);
+        project =
+                new DemoProject(standIn, HttpFetcher.forEverything(http, 1 << 20), Clock.systemUTC()).create(folder, 0);
     }
 
     @AfterAll
@@ -54,18 +55,24 @@ class StandInTest {
 
     private static SuiteRunner.Called call(String reference, String port) {
         Expressions expressions = new Expressions();
-        SuiteRunner runner = new SuiteRunner(new ProjectBench(project), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC());
+        SuiteRunner runner = new SuiteRunner(
+                new ProjectBench(project), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC());
         var kept = project.kept("hut-booking/" + reference).orElseThrow().withPort(port);
         return runner.call(kept, kept.title(), "test", new ProjectBench(project).variables(), new StopSignal());
     }
 
     @Test
     void itsContractReadsWithoutFindingsAndGivesBothAddresses() {
-        Contract contract = new ContractReader(HttpFetcher.forEverything(http, 1 << 20)).read(standIn.wsdl(), Progress.NONE, new StopSignal());
+        Contract contract = new ContractReader(HttpFetcher.forEverything(http, 1 << 20))
+                .read(standIn.wsdl(), Progress.NONE, new StopSignal());
         assertThat(contract.findings()).isEmpty();
         assertThat(contract.documents()).hasSize(2);
-        assertThat(contract.ports()).extracting(p -> p.address().orElseThrow()).containsExactly(standIn.soap11(), standIn.soap12());
-        assertThat(contract.ports()).extracting(p -> p.binding().protocol()).containsExactly(Protocol.SOAP11, Protocol.SOAP12);
+        assertThat(contract.ports())
+                .extracting(p -> p.address().orElseThrow())
+                .containsExactly(standIn.soap11(), standIn.soap12());
+        assertThat(contract.ports())
+                .extracting(p -> p.binding().protocol())
+                .containsExactly(Protocol.SOAP11, Protocol.SOAP12);
     }
 
     @ParameterizedTest
@@ -110,7 +117,10 @@ class StandInTest {
                         },
                         Clock.systemUTC())
                 .run(project.suite("whole-stay").orElseThrow(), RunListener.NONE, new StopSignal());
-        List<String> failures = run.steps().stream().flatMap(s -> s.failures().stream()).filter(f -> !f.contains("within")).toList();
+        List<String> failures = run.steps().stream()
+                .flatMap(s -> s.failures().stream())
+                .filter(f -> !f.contains("within"))
+                .toList();
         assertThat(failures).isEmpty();
         assertThat(kept).hasSize(6);
     }

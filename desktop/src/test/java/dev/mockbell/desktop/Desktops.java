@@ -24,8 +24,7 @@ import javafx.stage.Stage;
 
 /** A real window over a real project, with a service to call. */
 final class Desktops implements AutoCloseable {
-    private static final String WSDL =
-            """
+    private static final String WSDL = """
             <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
               xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:soap12="http://schemas.xmlsoap.org/wsdl/soap12/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
               <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">
@@ -59,9 +58,15 @@ final class Desktops implements AutoCloseable {
     Desktops(Path folder) throws IOException {
         wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1"));
         project = folder.resolve("project");
-        Contract contract = new ContractReader(DocumentFetcher.files(1 << 20)).read(wsdl.toString(), Progress.NONE, new StopSignal());
-        MockPlan plan = MockPlan.of("peaks", contract, 0).withAnswers("Climb", List.of(MockAnswer.otherwise(
-                "echo", "<p:ClimbResponse xmlns:p='urn:peaks'><p:permit>P-{$hits}</p:permit><p:fee>{number($request//days) * 20}</p:fee></p:ClimbResponse>")));
+        Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
+                .read(wsdl.toString(), Progress.NONE, new StopSignal());
+        MockPlan plan = MockPlan.of("peaks", contract, 0)
+                .withAnswers(
+                        "Climb",
+                        List.of(
+                                MockAnswer.otherwise(
+                                        "echo",
+                                        "<p:ClimbResponse xmlns:p='urn:peaks'><p:permit>P-{$hits}</p:permit><p:fee>{number($request//days) * 20}</p:fee></p:ClimbResponse>")));
         service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
         Files.writeString(wsdl, WSDL.formatted(service.base()));
         Offscreen.start();

@@ -61,7 +61,8 @@ class SliceTest {
         hand.clickText("On the wire");
         hand.clickText("Source");
         hand.clickText("Anatomy");
-        assertThat(Files.exists(desktop.project.resolve("contracts/peaks/snapshot.yaml"))).isTrue();
+        assertThat(Files.exists(desktop.project.resolve("contracts/peaks/snapshot.yaml")))
+                .isTrue();
     }
 
     @Test
@@ -74,19 +75,36 @@ class SliceTest {
         hand.click("#include-all");
         hand.await("the guide", () -> desktop.models.call().request().xml().contains("guide"));
         hand.click("#repeat-guide");
-        hand.await("two guides", () -> desktop.models.call().request().lines().stream().filter(l -> l.row().label().equals("guide")).count() == 2);
+        hand.await(
+                "two guides",
+                () -> desktop.models.call().request().lines().stream()
+                                .filter(l -> l.row().label().equals("guide"))
+                                .count()
+                        == 2);
         hand.press(KeyCode.CONTROL, KeyCode.Z);
-        hand.await("one guide", () -> desktop.models.call().request().lines().stream().filter(l -> l.row().label().equals("guide")).count() == 1);
+        hand.await(
+                "one guide",
+                () -> desktop.models.call().request().lines().stream()
+                                .filter(l -> l.row().label().equals("guide"))
+                                .count()
+                        == 1);
         send();
         assertThat(called().answer().exchange().status()).isEqualTo(200);
         assertThat(called().result().verdict()).isEqualTo(Verdict.PASSED);
         assertThat(hand.text("#status")).isEqualTo("200 OK");
-        assertThat(Hand.on(() -> desktop.models.call().wire())).contains("POST /peaks HTTP/1.1").contains("SOAPAction: \"urn:climb\"").contains("<p:fee>60</p:fee>");
-        assertThat(Hand.on(() -> desktop.models.call().response().lines().stream().anyMatch(l -> l.row().value().equals("60")))).isTrue();
+        assertThat(Hand.on(() -> desktop.models.call().wire()))
+                .contains("POST /peaks HTTP/1.1")
+                .contains("SOAPAction: \"urn:climb\"")
+                .contains("<p:fee>60</p:fee>");
+        assertThat(Hand.on(() -> desktop.models.call().response().lines().stream()
+                        .anyMatch(l -> l.row().value().equals("60"))))
+                .isTrue();
         hand.clickText("SOAP 1.2");
         send();
         assertThat(called().answer().exchange().endpoint()).endsWith("/peaks-12");
-        assertThat(new ProjectStore().open(desktop.project).cases()).singleElement().satisfies(c -> assertThat(c.body()).contains("Skarn"));
+        assertThat(new ProjectStore().open(desktop.project).cases())
+                .singleElement()
+                .satisfies(c -> assertThat(c.body()).contains("Skarn"));
     }
 
     @Test
@@ -97,7 +115,9 @@ class SliceTest {
         assertThat(hand.text("#request-validity")).isEqualTo("days: “10” is more than 9");
         hand.type("#value-days", "{$nowhere}");
         hand.click("#send");
-        hand.await("a notice", () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("nowhere")));
+        hand.await(
+                "a notice",
+                () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("nowhere")));
         hand.press(KeyCode.ESCAPE);
         assertThat(Hand.on(() -> desktop.desk.notices().size())).isZero();
     }
@@ -110,10 +130,19 @@ class SliceTest {
         send();
         hand.clickText("fee");
         hand.click("#check-this");
-        hand.await("the check", () -> desktop.models.call().currentProperty().get().checks().contains(new Check.Value("/ClimbResponse/fee", "60")));
+        hand.await(
+                "the check",
+                () -> desktop.models
+                        .call()
+                        .currentProperty()
+                        .get()
+                        .checks()
+                        .contains(new Check.Value("/ClimbResponse/fee", "60")));
         hand.clickText("permit");
         hand.click("#capture-this");
-        hand.await("the capture", () -> desktop.models.call().currentProperty().get().captures().size() == 1);
+        hand.await(
+                "the capture",
+                () -> desktop.models.call().currentProperty().get().captures().size() == 1);
         hand.click("#new-case");
         hand.type("#ask-name", "Second");
         hand.press(KeyCode.ENTER);
@@ -121,11 +150,16 @@ class SliceTest {
         hand.type("#value-peak", "{$permit}");
         Hand.run(() -> {
             desktop.models.check().add("Stay");
-            desktop.desk.project().cases().stream().sorted(java.util.Comparator.comparing(c -> c.id())).forEach(desktop.models.check()::addStep);
+            desktop.desk.project().cases().stream()
+                    .sorted(java.util.Comparator.comparing(c -> c.id()))
+                    .forEach(desktop.models.check()::addStep);
         });
         hand.press(KeyCode.ALT, KeyCode.DIGIT3);
         hand.click("#run-suite");
-        hand.await("the run", () -> !desktop.models.check().runningProperty().get() && !desktop.models.check().runs().isEmpty());
+        hand.await(
+                "the run",
+                () -> !desktop.models.check().runningProperty().get()
+                        && !desktop.models.check().runs().isEmpty());
         var run = Hand.on(() -> desktop.models.check().runs().get(0));
         assertThat(run.steps()).hasSize(2);
         assertThat(run.passed()).as(run.steps().toString()).isTrue();
@@ -135,8 +169,16 @@ class SliceTest {
         String permit = run.steps().get(0).captures().get("permit");
         long exchange = run.steps().get(1).exchange();
         Hand.run(() -> desktop.models.traffic().open(exchange));
-        hand.await("the exchange", () -> desktop.models.traffic().selectedProperty().get() != null);
-        assertThat(Hand.on(() -> desktop.models.traffic().selectedProperty().get().request().text())).contains(">" + permit + "<");
+        hand.await(
+                "the exchange",
+                () -> desktop.models.traffic().selectedProperty().get() != null);
+        assertThat(Hand.on(() -> desktop.models
+                        .traffic()
+                        .selectedProperty()
+                        .get()
+                        .request()
+                        .text()))
+                .contains(">" + permit + "<");
     }
 
     @Test
@@ -151,23 +193,45 @@ class SliceTest {
         hand.await("the answer", () -> desktop.models.mocks().answers().size() == 2);
         hand.type("#mock-when", "$request//days > 5");
         hand.press(KeyCode.ENTER);
-        hand.await("the condition", () -> desktop.models.mocks().answers().get(0).when().contains("5"));
+        hand.await(
+                "the condition",
+                () -> desktop.models.mocks().answers().get(0).when().contains("5"));
         hand.type("#mock-when", "$request//[");
         hand.press(KeyCode.ENTER);
-        hand.await("the refusal", () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("does not parse")));
-        assertThat(Hand.on(() -> desktop.models.mocks().answers().get(0).when())).isEqualTo("$request//days > 5");
-        String address = Hand.on(() -> desktop.models.mocks().host().orElseThrow().addresses().get("Peaks11"));
+        hand.await(
+                "the refusal",
+                () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("does not parse")));
+        assertThat(Hand.on(() -> desktop.models.mocks().answers().get(0).when()))
+                .isEqualTo("$request//days > 5");
+        String address = Hand.on(
+                () -> desktop.models.mocks().host().orElseThrow().addresses().get("Peaks11"));
         assertThat(hand.text("#mock-address")).isEqualTo(address);
-        int before = Hand.on(() -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size());
+        int before = Hand.on(
+                () -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size());
         var http = new dev.mockbell.wire.HttpCaller();
-        var soap = dev.mockbell.soap.Envelope.around(dev.mockbell.soap.SoapVersion.V11, "<Climb xmlns='urn:peaks'><peak>x</peak><days>7</days></Climb>", java.util.List.of());
+        var soap = dev.mockbell.soap.Envelope.around(
+                dev.mockbell.soap.SoapVersion.V11,
+                "<Climb xmlns='urn:peaks'><peak>x</peak><days>7</days></Climb>",
+                java.util.List.of());
         var result = http.call(
-                new dev.mockbell.wire.CallRequest("POST", java.net.URI.create(address), java.util.List.of(), soap.getBytes(java.nio.charset.StandardCharsets.UTF_8), java.time.Duration.ofSeconds(5)),
+                new dev.mockbell.wire.CallRequest(
+                        "POST",
+                        java.net.URI.create(address),
+                        java.util.List.of(),
+                        soap.getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                        java.time.Duration.ofSeconds(5)),
                 new dev.mockbell.task.StopSignal());
         http.close();
         assertThat(result.response().orElseThrow().text()).contains("Closed");
-        hand.await("the tape", () -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size() == before + 1);
-        assertThat(Hand.on(() -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).get(before).way())).isEqualTo(Exchange.Way.ANSWERED);
+        hand.await(
+                "the tape",
+                () -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size() == before + 1);
+        assertThat(Hand.on(() -> desktop.models
+                        .traffic()
+                        .onTape(java.time.Instant.EPOCH)
+                        .get(before)
+                        .way()))
+                .isEqualTo(Exchange.Way.ANSWERED);
         hand.click("#mock-stop");
         hand.await("the mock down", () -> desktop.models.mocks().host().isEmpty());
     }
@@ -178,13 +242,22 @@ class SliceTest {
         try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             Hand.run(() -> {
                 var kept = desktop.models.mocks().contractProperty().get();
-                desktop.models.mocks().start(kept, desktop.models.mocks().plan().orElseThrow().withPort(taken.getLocalPort()));
+                desktop.models
+                        .mocks()
+                        .start(kept, desktop.models.mocks().plan().orElseThrow().withPort(taken.getLocalPort()));
             });
-            hand.await("the notice", () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("is in use by another program")));
-            String use = Hand.on(() -> desktop.desk.notices().get(0).action().orElseThrow().words());
+            hand.await(
+                    "the notice",
+                    () -> desktop.desk.notices().stream()
+                            .anyMatch(n -> n.text().contains("is in use by another program")));
+            String use = Hand.on(
+                    () -> desktop.desk.notices().get(0).action().orElseThrow().words());
             hand.clickText(use);
             hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
-            assertThat(use).isEqualTo("Use " + Hand.on(() -> desktop.models.mocks().host().orElseThrow().port()));
+            assertThat(use)
+                    .isEqualTo("Use "
+                            + Hand.on(() ->
+                                    desktop.models.mocks().host().orElseThrow().port()));
         }
     }
 
@@ -206,7 +279,8 @@ class SliceTest {
         hand.click("#segment-all");
         hand.await("one again", () -> desktop.models.traffic().listings().size() == 1);
         hand.clickText("→ called");
-        hand.await("it is open", () -> desktop.models.traffic().selectedProperty().get() != null);
+        hand.await(
+                "it is open", () -> desktop.models.traffic().selectedProperty().get() != null);
         hand.click("#send-again");
         hand.await("the call station", () -> desktop.desk.stationProperty().get() == Station.CALL);
         assertThat(xml()).contains("Needle");
@@ -221,7 +295,9 @@ class SliceTest {
         hand.type("#value-days", "1");
         Hand.run(() -> {
             desktop.models.check().add("Stay");
-            desktop.models.check().addStep(desktop.models.call().currentProperty().get());
+            desktop.models
+                    .check()
+                    .addStep(desktop.models.call().currentProperty().get());
             desktop.models.load().add(desktop.desk.project().suites().get(0));
         });
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
@@ -261,7 +337,9 @@ class SliceTest {
         Path page = Files.writeString(folder.resolve("page.wsdl"), "<html></html>");
         hand.type("#contract-address", page.toString());
         hand.click("#contract-add");
-        hand.await("the notice", () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("web page, not a WSDL")));
+        hand.await(
+                "the notice",
+                () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("web page, not a WSDL")));
         assertThat(Hand.on(() -> desktop.desk.project().contracts().size())).isZero();
         hand.press(KeyCode.ESCAPE);
         desktop.addContract();

@@ -121,8 +121,7 @@ public final class CallModel {
         Place place = desk.placeProperty().get();
         current.set(kept);
         request.open(requestOutline(place), kept.body());
-        called.set(lastOf.get(kept.reference()));
-        showAnswer();
+        show(lastOf.get(kept.reference()));
     }
 
     private MessageOutline requestOutline(Place place) {
@@ -186,7 +185,13 @@ public final class CallModel {
         Place place = desk.placeProperty().get();
         String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
         String body = copy ? request.xml() : SampleBuilder.text(requestOutline(place), Detail.FULL);
-        keep(from.withName(id, title).withBody(body));
+        Case made = from.withName(id, title).withBody(body);
+        // known values belong to the request they were seen with, so a fresh one starts without them
+        keep(
+                copy
+                        ? made
+                        : made.withChecks(List.of(new Check.Valid(), new Check.NoFault()))
+                                .withCaptures(List.of()));
         open(current.get());
     }
 
@@ -249,8 +254,7 @@ public final class CallModel {
                             captured.putAll(result.result().captures());
                             if (current.get() != null
                                     && current.get().reference().equals(kept.reference())) {
-                                called.set(result);
-                                showAnswer();
+                                show(result);
                             }
                         },
                         problem -> {
@@ -275,8 +279,13 @@ public final class CallModel {
         return Optional.ofNullable(previous.get(row.id()));
     }
 
-    private void showAnswer() {
-        SuiteRunner.Called last = called.get();
+    /** The rows are there before anybody hears of the answer. */
+    private void show(SuiteRunner.Called last) {
+        showRows(last);
+        called.set(last);
+    }
+
+    private void showRows(SuiteRunner.Called last) {
         if (last == null) {
             response.clear();
             return;

@@ -42,6 +42,8 @@ import javafx.util.Duration;
 
 /** Request, hinge, response, checks. */
 final class CallView extends VBox {
+    private static final double IN_USE = 90;
+
     private final CallModel model;
     private final Desk desk;
     private final HBox head = new HBox();
@@ -137,17 +139,19 @@ final class CallView extends VBox {
                 responseFoot);
         for (Region column : List.of(request, response)) {
             column.setMinWidth(280);
-            column.setPrefWidth(10);
+            column.setPrefWidth(300);
             HBox.setHgrow(column, Priority.ALWAYS);
         }
+        request.setPrefWidth(300 + IN_USE);
+        widenInUse(request, response);
         hinge.setAlignment(Pos.TOP_CENTER);
-        hinge.setMinWidth(76);
-        hinge.setMaxWidth(76);
+        hinge.setMinWidth(70);
+        hinge.setMaxWidth(70);
         ScrollPane scroll = new ScrollPane(side);
         scroll.setFitToWidth(true);
         VBox checks = Parts.panel(Parts.tall(scroll));
-        checks.setMinWidth(214);
-        checks.setMaxWidth(214);
+        checks.setMinWidth(206);
+        checks.setMaxWidth(206);
         HBox columns = new HBox(4, request, hinge, response, gap(), checks);
         VBox.setVgrow(columns, Priority.ALWAYS);
         HBox line = new HBox(8, Parts.text("Cases", "third"), chips, Parts.spring(), caseActions());
@@ -155,6 +159,22 @@ final class CallView extends VBox {
         getChildren().addAll(head, line, columns);
         showRequest();
         showResponse();
+    }
+
+    /** The column that is worked in gets more of the room. */
+    private void widenInUse(Region request, Region response) {
+        sceneProperty().addListener((o, was, scene) -> {
+            if (scene != null) {
+                scene.focusOwnerProperty().addListener((x, before, now) -> {
+                    for (Node n = now; n != null; n = n.getParent()) {
+                        if (n == request || n == response) {
+                            request.setPrefWidth(300 + (n == request ? IN_USE : 0));
+                            response.setPrefWidth(300 + (n == response ? IN_USE : 0));
+                        }
+                    }
+                });
+            }
+        });
     }
 
     private static Region gap() {
@@ -254,6 +274,7 @@ final class CallView extends VBox {
             requestXml.show(model.request().xml());
         }
         showFoot();
+        answer.list().refresh();
     }
 
     private void showChips() {
@@ -301,10 +322,11 @@ final class CallView extends VBox {
                 : Parts.marked(Mark.FAILED, trouble, "failed");
         words.setId("request-validity");
         ContractView.tip(words, trouble);
+
         long out = model.request().leftOut();
         Button all = Parts.button(
                 "Include all",
-                "Put every optional part in",
+                "Put every optional part in; " + out + " left out now",
                 () -> model.request().fill(Detail.FULL),
                 "quiet");
         all.setId("include-all");
@@ -314,9 +336,8 @@ final class CallView extends VBox {
                 () -> model.request().fill(Detail.REQUIRED),
                 "quiet");
         required.setId("required-only");
-        requestFoot
-                .getChildren()
-                .setAll(words, Parts.spring(), Parts.text(out == 0 ? "" : out + " left out", "third"), all, required);
+        words.setMinWidth(0);
+        requestFoot.getChildren().setAll(words, Parts.spring(), all, required);
     }
 
     private void showResponse() {
@@ -435,6 +456,9 @@ final class CallView extends VBox {
         SheetRow row = line.row();
         boolean folds = !row.children().isEmpty();
         Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
+        if (row.index() > 0) {
+            name.setText(name.getText() + "  " + row.index() + " of " + row.count());
+        }
         name.setPadding(new Insets(0, 0, 0, line.depth() * 14.0));
         if (line.depth() == 0) {
             name.getStyleClass().add("strong");

@@ -30,9 +30,9 @@ final class SheetGrid {
     SheetGrid(MessageModel model) {
         this.model = model;
         grid.growing("Element", this::element)
-                .column("Value", 168, this::value)
-                .column("Type", 118, l -> third(l.row().type()))
-                .number("Occurs", 64, this::occurs)
+                .column("Value", 150, this::value)
+                .column("Type", 96, l -> third(l.row().type()))
+                .number("Occurs", 62, this::occurs)
                 .flat();
         grid.setId("request-sheet");
         grid.setItems(model.lines());
@@ -75,7 +75,7 @@ final class SheetGrid {
         HBox box = new HBox(4);
         box.setAlignment(Pos.CENTER_LEFT);
         Region indent = new Region();
-        indent.setMinWidth(line.depth() * 14.0);
+        indent.setMinWidth(line.depth() * 12.0);
         box.getChildren().add(indent);
         if (row.optional() && row.kind() != Kind.CHOICE && row.count() <= 1) {
             box.getChildren()
@@ -163,7 +163,7 @@ final class SheetGrid {
         box.getStyleClass().add("value");
         box.getItems().setAll(row.options());
         box.setValue(row.value());
-        box.setMaxWidth(150);
+        box.setMaxWidth(134);
         box.valueProperty().addListener((o, was, now) -> model.choose(row, now));
         return box;
     }
@@ -174,7 +174,7 @@ final class SheetGrid {
         box.getItems().setAll(row.options());
         box.setEditable(false);
         box.setValue(row.value());
-        box.setMaxWidth(150);
+        box.setMaxWidth(134);
         box.setId("value-" + row.label());
         box.valueProperty().addListener((o, was, now) -> model.type(row, now));
         return box;
@@ -184,7 +184,7 @@ final class SheetGrid {
         TextField field = new TextField(row.value());
         field.getStyleClass().add("value");
         field.setId("value-" + row.label() + (row.index() > 0 ? "-" + row.index() : ""));
-        field.setMaxWidth(150);
+        field.setMaxWidth(134);
         mark(field, row.problem());
         field.textProperty().addListener((o, was, now) -> mark(field, model.type(row, now)));
         return field;
