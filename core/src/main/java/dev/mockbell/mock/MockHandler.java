@@ -145,8 +145,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         if (reply.body().length > 0) {
             response.headers().set(HttpHeaderNames.CONTENT_TYPE, reply.version().contentType(""));
         }
-        write(context, response, keepAlive);
+        // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
+        write(context, response, keepAlive);
         Outcome outcome =
                 !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
         String note = reply.fault().orElse("");
