@@ -6,12 +6,21 @@ import java.util.logging.LogManager;
 
 /** Starts Mock Bell. Not itself a window class, so that a command never loads the window's libraries. */
 public final class Main {
+    private static final String JDK_PARSERS = "com.sun.org.apache.xerces.internal.jaxp.";
+
     private Main() {}
 
     /** Without arguments the window opens; otherwise the command is carried out. */
     public static void main(String[] args) {
         // libraries that log by java.util.logging would write to the user's terminal
         LogManager.getLogManager().reset();
+        // the SOAP stack of the stand-in takes whatever parser is first on the class path and complains of it; the
+        // JDK's
+        // own serves it well. The core makes its parsers by class and is not touched by this
+        System.setProperty("javax.xml.parsers.SAXParserFactory", JDK_PARSERS + "SAXParserFactoryImpl");
+        System.setProperty("javax.xml.parsers.DocumentBuilderFactory", JDK_PARSERS + "DocumentBuilderFactoryImpl");
+        // without it the stand-in's server waits 40 ms for an acknowledgement between the head and body of an answer
+        System.setProperty("sun.net.httpserver.nodelay", "true");
         Console console = Console.ofProcess();
         String[] given = args.length == 0 ? new String[] {"desktop"} : args;
         int code = MockBellCommand.commandLine(

@@ -27,7 +27,6 @@ class DemoTest {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx700m",
-                "-Dsun.net.httpserver.nodelay=true",
                 "-Dmockbell.log=" + folder.resolve("log.txt"),
                 "-cp",
                 System.getProperty("java.class.path"),
