@@ -1,11 +1,31 @@
 package dev.mockbell.bench;
 
-/** Benchmarks, run by hand. */
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+
+/**
+ * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock} or {@code all}. Each measures the product's part
+ * beside a plain one of the standard library, in interleaved turns of one run, so that a machine which is busy with
+ * other things is busy with both; the ratio is the figure to quote.
+ */
 public final class Bench {
     private Bench() {}
 
-    /** Not yet. */
-    public static void main(String[] args) {
-        System.out.println("no benchmarks yet");
+    /** Takes the name of a benchmark; all of them without one. */
+    public static void main(String[] args) throws Exception {
+        PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
+        String which = args.length == 0 ? "all" : args[0];
+        if (!List.of("all", "load", "mock").contains(which)) {
+            out.println("There is no benchmark " + which + ". There are load, mock, all.");
+            System.exit(2);
+        }
+        if (!"mock".equals(which)) {
+            new LoadBench(out).run();
+        }
+        if (!"load".equals(which)) {
+            new MockBench(out).run();
+        }
+        System.exit(0);
     }
 }

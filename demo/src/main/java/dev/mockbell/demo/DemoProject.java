@@ -115,7 +115,7 @@ public final class DemoProject {
     private static List<Case> cases() {
         Check valid = new Check.Valid();
         Check fine = new Check.NoFault();
-        Check quick = new Check.Within(400);
+        Check quick = new Check.Within(2_000);
         String total = "/ReserveBunksResponse/reservation/total";
         String code = "/ReserveBunksResponse/reservation/code";
         String byCode = body("GetReservation", "<hb:code>{$code}</hb:code>");
@@ -247,7 +247,7 @@ public final class DemoProject {
                 "",
                 new LoadShape.Arrivals(20),
                 10,
-                2_000,
-                List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));
+                5_000,
+                List.of(new Limit(Limit.Measure.P95, 1_000), new Limit(Limit.Measure.FAILED, 0.5)));
     }
 }

@@ -1,0 +1,2 @@
+/** Benchmarks and their plain yardsticks. In: a name; out: figures on the terminal. */
+package dev.mockbell.bench;
