@@ -23,7 +23,7 @@ import javafx.scene.layout.VBox;
  */
 public final class Grid<T> extends VBox {
     /** A column. {@code width} of 0 shares the room that is left. */
-    private record Column<T>(String title, double width, Pos side, Function<T, Node> cell) {}
+    private record Column<T>(String title, double width, Pos side, double shownFrom, Function<T, Node> cell) {}
 
     private final List<Column<T>> columns = new ArrayList<>();
     private final HBox head = new HBox();
@@ -42,22 +42,27 @@ public final class Grid<T> extends VBox {
 
     /** Adds a column of fixed width, content at the left. */
     public Grid<T> column(String title, double width, Function<T, Node> cell) {
-        return add(new Column<>(title, width, Pos.CENTER_LEFT, cell));
+        return add(new Column<>(title, width, Pos.CENTER_LEFT, 0, cell));
     }
 
     /** Adds a column of fixed width, content at the right, for numbers. */
     public Grid<T> number(String title, double width, Function<T, Node> cell) {
-        return add(new Column<>(title, width, Pos.CENTER_RIGHT, cell));
+        return add(new Column<>(title, width, Pos.CENTER_RIGHT, 0, cell));
     }
 
     /** Adds a column of fixed width, content in the middle. */
     public Grid<T> centred(String title, double width, Function<T, Node> cell) {
-        return add(new Column<>(title, width, Pos.CENTER, cell));
+        return add(new Column<>(title, width, Pos.CENTER, 0, cell));
+    }
+
+    /** Adds a column of fixed width that gives way while the grid is narrower than {@code shownFrom}. */
+    public Grid<T> yielding(String title, double width, double shownFrom, Function<T, Node> cell) {
+        return add(new Column<>(title, width, Pos.CENTER_LEFT, shownFrom, cell));
     }
 
     /** Adds a column that shares the room that is left. */
     public Grid<T> growing(String title, Function<T, Node> cell) {
-        return add(new Column<>(title, 0, Pos.CENTER_LEFT, cell));
+        return add(new Column<>(title, 0, Pos.CENTER_LEFT, 0, cell));
     }
 
     private Grid<T> add(Column<T> column) {
@@ -107,9 +112,13 @@ public final class Grid<T> extends VBox {
         list.setPlaceholder(node);
     }
 
-    private static <T> StackPane box(Column<T> column, Node content) {
+    private StackPane box(Column<T> column, Node content) {
         StackPane box = new StackPane();
         box.setPadding(new Insets(0, 8, 0, 8));
+        if (column.shownFrom() > 0) {
+            box.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(column.shownFrom()));
+            box.managedProperty().bind(box.visibleProperty());
+        }
         if (content instanceof HBox line && line.getAlignment() == Pos.TOP_LEFT) {
             line.setAlignment(column.side());
         }

@@ -31,7 +31,7 @@ final class SheetGrid {
         this.model = model;
         grid.growing("Element", this::element)
                 .column("Value", 150, this::value)
-                .column("Type", 96, l -> third(l.row().type()))
+                .yielding("Type", 104, 470, l -> third(l.row().type()))
                 .number("Occurs", 62, this::occurs)
                 .flat();
         grid.setId("request-sheet");
