@@ -100,6 +100,7 @@ final class CallCommand implements Callable<Integer> {
     public Integer call() {
         try (Core core = new Core()) {
             Optional<Project> opened = core.project(source);
+            opened.ifPresent(p -> p.troubles().forEach(console::note));
             Optional<Project> project = environment == null ? opened : opened.map(p -> p.in(environment));
             String name = project.map(this::contractWithOperation).orElse("contract");
             Contract contract = project.flatMap(p -> p.contract(name))

@@ -44,7 +44,10 @@ final class ContractShowCommand implements Callable<Integer> {
         try (Core core = new Core()) {
             for (String source : sources) {
                 try {
-                    Optional<List<KeptContract>> project = core.project(source).map(p -> p.contracts());
+                    Optional<List<KeptContract>> project = core.project(source).map(p -> {
+                        p.troubles().forEach(console::note);
+                        return p.contracts();
+                    });
                     if (project.isPresent()) {
                         project.get().forEach(k -> contracts.add(k.contract()));
                     } else {

@@ -66,6 +66,7 @@ final class LoadCommand implements Callable<Integer> {
     public Integer call() {
         try (Core core = new Core()) {
             Project opened = core.store().open(folder);
+            opened.troubles().forEach(console::note);
             Project project = environment == null ? opened : opened.in(environment);
             LoadPlan plan = plan(project);
             Suite suite = project.suite(plan.suite())

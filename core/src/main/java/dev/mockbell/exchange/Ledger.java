@@ -25,12 +25,14 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Keeps every exchange in one SQLite file. One thread writes, in batches, fed by a bounded queue: adding waits only when
- * {@value #QUEUE} exchanges are still to be written. Readers see what is written; {@link #settle()} waits for it.
+ * {@value #QUEUE} exchanges are still to be written. Readers see what is written; {@link #settle()} waits for it. On
+ * opening, all but the newest {@value #MOST_KEPT} are let go, so that the file does not grow without end.
  */
 public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
     private static final int QUEUE = 4_096;
     private static final int BATCH = 256;
+    private static final int MOST_KEPT = 100_000;
     private static final String COLUMNS =
             "id, started, way, contract, operation, endpoint, origin, status, nanos, sent, received, outcome, note";
 
@@ -61,6 +63,7 @@ public final class Ledger implements AutoCloseable {
             try (ResultSet r = s.executeQuery("SELECT coalesce(max(id), 0) FROM exchange")) {
                 lastId.set(r.getLong(1));
             }
+            s.execute("DELETE FROM exchange WHERE id <= " + (lastId.get() - MOST_KEPT));
         }
         writing.setAutoCommit(false);
         reading = DriverManager.getConnection(url);

@@ -37,6 +37,7 @@ public final class MockBellWindow {
             desk.close();
         });
         stage.show();
+        frame.requestFocus();
         return new MockBellWindow(stage, frame, models);
     }
 

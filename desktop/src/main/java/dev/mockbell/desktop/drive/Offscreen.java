@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.drive;
 
+import dev.mockbell.problem.Problem;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
@@ -35,7 +36,17 @@ public final class Offscreen {
         if (STARTED.compareAndSet(false, true)) {
             CountDownLatch up = new CountDownLatch(1);
             Platform.setImplicitExit(false);
-            Platform.startup(up::countDown);
+            try {
+                Platform.startup(up::countDown);
+            } catch (RuntimeException e) {
+                throw Problem.of(
+                        Problem.Kind.INPUT,
+                        "The window cannot be shown: " + Problem.reason(e),
+                        null,
+                        "On Debian and its kin install libgtk-3-0 and libxtst6, or use “mockbell demo --headless” and the"
+                                + " other commands, which need neither.",
+                        e);
+            }
             try {
                 up.await();
             } catch (InterruptedException e) {

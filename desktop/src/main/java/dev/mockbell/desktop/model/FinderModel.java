@@ -76,7 +76,7 @@ public final class FinderModel {
         }
         all.addAll(actions.get());
         DateTimeFormatter time = DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneId.systemDefault());
-        for (Listing l : traffic.listings().stream().limit(200).toList()) {
+        for (Listing l : traffic.latest(200)) {
             String detail = time.format(l.started()) + " · " + (l.status() == 0 ? "no answer" : "status " + l.status())
                     + (l.note().isEmpty() ? "" : " · " + l.note());
             all.add(new Hit(

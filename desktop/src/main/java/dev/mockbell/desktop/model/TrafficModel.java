@@ -142,6 +142,18 @@ public final class TrafficModel {
         return found;
     }
 
+    /** The newest exchanges, newest first. */
+    public List<Listing> latest(int most) {
+        List<Listing> found = new ArrayList<>();
+        synchronized (tape) {
+            var backwards = tape.descendingIterator();
+            while (backwards.hasNext() && found.size() < most) {
+                found.add(backwards.next());
+            }
+        }
+        return found;
+    }
+
     /** The last result of an operation on the ledger in this session or before. */
     public java.util.Optional<Listing> last(String contract, String operation) {
         synchronized (tape) {

@@ -52,6 +52,7 @@ public final class Frame extends StackPane {
     public Frame(Models models) {
         this.models = models;
         this.desk = models.desk();
+        setFocusTraversable(true);
         this.finder = new FinderModel(desk, models.call(), models.check(), models.traffic(), this::actions);
         this.tape = new TapeView(models.traffic(), () -> desk.go(Station.TRAFFIC), desk.clock());
         frame.setTop(topBar());
