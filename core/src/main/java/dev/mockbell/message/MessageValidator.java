@@ -118,19 +118,10 @@ public final class MessageValidator {
     }
 
     private List<Breach> run(DOMSource source, QName rootType) {
-        Validator validator = schemas.validation().newValidator();
+        Validator validator = rootType == null ? schemas.newValidator() : schemas.newValidator(rootType);
         Collector collector = new Collector(validator);
         validator.setErrorHandler(collector);
         try {
-            if (rootType != null) {
-                validator.setProperty(
-                        "http://apache.org/xml/properties/validation/schema/root-type-definition",
-                        new org.apache.xerces.xni.QName(
-                                null,
-                                rootType.getLocalPart(),
-                                rootType.getLocalPart(),
-                                rootType.getNamespaceURI().isEmpty() ? null : rootType.getNamespaceURI()));
-            }
             validator.validate(source);
         } catch (SAXException | IOException e) {
             collector.breaches.add(new Breach(dev.mockbell.problem.Problem.reason(e), "/", Place.in("")));

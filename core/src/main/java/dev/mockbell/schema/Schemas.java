@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import javax.xml.namespace.QName;
 import javax.xml.validation.Schema;
+import javax.xml.validation.Validator;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
 import org.apache.xerces.xs.XSConstants;
@@ -25,6 +26,8 @@ import org.xml.sax.SAXException;
 public final class Schemas {
     /** The key under which a reader notes on a {@code redefine} element the URI that it leads to. */
     public static final String TARGET = "mockbell.target";
+
+    private static final String ROOT_TYPE = "http://apache.org/xml/properties/validation/schema/root-type-definition";
 
     private final List<SchemaSource> sources;
     private final XSGrammarPool pool;
@@ -91,8 +94,26 @@ public final class Schemas {
         return name.getNamespaceURI().isEmpty() ? null : name.getNamespaceURI();
     }
 
-    /** A validator's schema over all of it. */
-    public Schema validation() {
+    /** A validator over all of it, for a document whose root is a global element. */
+    public Validator newValidator() {
+        return validation().newValidator();
+    }
+
+    /** A validator for an element that no schema declares, such as an rpc part, against the global type of that name. */
+    public Validator newValidator(QName type) {
+        Validator validator = newValidator();
+        XSTypeDefinition xs = model.getTypeDefinition(type.getLocalPart(), namespace(type));
+        if (xs != null) {
+            try {
+                validator.setProperty(ROOT_TYPE, xs);
+            } catch (SAXException e) {
+                throw new IllegalStateException("the validator does not take a root type", e);
+            }
+        }
+        return validator;
+    }
+
+    private Schema validation() {
         Schema made = validation;
         if (made == null) {
             try {

@@ -1,0 +1,108 @@
+package dev.mockbell.message;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contracts;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow.Kind;
+import dev.mockbell.message.SheetRow.State;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Edits at random places, many times over: whatever a person does on the sheet, the message stays one that holds. */
+class SheetRoundTripTest {
+    private static final String SCHEMA =
+            """
+            <xs:element name='Root' type='t:Trip'/>
+            <xs:complexType name='Trip'>
+              <xs:sequence>
+                <xs:element name='title' type='xs:string'/>
+                <xs:element name='leg' type='t:Leg' minOccurs='0' maxOccurs='4'/>
+                <xs:choice minOccurs='0'><xs:element name='cash' type='xs:decimal'/><xs:sequence><xs:element name='card' type='xs:string'/><xs:element name='until' type='xs:gYearMonth' minOccurs='0'/></xs:sequence></xs:choice>
+                <xs:element name='remark' type='xs:string' nillable='true' minOccurs='0'/>
+              </xs:sequence>
+              <xs:attribute name='lang' type='xs:language'/>
+            </xs:complexType>
+            <xs:complexType name='Leg'>
+              <xs:sequence>
+                <xs:element name='from' type='xs:token'/>
+                <xs:element name='hut' minOccurs='0'><xs:complexType><xs:all><xs:element name='name' type='xs:string'/><xs:element name='bunks' type='xs:int' minOccurs='0'/></xs:all></xs:complexType></xs:element>
+                <xs:element name='side' type='t:Leg' minOccurs='0'/>
+              </xs:sequence>
+              <xs:attribute name='km' type='xs:decimal' use='required'/>
+            </xs:complexType>""";
+
+    private final Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(SCHEMA)));
+    private final MessageOutline outline = MessageOutline.of(
+            contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+
+    private static void collect(SheetRow row, List<SheetRow> into) {
+        into.add(row);
+        row.children().forEach(c -> collect(c, into));
+    }
+
+    private List<SheetRow> rows(Sheet sheet) {
+        List<SheetRow> rows = new ArrayList<>();
+        collect(sheet.root().orElseThrow(), rows);
+        return rows;
+    }
+
+    private void edit(Sheet sheet, SheetRow row, Random random) {
+        if (row.kind() == Kind.CHOICE) {
+            sheet.choose(row, row.options().get(random.nextInt(row.options().size())));
+        } else if (row.state() == State.LEFT_OUT) {
+            sheet.include(row);
+        } else if (row.canBeNil() && random.nextInt(3) == 0) {
+            sheet.setNil(row, row.state() != State.NIL);
+        } else if (row.canRepeat() && random.nextBoolean()) {
+            sheet.addRepeat(row);
+        } else if (row.optional() && row.target().parent() != null && random.nextBoolean()) {
+            sheet.leaveOut(row);
+        } else if (row.editable() && "xs:string".equals(row.type())) {
+            sheet.setValue(row, "x<&>\"" + random.nextInt(100) + " ø");
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
+    void anyEditsLeaveAValidMessageThatReadsBackTheSame(long seed) {
+        Random random = new Random(seed);
+        Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED));
+        for (int i = 0; i < 60; i++) {
+            List<SheetRow> rows = rows(sheet);
+            SheetRow row = rows.get(random.nextInt(rows.size()));
+            String before = sheet.text();
+            edit(sheet, row, random);
+            String text = sheet.text();
+            assertThat(new MessageValidator(contract.schemas()).validate(outline, Xml.parse(text, "m", XmlLimits.MESSAGE)))
+                    .as("seed %s, edit of %s in%n%s%nto%n%s", seed, row.id(), before, text)
+                    .isEmpty();
+            assertThat(Sheet.open(outline, text).text()).isEqualTo(text);
+            assertThat(rows(Sheet.open(outline, text))).extracting(SheetRow::id).isEqualTo(rows(sheet).stream().map(SheetRow::id).toList());
+            assertThat(rows(sheet)).extracting(SheetRow::problem).allMatch(java.util.Optional::isEmpty);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {21, 22, 23})
+    void leavingOutAndPuttingInAgainIsNoChangeAtAll(long seed) {
+        Random random = new Random(seed);
+        Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, Detail.FULL));
+        for (int i = 0; i < 20; i++) {
+            List<SheetRow> optional = rows(sheet).stream()
+                    .filter(r -> r.optional() && r.state() == State.PRESENT && r.kind() != Kind.CHOICE && r.kind() != Kind.ATTRIBUTE && r.count() == 1)
+                    .toList();
+            SheetRow row = optional.get(random.nextInt(optional.size()));
+            String before = sheet.text().replaceAll(">\\s+<", "><");
+            sheet.leaveOut(row);
+            sheet.include(sheet.row(row.id()).orElseThrow());
+            assertThat(sheet.text().replaceAll(">\\s+<", "><")).isEqualTo(before);
+        }
+    }
+}
