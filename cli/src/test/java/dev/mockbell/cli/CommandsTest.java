@@ -306,4 +306,52 @@ class CommandsTest {
                 .isEqualTo(2);
         assertThat(err()).contains("Nothing in the request is at that path");
     }
+
+    @Test
+    void aDamagedFileIsToldAndNeverLooksLikeSuccess() throws Exception {
+        Path project = project("500");
+        Path damaged = project.resolve("cases/peaks/Height/broken.yaml");
+        Files.writeString(damaged, "title: [");
+        assertThat(run("check", project.toString())).isEqualTo(2);
+        assertThat(err()).contains("broken.yaml:1:").contains("left as it is");
+        assertThat(out()).contains("2 of 2 checks passed");
+        assertThat(damaged).hasContent("title: [");
+    }
+
+    @Test
+    void severalSourcesGiveAListAndTheWorstExitCode() throws Exception {
+        assertThat(run("contract", "show", "--json", wsdl.toString(), "none.wsdl", wsdl.toString()))
+                .isEqualTo(2);
+        assertThat(new ObjectMapper().readTree(out())).hasSize(2);
+        assertThat(err()).contains("none.wsdl");
+    }
+
+    @Test
+    void anExpressionThatDoesNotParseIsOneSentence() throws Exception {
+        Path body = Files.writeString(
+                folder.resolve("b.xml"), "<p:Height xmlns:p='urn:peaks'><p:peak>{1 +}</p:peak></p:Height>");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--body", body.toString()))
+                .isEqualTo(2);
+        assertThat(err()).startsWith("The expression does not parse").contains("1 +");
+        assertThat(err().lines()).hasSize(1);
+    }
+
+    @Test
+    void aBodyFromAFileIsSentWithItsExpressionsFilled() throws Exception {
+        Path body = Files.writeString(
+                folder.resolve("b.xml"),
+                "<?xml version='1.0'?>\n<p:Height xmlns:p='urn:peaks'><p:peak>{concat('a', 'bc')}</p:peak></p:Height>");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--body", body.toString()))
+                .isZero();
+        assertThat(out()).contains("300");
+    }
+
+    @Test
+    void aTakenPortIsToldByTheMockCommand() {
+        assertThat(run("mock", wsdl.toString(), "--port", String.valueOf(service.port())))
+                .isEqualTo(2);
+        assertThat(err())
+                .startsWith("Port " + service.port() + " is in use by another program")
+                .contains("which is free");
+    }
 }

@@ -15,12 +15,31 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Good contracts, broken at random: each is read with findings or refused in words, and never ends in anything else. */
 class MutationTest {
     private static final String[] SCRAPS = {
-        "<", ">", "\"", "xs:", "tns:", "</", "/>", "&#0;", "&x;", "<!--", "]]>", "maxOccurs='-1'", "minOccurs='9999999999'",
-        "type=\"xs:gone\"", "<xs:any/>", "<xs:redefine schemaLocation='stay.xsd'/>", "ref='st:Book'", "\u0000", "\uFFFF", "xmlns:xs=''"
+        "<",
+        ">",
+        "\"",
+        "xs:",
+        "tns:",
+        "</",
+        "/>",
+        "&#0;",
+        "&x;",
+        "<!--",
+        "]]>",
+        "maxOccurs='-1'",
+        "minOccurs='9999999999'",
+        "type=\"xs:gone\"",
+        "<xs:any/>",
+        "<xs:redefine schemaLocation='stay.xsd'/>",
+        "ref='st:Book'",
+        "\u0000",
+        "\uFFFF",
+        "xmlns:xs=''"
     };
 
     private static String read(String name) throws IOException {
-        return new String(MutationTest.class.getResourceAsStream("/contracts/" + name).readAllBytes(), StandardCharsets.UTF_8);
+        return new String(
+                MutationTest.class.getResourceAsStream("/contracts/" + name).readAllBytes(), StandardCharsets.UTF_8);
     }
 
     private static String mutated(String text, Random random) {
@@ -49,14 +68,26 @@ class MutationTest {
             boolean breakWsdl = random.nextBoolean();
             try {
                 Contract contract = Contracts.of(
-                        "stay.wsdl", breakWsdl ? mutated(wsdl, random) : wsdl, "stay.xsd", breakWsdl ? xsd : mutated(xsd, random), "people.xsd", people);
+                        "stay.wsdl",
+                        breakWsdl ? mutated(wsdl, random) : wsdl,
+                        "stay.xsd",
+                        breakWsdl ? xsd : mutated(xsd, random),
+                        "people.xsd",
+                        people);
                 for (Port port : contract.callablePorts()) {
                     for (Operation operation : port.binding().operations()) {
-                        operation.input().ifPresent(m -> assertThat(SampleBuilder.text(MessageOutline.of(contract.schemas(), m), Detail.FULL)).isNotNull());
+                        operation
+                                .input()
+                                .ifPresent(m -> assertThat(SampleBuilder.text(
+                                                MessageOutline.of(contract.schemas(), m), Detail.FULL))
+                                        .isNotNull());
                     }
                 }
             } catch (Problem refused) {
-                assertThat(refused.getMessage()).as("seed %s, round %s", seed, i).isNotBlank().doesNotContain("Exception");
+                assertThat(refused.getMessage())
+                        .as("seed %s, round %s", seed, i)
+                        .isNotBlank()
+                        .doesNotContain("Exception");
             }
         }
     }

@@ -14,19 +14,27 @@ class HttpMessageTest {
     @ParameterizedTest
     @CsvSource({"HTTP/1.1 200 OK, 200", "HTTP/1.0 404, 404", "POST /x HTTP/1.1, 0", "HTTP/1.1 abc, 0", "'', 0"})
     void theStatusIsOfResponsesAlone(String line, int status) {
-        assertThat(new HttpMessage(line, List.of(), new byte[0], new byte[0]).status()).isEqualTo(status);
+        assertThat(new HttpMessage(line, List.of(), new byte[0], new byte[0]).status())
+                .isEqualTo(status);
     }
 
     @ParameterizedTest
-    @CsvSource({"text/xml; charset=iso-8859-1, ISO-8859-1", "text/xml; charset=\"UTF-16\", UTF-16", "text/xml, UTF-8", "text/xml; charset=nonsense, UTF-8"})
+    @CsvSource({
+        "text/xml; charset=iso-8859-1, ISO-8859-1",
+        "text/xml; charset=\"UTF-16\", UTF-16",
+        "text/xml, UTF-8",
+        "text/xml; charset=nonsense, UTF-8"
+    })
     void theTextIsReadByItsCharset(String type, String charset) {
         byte[] body = "høyde".getBytes(java.nio.charset.Charset.forName(charset));
-        assertThat(new HttpMessage("HTTP/1.1 200 OK", List.of(new Header("content-type", type)), body, body).text()).isEqualTo("høyde");
+        assertThat(new HttpMessage("HTTP/1.1 200 OK", List.of(new Header("content-type", type)), body, body).text())
+                .isEqualTo("høyde");
     }
 
     @Test
     void interimResponsesAreSteppedOver() {
-        byte[] wire = "HTTP/1.1 100 Continue\r\n\r\nHTTP/1.1 200 OK\r\nA: 1\r\nB:2\r\n\r\nbody".getBytes(StandardCharsets.UTF_8);
+        byte[] wire = "HTTP/1.1 100 Continue\r\n\r\nHTTP/1.1 200 OK\r\nA: 1\r\nB:2\r\n\r\nbody"
+                .getBytes(StandardCharsets.UTF_8);
         HttpMessage message = WireHead.read(wire, new byte[0]).orElseThrow();
         assertThat(message.startLine()).isEqualTo("HTTP/1.1 200 OK");
         assertThat(message.headers()).containsExactly(new Header("A", "1"), new Header("B", "2"));
@@ -35,11 +43,13 @@ class HttpMessageTest {
 
     @Test
     void aHeadThatNeverEndsIsNone() {
-        assertThat(WireHead.read("HTTP/1.1 200 OK\r\nA: 1".getBytes(StandardCharsets.UTF_8), new byte[0])).isEmpty();
+        assertThat(WireHead.read("HTTP/1.1 200 OK\r\nA: 1".getBytes(StandardCharsets.UTF_8), new byte[0]))
+                .isEmpty();
     }
 
     @Test
     void theTotalIsTheSumOfTheParts() {
-        assertThat(new Timing(1_000_000, 2_000_000, 30_400_000, 4_000_000).totalMillis()).isEqualTo(37);
+        assertThat(new Timing(1_000_000, 2_000_000, 30_400_000, 4_000_000).totalMillis())
+                .isEqualTo(37);
     }
 }

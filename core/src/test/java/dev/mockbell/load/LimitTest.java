@@ -32,7 +32,9 @@ class LimitTest {
     void withoutASingleAnswerNoLimitIsKept() {
         StepFigures nothing = new StepFigures("all", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
         for (Limit.Measure measure : Limit.Measure.values()) {
-            assertThat(new Limit(measure, 1_000).judge(nothing, 10).kept()).as(measure.name()).isFalse();
+            assertThat(new Limit(measure, 1_000).judge(nothing, 10).kept())
+                    .as(measure.name())
+                    .isFalse();
         }
     }
 

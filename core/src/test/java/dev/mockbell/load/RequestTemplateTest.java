@@ -14,7 +14,8 @@ import org.junit.jupiter.api.Test;
 
 class RequestTemplateTest {
     private static RequestTemplate template(String body) {
-        return new RequestTemplate("POST / HTTP/1.1\r\n", SoapVersion.V11, body, Scope.EMPTY.with("nights", "2"), new Expressions());
+        return new RequestTemplate(
+                "POST / HTTP/1.1\r\n", SoapVersion.V11, body, Scope.EMPTY.with("nights", "2"), new Expressions());
     }
 
     private static String text(byte[] bytes) {
@@ -36,7 +37,9 @@ class RequestTemplateTest {
         RequestTemplate template = template("<a>{$nights} {$code}</a>");
         assertThat(template.cost()).isEqualTo(Cost.PLAIN_VARIABLES);
         assertThat(text(template.bytes(Map.of("code", "R-1")))).contains("<a>2 R-1</a>");
-        assertThatThrownBy(() -> template.bytes(Map.of())).isInstanceOf(Problem.class).hasMessageContaining("$code");
+        assertThatThrownBy(() -> template.bytes(Map.of()))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("$code");
     }
 
     @Test

@@ -21,7 +21,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 class MessageValidatorTest {
     private final Contract stay = Contracts.stay();
     private final MessageOutline request = MessageOutline.of(
-            stay.schemas(), stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
+            stay.schemas(),
+            stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
 
     private List<Breach> breaches(String payload) {
         return new MessageValidator(stay.schemas()).validate(request, Xml.parse(payload, "m", XmlLimits.MESSAGE));
@@ -34,29 +35,37 @@ class MessageValidatorTest {
 
     @Test
     void aBreachHasItsPathAndSaysItOnce() {
-        assertThat(breaches(Stays.BODY.replace(">34<", ">old<"))).singleElement().satisfies(b -> {
-            assertThat(b.path()).isEqualTo("/Book/guest/age");
-            assertThat(b.text()).contains("old").doesNotStartWith("cvc-");
-        });
+        assertThat(breaches(Stays.BODY.replace(">34<", ">old<")))
+                .singleElement()
+                .satisfies(b -> {
+                    assertThat(b.path()).isEqualTo("/Book/guest/age");
+                    assertThat(b.text()).contains("old").doesNotStartWith("cvc-");
+                });
     }
 
     @Test
     void anotherRootIsNamedWithTheOneExpected() {
-        assertThat(breaches("<Other xmlns='urn:x'/>")).singleElement().satisfies(b -> assertThat(b.text()).contains("{urn:x}Other").contains("{urn:northfell:stay}Book"));
+        assertThat(breaches("<Other xmlns='urn:x'/>"))
+                .singleElement()
+                .satisfies(b -> assertThat(b.text()).contains("{urn:x}Other").contains("{urn:northfell:stay}Book"));
     }
 
     @Test
     void anEmptyBodyIsToldOf() {
-        assertThat(new MessageValidator(stay.schemas()).validate(request, Xml.newDocument())).singleElement().satisfies(b -> assertThat(b.text()).contains("Book is expected"));
+        assertThat(new MessageValidator(stay.schemas()).validate(request, Xml.newDocument()))
+                .singleElement()
+                .satisfies(b -> assertThat(b.text()).contains("Book is expected"));
     }
 
     @Test
     void theDetailOfAFaultIsHeldAgainstItsSchema() {
         MessageValidator validator = new MessageValidator(stay.schemas());
-        String good = SoapFault.xml(SoapVersion.V12, true, "x", "<s:Full xmlns:s='urn:northfell:stay'><s:left>0</s:left></s:Full>");
+        String good = SoapFault.xml(
+                SoapVersion.V12, true, "x", "<s:Full xmlns:s='urn:northfell:stay'><s:left>0</s:left></s:Full>");
         String bad = good.replace(">0<", ">none<");
         for (String fault : List.of(good, bad)) {
-            SoapMessage message = SoapMessage.parse(Envelope.around(SoapVersion.V12, fault, List.of()).getBytes(StandardCharsets.UTF_8), "m");
+            SoapMessage message = SoapMessage.parse(
+                    Envelope.around(SoapVersion.V12, fault, List.of()).getBytes(StandardCharsets.UTF_8), "m");
             assertThat(validator.validate(request, message)).hasSize(fault.equals(good) ? 0 : 1);
         }
     }
@@ -77,8 +86,11 @@ class MessageValidatorTest {
                 .replace("<soap:binding transport", "<soap:binding style=\"rpc\" transport")
                 .replace("<soap:body use=\"literal\"/>", "<soap:body use=\"literal\" namespace=\"urn:wrap\"/>");
         Contract contract = Contracts.of("a.wsdl", wsdl);
-        MessageOutline outline = MessageOutline.of(contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
-        List<Breach> found = new MessageValidator(contract.schemas()).validate(outline, Xml.parse(payload, "m", XmlLimits.MESSAGE));
+        MessageOutline outline = MessageOutline.of(
+                contract.schemas(),
+                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+        List<Breach> found =
+                new MessageValidator(contract.schemas()).validate(outline, Xml.parse(payload, "m", XmlLimits.MESSAGE));
         assertThat(found).as(found.toString()).hasSize(count);
         if (count > 0) {
             assertThat(found.get(0).text()).contains(words);

@@ -17,8 +17,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Edits at random places, many times over: whatever a person does on the sheet, the message stays one that holds. */
 class SheetRoundTripTest {
-    private static final String SCHEMA =
-            """
+    private static final String SCHEMA = """
             <xs:element name='Root' type='t:Trip'/>
             <xs:complexType name='Trip'>
               <xs:sequence>
@@ -40,7 +39,8 @@ class SheetRoundTripTest {
 
     private final Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(SCHEMA)));
     private final MessageOutline outline = MessageOutline.of(
-            contract.schemas(), contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+            contract.schemas(),
+            contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
 
     private static void collect(SheetRow row, List<SheetRow> into) {
         into.add(row);
@@ -73,18 +73,22 @@ class SheetRoundTripTest {
     @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
     void anyEditsLeaveAValidMessageThatReadsBackTheSame(long seed) {
         Random random = new Random(seed);
-        Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED));
+        Sheet sheet =
+                Sheet.open(outline, SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED));
         for (int i = 0; i < 60; i++) {
             List<SheetRow> rows = rows(sheet);
             SheetRow row = rows.get(random.nextInt(rows.size()));
             String before = sheet.text();
             edit(sheet, row, random);
             String text = sheet.text();
-            assertThat(new MessageValidator(contract.schemas()).validate(outline, Xml.parse(text, "m", XmlLimits.MESSAGE)))
+            assertThat(new MessageValidator(contract.schemas())
+                            .validate(outline, Xml.parse(text, "m", XmlLimits.MESSAGE)))
                     .as("seed %s, edit of %s in%n%s%nto%n%s", seed, row.id(), before, text)
                     .isEmpty();
             assertThat(Sheet.open(outline, text).text()).isEqualTo(text);
-            assertThat(rows(Sheet.open(outline, text))).extracting(SheetRow::id).isEqualTo(rows(sheet).stream().map(SheetRow::id).toList());
+            assertThat(rows(Sheet.open(outline, text)))
+                    .extracting(SheetRow::id)
+                    .isEqualTo(rows(sheet).stream().map(SheetRow::id).toList());
             assertThat(rows(sheet)).extracting(SheetRow::problem).allMatch(java.util.Optional::isEmpty);
         }
     }
@@ -96,7 +100,11 @@ class SheetRoundTripTest {
         Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, Detail.FULL));
         for (int i = 0; i < 20; i++) {
             List<SheetRow> optional = rows(sheet).stream()
-                    .filter(r -> r.optional() && r.state() == State.PRESENT && r.kind() != Kind.CHOICE && r.kind() != Kind.ATTRIBUTE && r.count() == 1)
+                    .filter(r -> r.optional()
+                            && r.state() == State.PRESENT
+                            && r.kind() != Kind.CHOICE
+                            && r.kind() != Kind.ATTRIBUTE
+                            && r.count() == 1)
                     .toList();
             SheetRow row = optional.get(random.nextInt(optional.size()));
             String before = sheet.text().replaceAll(">\\s+<", "><");

@@ -23,7 +23,7 @@ import javafx.application.Platform;
 import javafx.stage.Stage;
 
 /** A real window over a real project, with a service to call. */
-final class Desktops implements AutoCloseable {
+public final class Desktops implements AutoCloseable {
     private static final String WSDL = """
             <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
               xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:soap12="http://schemas.xmlsoap.org/wsdl/soap12/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
@@ -46,16 +46,16 @@ final class Desktops implements AutoCloseable {
                 <port name="Peaks12" binding="tns:B12"><soap12:address location="%1$s/peaks-12"/></port></service>
             </definitions>""";
 
-    final Path wsdl;
-    final Path project;
-    final MockHost service;
-    final MockBellWindow window;
-    final Models models;
-    final Desk desk;
-    final Hand hand;
+    public final Path wsdl;
+    public final Path project;
+    public final MockHost service;
+    public final MockBellWindow window;
+    public final Models models;
+    public final Desk desk;
+    public final Hand hand;
     private final EventLoops loops = new EventLoops("service", 1);
 
-    Desktops(Path folder) throws IOException {
+    public Desktops(Path folder) throws IOException {
         wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1"));
         project = folder.resolve("project");
         Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
@@ -77,7 +77,7 @@ final class Desktops implements AutoCloseable {
     }
 
     /** Pastes the address of the contract and waits for the board. */
-    void addContract() {
+    public void addContract() {
         hand.type("#contract-address", wsdl.toString());
         hand.click("#contract-add");
         hand.await("the contract", () -> desk.places().size() == 1);

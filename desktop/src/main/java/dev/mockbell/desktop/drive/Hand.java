@@ -175,6 +175,9 @@ public final class Hand {
     }
 
     private static double[] middle(Node node) {
+        // a node that was added a moment ago has no place until the next layout
+        node.getScene().getRoot().applyCss();
+        node.getScene().getRoot().layout();
         Bounds b = node.localToScreen(node.getBoundsInLocal());
         return new double[] {b.getMinX() + b.getWidth() / 2, b.getMinY() + b.getHeight() / 2};
     }

@@ -1,0 +1,117 @@
+package dev.mockbell.desktop.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** The two faces of a message, without a window. */
+class MessageModelTest {
+    private static final String WSDL = """
+            <definitions targetNamespace="urn:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:s" xmlns:t="urn:t"
+              xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:t" elementFormDefault="qualified"><xs:element name="Trip"><xs:complexType><xs:sequence>
+                <xs:element name="title" type="xs:string"/><xs:element name="leg" maxOccurs="3"><xs:complexType><xs:sequence>
+                <xs:element name="km" type="xs:int"/></xs:sequence></xs:complexType></xs:element>
+                <xs:element name="note" type="xs:string" minOccurs="0"/></xs:sequence></xs:complexType></xs:element></xs:schema></types>
+              <message name="M"><part name="p" element="t:Trip"/></message>
+              <portType name="P"><operation name="Go"><input message="tns:M"/></operation></portType>
+              <binding name="B" type="tns:P"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/><operation name="Go"><input><soap:body use="literal"/></input></operation></binding>
+              <service name="S"><port name="Q" binding="tns:B"><soap:address location="http://127.0.0.1:1/"/></port></service>
+            </definitions>""";
+
+    private final MessageModel model = new MessageModel();
+    private final List<String> heard = new ArrayList<>();
+
+    @BeforeEach
+    void open() {
+        Contract contract = new ContractReader((DocumentFetcher)
+                        (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
+                .read("x", URI.create("mem:/x"), Progress.NONE, new StopSignal());
+        MessageOutline outline = CaseCaller.requestOutline(
+                contract, contract.operation("Go", null).orElseThrow().operation());
+        model.onEdited(heard::add);
+        model.open(outline, "<t:Trip xmlns:t=\"urn:t\"><t:title>A</t:title><t:leg><t:km>1</t:km></t:leg></t:Trip>");
+    }
+
+    private SheetRow row(String label) {
+        return model.lines().stream()
+                .map(MessageModel.Line::row)
+                .filter(r -> r.label().equals(label))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private List<String> labels() {
+        return model.lines().stream().map(l -> l.row().label()).toList();
+    }
+
+    @Test
+    void typingIsHeardAndChangesTheXmlButNotTheRows() {
+        var before = List.copyOf(model.lines());
+        assertThat(model.type(row("km"), "many"))
+                .hasValueSatisfying(p -> assertThat(p).contains("many"));
+        assertThat(model.troubleProperty().get()).startsWith("km: ");
+        assertThat(model.xml()).contains(">many<");
+        assertThat(model.lines()).isEqualTo(before);
+        assertThat(heard).hasSize(1);
+    }
+
+    @Test
+    void aFoldedRowHidesWhatIsBelow() {
+        model.fold(row("leg"));
+        assertThat(labels()).containsExactly("Trip", "title", "leg", "note");
+        model.fold(row("leg"));
+        assertThat(labels()).contains("km");
+    }
+
+    @Test
+    void severalStepsGoBackAndForthOverBothFaces() {
+        String start = model.xml();
+        model.type(row("title"), "B");
+        model.include(row("note"));
+        model.typeXml(model.xml().replace(">1<", ">2<"));
+        String end = model.xml();
+        model.undo();
+        assertThat(model.xml()).contains(">1<").contains("note");
+        model.undo();
+        assertThat(model.xml()).doesNotContain("note").contains(">B<");
+        model.undo();
+        assertThat(model.xml()).isEqualTo(start);
+        model.redo();
+        model.redo();
+        model.redo();
+        assertThat(model.xml()).isEqualTo(end);
+    }
+
+    @Test
+    void brokenXmlKeepsTheLastSheetAndItsOwnText() {
+        model.typeXml("<t:Trip");
+        assertThat(model.xml()).isEqualTo("<t:Trip");
+        assertThat(model.troubleProperty().get()).contains("not well-formed");
+        assertThat(labels()).contains("km");
+        model.typeXml("<t:Trip xmlns:t=\"urn:t\"/>");
+        assertThat(model.troubleProperty().get()).contains("requires this element");
+    }
+
+    @Test
+    void fillingTellsHowManyPartsAreLeftOut() {
+        assertThat(model.leftOut()).isEqualTo(1);
+        model.fill(Detail.FULL);
+        assertThat(model.leftOut()).isZero();
+        assertThat(model.breaches()).isEmpty();
+    }
+}

@@ -1,0 +1,119 @@
+package dev.mockbell.desktop.part;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.IntStream;
+import javafx.scene.Scene;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+class GridTest {
+    @BeforeAll
+    static void start() {
+        Offscreen.start();
+    }
+
+    private static Stage show(javafx.scene.Parent root, double width) {
+        return Hand.on(() -> {
+            Stage stage = new Stage();
+            Scene scene = new Scene(root, width, 400);
+            Look.apply(scene);
+            stage.setScene(scene);
+            stage.show();
+            return stage;
+        });
+    }
+
+    @Test
+    void ofManyRowsOnlyTheVisibleOnesExist() {
+        AtomicInteger made = new AtomicInteger();
+        Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26).growing("N", n -> {
+            made.incrementAndGet();
+            return Parts.text(String.valueOf(n));
+        }));
+        Stage stage = show(grid, 400);
+        Hand.run(() -> grid.items().setAll(IntStream.range(0, 20_000).boxed().toList()));
+        new Hand(stage).picture();
+        assertThat(made.get()).isBetween(10, 200);
+        Hand.run(stage::hide);
+    }
+
+    @Test
+    void aColumnYieldsInANarrowGrid() {
+        Grid<String> grid = Hand.on(
+                () -> new Grid<String>(26).growing("A", Parts::text).yielding("B", 100, 300, s -> Parts.text("wide")));
+        Stage stage = show(grid, 400);
+        Hand.run(() -> grid.items().setAll("x"));
+        Hand hand = new Hand(stage);
+        hand.picture();
+        assertThat(Hand.on(() -> grid.lookupAll(".label").stream()
+                        .filter(n -> n.getParent().isVisible())
+                        .count()))
+                .isEqualTo(4);
+        Hand.run(() -> stage.setWidth(250));
+        hand.picture();
+        assertThat(Hand.on(() -> grid.lookupAll(".label").stream()
+                        .filter(n -> n.getParent().isVisible())
+                        .count()))
+                .isEqualTo(2);
+        Hand.run(stage::hide);
+    }
+
+    @ParameterizedTest
+    @EnumSource(Mark.class)
+    void everyResultHasAShapeAndWordsForIt(Mark mark) {
+        var node = Hand.on(mark::node);
+        assertThat(node.getAccessibleText()).isEqualTo(mark.words()).isNotBlank();
+    }
+
+    @Test
+    void resultsDifferInShapeNotInColourAlone() {
+        var shapes = java.util.Arrays.stream(Mark.values())
+                .map(m -> Hand.on(() -> ((javafx.scene.layout.Pane) m.node())
+                        .getChildren().stream()
+                                .map(n -> n.getClass().getSimpleName()
+                                        + (n instanceof javafx.scene.shape.Shape s
+                                                        && !s.getStrokeDashArray()
+                                                                .isEmpty()
+                                                ? " dotted"
+                                                : ""))
+                                .toList()
+                                .toString()))
+                .toList();
+        assertThat(shapes).doesNotHaveDuplicates();
+    }
+
+    @ParameterizedTest
+    @EnumSource(Icon.class)
+    void everyIconDraws(Icon icon) {
+        var box = Hand.on(() -> icon.node(20));
+        assertThat(Hand.on(() -> box.getChildren().get(0).getLayoutBounds().getWidth()))
+                .isPositive();
+    }
+
+    @Test
+    void aSwitchIsThrownByClickAndBySpace() {
+        AtomicInteger thrown = new AtomicInteger();
+        Toggle toggle = Hand.on(() -> new Toggle(false, "tip", thrown::incrementAndGet));
+        Stage stage = show(new javafx.scene.layout.StackPane(toggle), 200);
+        Hand hand = new Hand(stage);
+        Hand.run(toggle::requestFocus);
+        hand.press(javafx.scene.input.KeyCode.SPACE);
+        hand.click(".toggle");
+        assertThat(thrown).hasValue(2);
+        Hand.run(stage::hide);
+    }
+
+    @Test
+    void aTextBeyondTheBoundIsShownInPartAndSaysSo() {
+        XmlArea area = Hand.on(() -> new XmlArea(false));
+        Hand.run(() -> area.show("x".repeat(5_000_010)));
+        assertThat(Hand.on(area::text)).endsWith("the whole has 5000010 characters");
+    }
+}
