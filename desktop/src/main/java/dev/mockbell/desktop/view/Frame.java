@@ -69,7 +69,12 @@ public final class Frame extends StackPane {
         desk.projectProperty().addListener((InvalidationListener) o -> showTop());
         models.mocks().versionProperty().addListener((InvalidationListener) o -> showTop());
         models.load().runningProperty().addListener((InvalidationListener) o -> showTop());
-        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        // on the scene, not on this node: while nothing has the focus, keys go to the scene alone
+        sceneProperty().addListener((o, was, scene) -> {
+            if (scene != null) {
+                scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+            }
+        });
         showTop();
         showNotices();
         show(desk.stationProperty().get());

@@ -95,6 +95,21 @@ class WindowTest {
     }
 
     @Test
+    void keysWorkAlsoWhenNothingHasTheFocus() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        hand.click("#mock-start");
+        hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
+        Hand.run(() -> {
+            var focused = desktop.window.stage().getScene().getFocusOwner();
+            if (focused != null && focused.getParent() instanceof javafx.scene.layout.Pane parent) {
+                parent.getChildren().remove(focused);
+            }
+        });
+        hand.press(KeyCode.ALT, KeyCode.DIGIT6);
+        assertThat(Hand.on(() -> desktop.desk.stationProperty().get())).isEqualTo(Station.LOAD);
+    }
+
+    @Test
     void theTapeIsHiddenAndShown() {
         hand.press(KeyCode.CONTROL, KeyCode.J);
         assertThat(hand.find("#tape")).isEmpty();
