@@ -336,7 +336,7 @@ final class CallView extends VBox {
                 () -> model.request().fill(Detail.REQUIRED),
                 "quiet");
         required.setId("required-only");
-        words.setMinWidth(0);
+        words.setMinWidth(trouble.isEmpty() ? Region.USE_PREF_SIZE : 0);
         requestFoot.getChildren().setAll(words, Parts.spring(), all, required);
     }
 
