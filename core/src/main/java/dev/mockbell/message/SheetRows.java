@@ -68,7 +68,7 @@ final class SheetRows {
                 Optional.ofNullable(given),
                 Optional.empty());
         if (declared == null) {
-            return unknown(element, id, target);
+            return unknown(element, id, index, count, target);
         }
         TypeDef type = actualType(declared, element);
         State state =
@@ -133,7 +133,7 @@ final class SheetRows {
                 .orElse(declared.type());
     }
 
-    private SheetRow unknown(Element element, String id, Target target) {
+    private SheetRow unknown(Element element, String id, int index, int count, Target target) {
         List<Element> below = Xml.children(element);
         List<SheetRow> children = new ArrayList<>();
         Map<String, Integer> seen = new HashMap<>();
@@ -152,8 +152,8 @@ final class SheetRows {
                 below.isEmpty() ? element.getTextContent() : "",
                 "not in the contract",
                 Occurs.ONCE,
-                0,
-                1,
+                index,
+                count,
                 Optional.empty(),
                 List.of(),
                 "",

@@ -11,6 +11,7 @@ import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
+import io.netty.channel.socket.ChannelInputShutdownEvent;
 import io.netty.handler.codec.http.DefaultFullHttpResponse;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.FullHttpResponse;
@@ -21,14 +22,21 @@ import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Optional;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 
 /** Answers the requests of one connection, one after the other. */
 final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
+    private static final int MOST_WAITING = 32;
+
     private final MockHost host;
     private final ByteTap tap;
+    private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
+    private boolean busy;
+    private boolean inputEnded;
 
     MockHandler(MockHost host, ByteTap tap) {
         this.host = host;
@@ -37,6 +45,60 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
     @Override
     protected void channelRead0(ChannelHandlerContext context, FullHttpRequest request) {
+        if (busy) {
+            waiting.add(request.retain());
+            if (waiting.size() >= MOST_WAITING) {
+                context.channel().config().setAutoRead(false);
+            }
+            return;
+        }
+        busy = true;
+        answer(context, request);
+    }
+
+    /** The answer to a request is written; the next one on this connection may be looked at. */
+    private void answered(ChannelHandlerContext context) {
+        FullHttpRequest next = waiting.poll();
+        if (next == null) {
+            busy = false;
+            if (inputEnded) {
+                context.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
+            }
+            return;
+        }
+        if (waiting.size() < MOST_WAITING / 2
+                && !inputEnded
+                && !context.channel().config().isAutoRead()) {
+            context.channel().config().setAutoRead(true);
+        }
+        context.executor().execute(() -> {
+            try {
+                answer(context, next);
+            } finally {
+                next.release();
+            }
+        });
+    }
+
+    /** A client may close its half of the connection and still wait for its answers. */
+    @Override
+    public void userEventTriggered(ChannelHandlerContext context, Object event) {
+        if (event instanceof ChannelInputShutdownEvent) {
+            inputEnded = true;
+            if (!busy) {
+                context.close();
+            }
+        }
+    }
+
+    @Override
+    public void channelInactive(ChannelHandlerContext context) {
+        waiting.forEach(FullHttpRequest::release);
+        waiting.clear();
+        context.fireChannelInactive();
+    }
+
+    private void answer(ChannelHandlerContext context, FullHttpRequest request) {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         byte[] wire = tap.takeIn();
         boolean keepAlive = HttpUtil.isKeepAlive(request);
@@ -192,12 +254,19 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         tap.takeOut();
     }
 
-    private static void write(ChannelHandlerContext context, FullHttpResponse response, boolean keepAlive) {
+    private void write(ChannelHandlerContext context, FullHttpResponse response, boolean keepAlive) {
         HttpUtil.setContentLength(response, response.content().readableBytes());
         HttpUtil.setKeepAlive(response, keepAlive);
         var done = context.writeAndFlush(response);
         if (!keepAlive) {
             done.addListener(ChannelFutureListener.CLOSE);
+        } else {
+            // with more to answer only after this event, when the bytes of this answer have been taken
+            if (waiting.isEmpty() && !inputEnded) {
+                busy = false;
+            } else {
+                context.executor().execute(() -> answered(context));
+            }
         }
     }
 

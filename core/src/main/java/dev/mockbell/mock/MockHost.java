@@ -113,6 +113,7 @@ public final class MockHost implements AutoCloseable {
                 .channel(loops.serverChannel())
                 .option(ChannelOption.SO_BACKLOG, 1_024)
                 .childOption(ChannelOption.TCP_NODELAY, true)
+                .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
                 .childHandler(new ChannelInitializer<SocketChannel>() {
                     @Override
                     protected void initChannel(SocketChannel channel) {

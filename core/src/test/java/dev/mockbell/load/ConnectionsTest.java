@@ -1,0 +1,118 @@
+package dev.mockbell.load;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Stays;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.PlainServer;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Servers that treat connections in their own ways; none of them may cost an arrival. */
+class ConnectionsTest {
+    private final EventLoops loops = new EventLoops("test", 2);
+    private final Case kept = Stays.book("c", Stays.BODY, List.of());
+
+    @AfterEach
+    void close() {
+        loops.close();
+    }
+
+    private LoadRun run(PlainServer server) {
+        LoadPlan plan = new LoadPlan("p", "P", "s", "", new LoadShape.Arrivals(40), 1, 3_000, List.of());
+        return new LoadEngine(loops, new Expressions())
+                .run(
+                        plan,
+                        Stays.suite(kept),
+                        Stays.bench(server.address(), Map.of(), kept),
+                        LoadListener.NONE,
+                        new StopSignal());
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void aServerThatClosesAfterEachAnswerIsServedByNewConnections() {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))
+                    .replace("\r\nContent-Type", "\r\nConnection: close\r\nContent-Type")));
+            out.flush();
+            socket.close();
+        })) {
+            LoadRun run = run(server);
+            assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+            assertThat(run.total().done()).isEqualTo(40);
+        }
+    }
+
+    @Test
+    void anAnswerInChunksCounts() {
+        String body = Stays.answer("R", "1");
+        String chunked = "HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n" + Integer.toHexString(body.length())
+                + "\r\n" + body + "\r\n0\r\n\r\n";
+        try (PlainServer server = PlainServer.says(chunked)) {
+            assertThat(run(server).total().failed()).isZero();
+        }
+    }
+
+    @Test
+    void anAnswerToTheEndOfTheConnectionCounts() {
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            out.write(bytes("HTTP/1.0 200 OK\r\nContent-Type: text/xml\r\n\r\n" + Stays.answer("R", "1")));
+            out.flush();
+            socket.close();
+        })) {
+            LoadRun run = run(server);
+            assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+        }
+    }
+
+    @Test
+    void everyOtherConnectionThatBreaksIsOneFailure() {
+        AtomicInteger number = new AtomicInteger();
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            if (number.incrementAndGet() % 2 == 0) {
+                socket.close();
+            } else {
+                out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
+            }
+        })) {
+            LoadRun run = run(server);
+            assertThat(run.total().done()).isEqualTo(40);
+            assertThat(run.total().failed()).isEqualTo(20);
+            assertThat(run.reasons()).containsOnlyKeys("connection closed");
+        }
+    }
+
+    @Test
+    void whatIsNoHttpIsAFailureWithThatReason() {
+        try (PlainServer server = PlainServer.says("220 mail ready\r\n\r\n")) {
+            assertThat(run(server).reasons().keySet())
+                    .allMatch(r -> r.startsWith("not HTTP") || r.equals("connection closed"));
+        }
+    }
+
+    @Test
+    void connectionsAreUsedAgain() {
+        AtomicInteger connections = new AtomicInteger();
+        java.util.Set<Object> sockets = java.util.concurrent.ConcurrentHashMap.newKeySet();
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            if (sockets.add(socket)) {
+                connections.incrementAndGet();
+            }
+            out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
+        })) {
+            run(server);
+            assertThat(connections).hasValueLessThan(20);
+        }
+    }
+}
