@@ -8,7 +8,6 @@ import dev.mockbell.problem.Problem;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import javafx.application.Platform;
 import javafx.stage.Stage;
@@ -52,22 +51,14 @@ final class DesktopCommand implements Callable<Integer> {
     /** Opens the window and returns when it is closed. */
     static void show(Path folder, Opened opened) throws InterruptedException {
         CountDownLatch closed = new CountDownLatch(1);
-        CompletableFuture<Problem> failure = new CompletableFuture<>();
+        // the project is read here, so that the interface thread has no file to wait for
+        Desk desk = Desk.open(folder, Platform::runLater, Clock.systemUTC());
         Offscreen.start();
         Platform.runLater(() -> {
-            try {
-                Desk desk = Desk.open(folder, Platform::runLater, Clock.systemUTC());
-                Stage stage = new Stage();
-                stage.addEventHandler(javafx.stage.WindowEvent.WINDOW_HIDDEN, e -> closed.countDown());
-                opened.window(MockBellWindow.open(desk, stage, MockBellWindow.WindowPlace.remembered()));
-            } catch (Problem problem) {
-                failure.complete(problem);
-                closed.countDown();
-            }
+            Stage stage = new Stage();
+            stage.addEventHandler(javafx.stage.WindowEvent.WINDOW_HIDDEN, e -> closed.countDown());
+            opened.window(MockBellWindow.open(desk, stage, MockBellWindow.WindowPlace.remembered()));
         });
         closed.await();
-        if (failure.isDone()) {
-            throw failure.join();
-        }
     }
 }

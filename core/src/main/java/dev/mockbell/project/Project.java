@@ -86,78 +86,57 @@ public record Project(
     }
 
     public Project withCase(Case changed) {
-        return new Project(
-                folder,
-                name,
+        return with(
                 contracts,
-                environments,
-                environment,
                 replaced(cases, c -> c.reference().equals(changed.reference()), changed),
                 suites,
                 mocks,
-                loads,
-                troubles);
+                loads);
     }
 
     public Project withoutCase(String reference) {
         List<Case> left =
                 cases.stream().filter(c -> !c.reference().equals(reference)).toList();
-        return new Project(folder, name, contracts, environments, environment, left, suites, mocks, loads, troubles);
+        return with(contracts, left, suites, mocks, loads);
     }
 
     public Project withSuite(Suite changed) {
-        return new Project(
-                folder,
-                name,
-                contracts,
-                environments,
-                environment,
-                cases,
-                replaced(suites, s -> s.id().equals(changed.id()), changed),
-                mocks,
-                loads,
-                troubles);
+        return with(contracts, cases, replaced(suites, s -> s.id().equals(changed.id()), changed), mocks, loads);
     }
 
     public Project withMock(MockPlan changed) {
-        return new Project(
-                folder,
-                name,
+        return with(
                 contracts,
-                environments,
-                environment,
                 cases,
                 suites,
                 replaced(mocks, m -> m.contract().equals(changed.contract()), changed),
-                loads,
-                troubles);
+                loads);
     }
 
     public Project withLoad(LoadPlan changed) {
-        return new Project(
-                folder,
-                name,
-                contracts,
-                environments,
-                environment,
-                cases,
-                suites,
-                mocks,
-                replaced(loads, l -> l.id().equals(changed.id()), changed),
-                troubles);
+        return with(contracts, cases, suites, mocks, replaced(loads, l -> l.id().equals(changed.id()), changed));
     }
 
     public Project withContract(KeptContract changed) {
+        return with(replaced(contracts, c -> c.name().equals(changed.name()), changed), cases, suites, mocks, loads);
+    }
+
+    private Project with(
+            List<KeptContract> newContracts,
+            List<Case> newCases,
+            List<Suite> newSuites,
+            List<MockPlan> newMocks,
+            List<LoadPlan> newLoads) {
         return new Project(
                 folder,
                 name,
-                replaced(contracts, c -> c.name().equals(changed.name()), changed),
+                newContracts,
                 environments,
                 environment,
-                cases,
-                suites,
-                mocks,
-                loads,
+                newCases,
+                newSuites,
+                newMocks,
+                newLoads,
                 troubles);
     }
 
