@@ -6,22 +6,17 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
-import dev.mockbell.contract.MessageDef;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.contract.Service;
-import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.SampleBuilder;
 import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.AtomicFile;
-import dev.mockbell.soap.Envelope;
-import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.xml.XmlText;
 import java.nio.file.Path;
-import java.util.List;
-import java.util.Locale;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -61,6 +56,7 @@ final class ContractSampleCommand implements Callable<Integer> {
     }
 
     private final ArrayNode index = JsonNodeFactory.instance.arrayNode();
+    private final Map<String, String> folders = new HashMap<>();
 
     ContractSampleCommand(Console console) {
         this.console = console;
@@ -95,36 +91,50 @@ final class ContractSampleCommand implements Callable<Integer> {
     }
 
     private void write(Contract contract, Service service, Port at) {
+        Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
         for (Operation o : at.binding().operations()) {
             if (operation == null || o.key().equals(operation) || o.name().equals(operation)) {
-                o.input().ifPresent(m -> message(contract, service, at, o, m, "request"));
-                o.output().ifPresent(m -> message(contract, service, at, o, m, "response"));
+                SampleEnvelope.of(contract, at.binding(), o, detail).forEach(e -> write(service, at, o, e));
             }
         }
     }
 
-    private void message(
-            Contract contract, Service service, Port at, Operation o, MessageDef message, String direction) {
-        MessageOutline outline = MessageOutline.of(contract.schemas(), message);
-        Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
-        SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
-        String payload = SampleBuilder.text(outline, detail);
-        List<String> headers = outline.headers().stream()
-                .map(h -> XmlText.laidOut(new SampleBuilder(detail).build(h)))
-                .toList();
-        String file = fileName(at.name()) + "/" + fileName(o.key()) + "." + direction + ".xml";
-        AtomicFile.write(out.resolve(file), Envelope.around(version, payload, headers));
+    private void write(Service service, Port at, Operation o, SampleEnvelope sample) {
+        String direction = sample.direction().name().toLowerCase(java.util.Locale.ROOT);
+        String of = sample.fault().map(f -> "." + fileName(f)).orElse("");
+        String file = folder(service, at) + "/" + fileName(o.key()) + of + "." + direction + ".xml";
+        AtomicFile.write(out.resolve(file), sample.text());
         ObjectNode entry = index.addObject();
         entry.put("file", file);
         entry.put("service", service.name().toString());
         entry.put("port", at.name());
         entry.put("operation", o.name());
-        entry.put("soapVersion", version == SoapVersion.V12 ? "1.2" : "1.1");
-        entry.put("style", o.style().map(s -> s.name().toLowerCase(Locale.ROOT)).orElse(null));
-        entry.put("use", o.use().map(u -> u.name().toLowerCase(Locale.ROOT)).orElse(null));
+        entry.put("soapVersion", at.binding().protocol() == Protocol.SOAP12 ? "1.2" : "1.1");
+        entry.put(
+                "style",
+                o.style().map(s -> s.name().toLowerCase(java.util.Locale.ROOT)).orElse(null));
+        entry.put(
+                "use",
+                o.use().map(u -> u.name().toLowerCase(java.util.Locale.ROOT)).orElse(null));
         entry.put("soapAction", o.soapAction().orElse(null));
         entry.put("address", at.address().orElse(null));
         entry.put("direction", direction);
+        sample.fault().ifPresent(f -> entry.put("fault", f));
+    }
+
+    /** Ports of several services may have one name; each has a folder of its own. */
+    private String folder(Service service, Port at) {
+        String key = service.name() + " " + at.name();
+        String known = folders.get(key);
+        if (known == null) {
+            String wanted = fileName(at.name());
+            known = wanted;
+            for (int i = 2; folders.containsValue(known); i++) {
+                known = wanted + "-" + i;
+            }
+            folders.put(key, known);
+        }
+        return known;
     }
 
     private static String fileName(String name) {

@@ -5,8 +5,18 @@ import java.util.List;
 import java.util.Optional;
 import javax.xml.namespace.QName;
 
-/** How the operations of an interface are put on the wire. */
-public record Binding(QName name, QName portType, Protocol protocol, List<Operation> operations, Place place) {
+/**
+ * How the operations of an interface are put on the wire.
+ *
+ * @param transport the URI of what carries the messages, as the contract gives it; empty when it does not
+ */
+public record Binding(
+        QName name,
+        QName portType,
+        Protocol protocol,
+        Optional<String> transport,
+        List<Operation> operations,
+        Place place) {
     /** The operation of that key or, failing that, the first of that name. */
     public Optional<Operation> operation(String nameOrKey) {
         return operations.stream()
@@ -15,5 +25,14 @@ public record Binding(QName name, QName portType, Protocol protocol, List<Operat
                 .or(() -> operations.stream()
                         .filter(o -> o.name().equals(nameOrKey))
                         .findFirst());
+    }
+
+    /** The same binding with every operation in need of more; this one when there is no more. */
+    Binding needing(List<String> more) {
+        if (more.isEmpty()) {
+            return this;
+        }
+        List<Operation> needy = operations.stream().map(o -> o.needing(more)).toList();
+        return new Binding(name, portType, protocol, transport, needy, place);
     }
 }

@@ -12,6 +12,8 @@ import java.util.Optional;
  *
  * @param source the address or file that was asked for
  * @param wsdl the WSDL version, {@code 1.1} or {@code 2.0}
+ * @param extensions what of other namespaces stands in the WSDL and is kept with the documents
+ * @param prefixes a prefix for each namespace as the documents declare them
  */
 public record Contract(
         String source,
@@ -19,8 +21,10 @@ public record Contract(
         List<SourceDocument> documents,
         List<Service> services,
         List<Binding> unusedBindings,
+        List<Extension> extensions,
         List<Finding> findings,
-        Schemas schemas) {
+        Schemas schemas,
+        Map<String, String> prefixes) {
     /** A short name for people: that of the first service, or of the source. */
     public String title() {
         if (!services.isEmpty()) {

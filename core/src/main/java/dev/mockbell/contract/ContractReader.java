@@ -6,13 +6,16 @@ import dev.mockbell.schema.SchemaFlaw;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.Place;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import org.w3c.dom.Element;
 
 /**
  * Reads a WSDL and all that it imports and includes. Only what is no WSDL at all is refused; every flaw of one that is
@@ -20,9 +23,15 @@ import java.util.List;
  */
 public final class ContractReader {
     private final DocumentFetcher fetcher;
+    private final ReadLimits limits;
 
     public ContractReader(DocumentFetcher fetcher) {
+        this(fetcher, ReadLimits.USUAL);
+    }
+
+    public ContractReader(DocumentFetcher fetcher, ReadLimits limits) {
         this.fetcher = fetcher;
+        this.limits = limits;
     }
 
     /**
@@ -36,39 +45,67 @@ public final class ContractReader {
 
     /** As {@link #read(String, Progress, StopSignal)}, with the address worked out already. */
     public Contract read(String source, URI address, Progress progress, StopSignal stop) {
-        List<Finding> findings = new ArrayList<>();
-        DocumentSet documents = new DocumentSet(fetcher, findings, progress, stop);
+        Findings findings = new Findings();
+        DocumentSet documents = new DocumentSet(fetcher, limits, findings, progress, stop);
         documents.load(address);
         progress.at("compiling " + documents.schemas().size() + " schemas");
         stop.check();
         Schemas schemas = Schemas.compile(documents.schemas());
-        for (SchemaFlaw flaw : schemas.flaws()) {
-            findings.add(new Finding(
-                    Severity.ERROR,
-                    flaw.rule(),
-                    flaw.text(),
-                    "What depends on it cannot be sampled or validated; the rest works.",
-                    flaw.place()));
-        }
+        schemas.flaws().forEach(flaw -> findings.add(finding(flaw)));
         stop.check();
-        Wsdl11Reader reader = new Wsdl11Reader(documents.definitions(), schemas, findings);
-        reader.read();
-        if (reader.services().isEmpty() && reader.unusedBindings().isEmpty()) {
-            findings.add(new Finding(
+        List<Element> roots = documents.definitions();
+        boolean v20 = Wsdl.isV20(roots.get(0));
+        List<Element> same = roots.stream().filter(r -> Wsdl.isV20(r) == v20).toList();
+        Policies policies = new Policies(roots, findings);
+        ReadServices read = v20
+                ? new Wsdl20Reader(same, schemas, policies, findings).read()
+                : new Wsdl11Reader(same, schemas, policies, findings).read();
+        List<Extension> extensions = Extensions.in(roots, findings);
+        progress.at("judging the contract");
+        new Judgement(findings).judge(documents, schemas, read);
+        if (read.services().isEmpty() && read.unusedBindings().isEmpty()) {
+            findings.add(
                     Severity.WARNING,
                     "nothing-to-call",
                     "The contract has neither a service nor a binding",
                     "Ask for the WSDL that imports this one.",
-                    dev.mockbell.xml.Place.in(address.toString())));
+                    Place.in(address.toString()));
         }
         return new Contract(
                 source,
-                "1.1",
+                v20 ? "2.0" : "1.1",
                 documents.documents(),
-                reader.services(),
-                reader.unusedBindings(),
-                List.copyOf(findings),
-                schemas);
+                read.services(),
+                read.unusedBindings(),
+                extensions,
+                findings.sorted(),
+                schemas,
+                prefixes(roots, schemas));
+    }
+
+    private static Finding finding(SchemaFlaw flaw) {
+        boolean error = flaw.weight() == SchemaFlaw.Weight.ERROR;
+        return new Finding(
+                error ? Severity.ERROR : Severity.WARNING,
+                flaw.rule(),
+                flaw.text(),
+                error
+                        ? "What depends on it cannot be sampled or validated; the rest works."
+                        : "It works here; other programs may refuse it.",
+                flaw.place());
+    }
+
+    private static Map<String, String> prefixes(List<Element> roots, Schemas schemas) {
+        Map<String, String> found = new LinkedHashMap<>(schemas.prefixes());
+        for (Element root : roots) {
+            for (int i = 0; i < root.getAttributes().getLength(); i++) {
+                var a = root.getAttributes().item(i);
+                if (a.getNodeName().startsWith("xmlns:")) {
+                    found.putIfAbsent(a.getNodeValue(), a.getLocalName());
+                }
+            }
+        }
+        return found;
     }
 
     /**

@@ -36,6 +36,10 @@ public interface DocumentFetcher {
             } catch (IllegalArgumentException | java.nio.file.FileSystemNotFoundException e) {
                 throw Problem.of(Problem.Kind.INPUT, "The address does not name a file", uri.toString(), null, e);
             }
+            if (Files.exists(path) && !Files.isDirectory(path) && !Files.isRegularFile(path)) {
+                // a pipe or device might never end
+                throw Problem.input("This is not a plain file", path.toString(), "Give the WSDL file itself.");
+            }
             try (InputStream in = Files.newInputStream(path)) {
                 byte[] bytes = in.readNBytes((int) Math.min(Integer.MAX_VALUE - 8, limit + 1));
                 if (bytes.length > limit) {

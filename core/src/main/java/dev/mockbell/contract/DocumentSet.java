@@ -2,13 +2,15 @@ package dev.mockbell.contract;
 
 import dev.mockbell.contract.Finding.Severity;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.schema.DraftSchemas;
+import dev.mockbell.schema.KnownSchemas;
 import dev.mockbell.schema.SchemaSource;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
-import dev.mockbell.xml.XmlLimits;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.ArrayDeque;
@@ -25,21 +27,23 @@ import org.w3c.dom.Element;
 
 /** Fetches a WSDL and, breadth first, what it imports and includes. What cannot be had becomes a finding. */
 final class DocumentSet {
-    private static final int MOST_DOCUMENTS = 2_000;
-
     private final DocumentFetcher fetcher;
-    private final List<Finding> findings;
+    private final ReadLimits limits;
+    private final Findings findings;
     private final Progress progress;
     private final StopSignal stop;
     private final Map<String, SourceDocument> documents = new LinkedHashMap<>();
     private final Map<String, Element> roots = new HashMap<>();
+    private final Map<String, Element> byContent = new HashMap<>();
     private final Set<String> missing = new HashSet<>();
+    private final Set<String> silent = new HashSet<>();
     private final List<Element> definitions = new ArrayList<>();
     private final Map<String, SchemaSource> schemas = new LinkedHashMap<>();
     private final Queue<Runnable> waiting = new ArrayDeque<>();
 
-    DocumentSet(DocumentFetcher fetcher, List<Finding> findings, Progress progress, StopSignal stop) {
+    DocumentSet(DocumentFetcher fetcher, ReadLimits limits, Findings findings, Progress progress, StopSignal stop) {
         this.fetcher = fetcher;
+        this.limits = limits;
         this.findings = findings;
         this.progress = progress;
         this.stop = stop;
@@ -49,6 +53,7 @@ final class DocumentSet {
         return documents.values().stream().distinct().toList();
     }
 
+    /** The roots of the WSDL documents, the first one first. */
     List<Element> definitions() {
         return definitions;
     }
@@ -60,7 +65,7 @@ final class DocumentSet {
     /** Loads the WSDL at {@code address}; a problem with this one document is thrown, with others noted. */
     void load(URI address) {
         DocumentFetcher.Fetched fetched = fetch(address);
-        Element root = NotWsdl.parse(fetched);
+        Element root = NotWsdl.parse(fetched, limits.document());
         keep(address, fetched, SourceDocument.Kind.WSDL, root);
         wsdl(root);
         while (!waiting.isEmpty()) {
@@ -76,22 +81,50 @@ final class DocumentSet {
 
     private void keep(URI requested, DocumentFetcher.Fetched fetched, SourceDocument.Kind kind, Element root) {
         String uri = fetched.uri().toString();
-        SourceDocument document = new SourceDocument(uri, requested.toString(), kind, fetched.bytes());
+        SourceDocument document =
+                new SourceDocument(uri, requested.toString(), kind, fetched.bytes(), fetched.contentType());
         documents.put(uri, document);
         roots.put(uri, root);
         roots.put(requested.toString(), root);
+        TextEncoding.of(fetched.bytes(), fetched.contentType())
+                .doubt()
+                .ifPresent(doubt -> findings.add(
+                        Severity.WARNING,
+                        "encoding",
+                        doubt,
+                        "Declare the encoding that the document has.",
+                        new Place(uri, 1, 1)));
+        for (Place place : DraftSchemas.modernize(root.getOwnerDocument())) {
+            findings.add(
+                    Severity.WARNING,
+                    "R2801",
+                    "The schema is of a draft of XML Schema from before 2001; it is read as far as the standard agrees",
+                    "Move it to http://www.w3.org/2001/XMLSchema.",
+                    place);
+        }
     }
 
     private void wsdl(Element root) {
         definitions.add(root);
-        for (Element child : Xml.children(root, Wsdl.V11, "import")) {
-            waiting.add(() -> follow(child, child.getAttribute("location"), SourceDocument.Kind.WSDL, null));
+        String ns = root.getNamespaceURI();
+        for (Element child : Xml.children(root)) {
+            boolean brings = "import".equals(child.getLocalName()) || "include".equals(child.getLocalName());
+            if (brings && ns.equals(child.getNamespaceURI())) {
+                // WSDL 2.0 §4.2 lets an import do without a location
+                if (Wsdl.V11.equals(ns) || child.hasAttribute("location")) {
+                    waiting.add(() -> follow(child, child.getAttribute("location"), SourceDocument.Kind.WSDL, null));
+                }
+            }
         }
-        for (Element types : Xml.children(root, Wsdl.V11, "types")) {
+        for (Element types : Xml.children(root, ns, "types")) {
             int number = 0;
-            for (Element schema : Xml.children(types, Wsdl.XSD, "schema")) {
-                String uri = Xml.placeOf(schema).document();
-                schema(uri, uri + "#" + ++number, schema, schema.getAttribute("targetNamespace"), false);
+            for (Element child : Xml.children(types)) {
+                if (Wsdl.isSchema(child)) {
+                    String uri = Xml.placeOf(child).document();
+                    schema(uri, uri + "#" + ++number, child, child.getAttribute("targetNamespace"), false);
+                } else if (Wsdl.XSD.equals(child.getNamespaceURI())) {
+                    reference(child, "");
+                }
             }
         }
     }
@@ -105,23 +138,35 @@ final class DocumentSet {
         }
         schemas.put(id, new SchemaSource(uri, effective, root, redefined));
         for (Element child : Xml.children(root)) {
-            if (!Wsdl.XSD.equals(child.getNamespaceURI())) {
-                continue;
-            }
-            String location = child.getAttribute("schemaLocation");
-            switch (child.getLocalName()) {
-                case "import" -> {
-                    if (!location.isEmpty()) {
-                        waiting.add(() -> follow(child, location, SourceDocument.Kind.XSD, null));
-                    }
-                }
-                case "include", "redefine" ->
-                    waiting.add(() -> follow(child, location, SourceDocument.Kind.XSD, effective));
-                default -> {
-                    // other children refer to no document
-                }
+            if (Wsdl.XSD.equals(child.getNamespaceURI())) {
+                reference(child, effective);
             }
         }
+    }
+
+    private void reference(Element child, String namespace) {
+        String location = child.getAttribute("schemaLocation");
+        switch (child.getLocalName()) {
+            case "import" -> {
+                if (!location.isBlank() && !isKnown(child, location)) {
+                    waiting.add(() -> follow(child, location, SourceDocument.Kind.XSD, null));
+                }
+            }
+            case "include", "redefine" ->
+                waiting.add(() -> follow(child, location, SourceDocument.Kind.XSD, namespace));
+            default -> {
+                // other children refer to no document
+            }
+        }
+    }
+
+    /** Standards that ship with the program are not fetched from where they are published. */
+    private static boolean isKnown(Element child, String location) {
+        String namespace = child.getAttribute("namespace");
+        return KnownSchemas.has(namespace)
+                && location.strip()
+                        .matches("(?i)https?://([a-z0-9-]+\\.)*(w3\\.org|xmlsoap\\.org|oasis-open\\.org|"
+                                + "ws-i\\.org|microsoft\\.com)/.*");
     }
 
     private void follow(Element from, String location, SourceDocument.Kind wanted, String includer) {
@@ -132,8 +177,8 @@ final class DocumentSet {
         }
         URI target;
         try {
-            target = resolve(place.document(), location.strip());
-        } catch (URISyntaxException e) {
+            target = resolve(base(place.document()), location.strip());
+        } catch (URISyntaxException | IllegalArgumentException e) {
             note("bad-location", "“" + location + "” is not an address", "Mend the location.", place);
             return;
         }
@@ -170,20 +215,15 @@ final class DocumentSet {
             String includer,
             boolean redefine,
             Place place) {
-        if (Wsdl.V11.equals(root.getNamespaceURI()) && "definitions".equals(root.getLocalName())) {
-            if (fresh) {
+        if (Wsdl.isV11(root) || Wsdl.isV20(root)) {
+            if (fresh && first(root, target.toString(), "")) {
                 wsdl(root);
             }
-        } else if (Wsdl.XSD.equals(root.getNamespaceURI()) && "schema".equals(root.getLocalName())) {
-            if (wanted == SourceDocument.Kind.WSDL) {
-                findings.add(new Finding(
-                        Severity.WARNING,
-                        "R2002",
-                        "wsdl:import brings an XML Schema, which xsd:import should do",
-                        "Import the schema inside wsdl:types.",
-                        place));
+        } else if (Wsdl.isSchema(root)) {
+            String namespace = includer == null ? "" : includer;
+            if (redefine || first(root, target.toString(), namespace)) {
+                schema(target.toString(), target.toString(), root, namespace, redefine);
             }
-            schema(target.toString(), target.toString(), root, includer == null ? "" : includer, redefine);
         } else {
             note(
                     "unexpected-document",
@@ -193,44 +233,111 @@ final class DocumentSet {
         }
     }
 
+    /** Whether no other document with the same bytes was used before; servers hand out one under several addresses. */
+    private boolean first(Element root, String target, String namespace) {
+        SourceDocument document = documents.values().stream()
+                .filter(d -> d.uri().equals(target) || d.requested().equals(target))
+                .findFirst()
+                .orElse(null);
+        if (document == null) {
+            return true;
+        }
+        Element known = byContent.putIfAbsent(document.sha256() + " " + namespace, root);
+        return known == null || known == root;
+    }
+
     private Element bring(Element from, URI target, Place place) {
-        if (missing.contains(target.toString())) {
+        String address = target.toString();
+        String host = String.valueOf(target.getRawAuthority());
+        if (missing.contains(address)) {
             return null;
         }
-        if (documents.size() >= MOST_DOCUMENTS) {
-            missing.add(target.toString());
-            note("too-many", "More than " + MOST_DOCUMENTS + " documents; " + target + " is left out", "", place);
+        if (documents.size() >= limits.documents()) {
+            missing.add(address);
+            note(
+                    "too-many",
+                    "More than " + limits.documents() + " documents; " + target + " is left out",
+                    "Raise the limit if the contract is meant to have that many.",
+                    place);
+            return null;
+        }
+        if (silent.contains(host)) {
+            missing.add(address);
+            lost(from, target, "its server did not answer before", place);
             return null;
         }
         try {
             DocumentFetcher.Fetched fetched = fetch(target);
-            Document parsed = Xml.parse(fetched.bytes(), fetched.uri().toString(), XmlLimits.CONTRACT);
+            String uri = fetched.uri().toString();
+            Document parsed = Xml.parse(fetched.bytes(), fetched.contentType(), uri, limits.document());
             Element root = parsed.getDocumentElement();
-            boolean schema = Wsdl.XSD.equals(root.getNamespaceURI());
+            boolean schema = Wsdl.isSchema(root) || DraftSchemas.NAMESPACES.contains(root.getNamespaceURI());
             keep(target, fetched, schema ? SourceDocument.Kind.XSD : SourceDocument.Kind.WSDL, root);
             return root;
         } catch (Problem problem) {
             if (problem.kind() == Problem.Kind.STOPPED) {
                 throw problem;
             }
-            missing.add(target.toString());
-            findings.add(new Finding(
-                    Severity.ERROR,
-                    "missing-import",
-                    "The " + from.getLocalName() + " of " + target + " failed: " + problem.what(),
-                    "What depends on it cannot be used until it can be read.",
-                    place));
+            if (problem.kind() == Problem.Kind.NO_ANSWER) {
+                silent.add(host);
+            }
+            missing.add(address);
+            lost(
+                    from,
+                    target,
+                    problem.what()
+                            + problem.where()
+                                    .filter(w -> !w.equals(address))
+                                    .map(w -> " (" + w + ")")
+                                    .orElse(""),
+                    place);
             return null;
         }
     }
 
-    private void note(String rule, String text, String advice, Place place) {
-        findings.add(new Finding(Severity.ERROR, rule, text, advice, place));
+    private void lost(Element from, URI target, String why, Place place) {
+        boolean known = KnownSchemas.has(from.getAttribute("namespace"));
+        findings.add(
+                known ? Severity.NOTE : Severity.ERROR,
+                "missing-import",
+                "The " + from.getLocalName() + " of " + target + " failed: " + why,
+                known
+                        ? "A copy that ships with this program is used."
+                        : "What depends on it cannot be used until it can be read.",
+                place);
     }
 
-    private static URI resolve(String base, String location) throws URISyntaxException {
-        String legal = location.replace(" ", "%20").replace("\\", "/");
-        URI relative = new URI(legal);
-        return new URI(base).resolve(relative).normalize();
+    private void note(String rule, String text, String advice, Place place) {
+        findings.add(Severity.ERROR, rule, text, advice, place);
+    }
+
+    private static URI base(String document) throws URISyntaxException {
+        return new URI(document);
+    }
+
+    /** Locations are often written with spaces, backslashes or brackets, which URIs must escape (RFC 3986 §2). */
+    private static URI resolve(URI base, String location) throws URISyntaxException {
+        StringBuilder legal = new StringBuilder();
+        for (int i = 0; i < location.length(); i++) {
+            char c = location.charAt(i);
+            boolean escaped = c == '%' && location.substring(i).matches("(?s)%[0-9A-Fa-f]{2}.*");
+            if (c == '\\') {
+                legal.append('/');
+            } else if (c == ' ' || "\"<>[]^`{|}".indexOf(c) >= 0 || c == '%' && !escaped) {
+                legal.append('%').append(String.format(java.util.Locale.ROOT, "%02X", (int) c));
+            } else {
+                legal.append(c);
+            }
+        }
+        String text = legal.toString();
+        if (text.matches("(?i)[a-z]:/.*")) {
+            text = "file:/" + text;
+        }
+        URI relative = new URI(text);
+        if (base.getRawQuery() != null && text.startsWith("?")) {
+            String plain = base.toString().replaceAll("[?#].*", "");
+            return new URI(plain + text);
+        }
+        return base.resolve(relative).normalize();
     }
 }

@@ -1,6 +1,7 @@
 package dev.mockbell.contract;
 
 import dev.mockbell.problem.Problem;
+import dev.mockbell.schema.DraftSchemas;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.nio.charset.StandardCharsets;
@@ -11,21 +12,27 @@ import org.w3c.dom.Element;
 final class NotWsdl {
     private NotWsdl() {}
 
-    /** The root of a WSDL 1.1 document; a {@link Problem} that names what was found otherwise. */
-    static Element parse(DocumentFetcher.Fetched fetched) {
+    /** The root of a WSDL document of either version; a {@link Problem} that names what was found otherwise. */
+    static Element parse(DocumentFetcher.Fetched fetched, XmlLimits limits) {
         String name = fetched.uri().toString();
         byte[] bytes = fetched.bytes();
         if (bytes.length == 0) {
             throw Problem.input("The document is empty, not a WSDL", name, "Check the address.");
         }
-        String head = new String(bytes, 0, Math.min(bytes.length, 2_048), StandardCharsets.ISO_8859_1)
+        String head = new String(bytes, 0, Math.min(bytes.length, 16_384), StandardCharsets.ISO_8859_1)
+                .replace("\0", "")
                 .strip()
                 .toLowerCase(Locale.ROOT);
         if (looksBinary(bytes)) {
             throw Problem.input("This is binary data, not a WSDL", name, "Give the WSDL itself.");
         }
-        if (head.startsWith("<!doctype html") || head.contains("<html")) {
-            boolean login = head.contains("password") || head.contains("login") || head.contains("sign in");
+        if (head.startsWith("<!doctype html")
+                || head.startsWith("<html")
+                || head.matches("(?s)<\\?xml[^>]*>\\s*(<!--.*?-->\\s*)*<(!doctype )?html.*")) {
+            boolean login = head.contains("password")
+                    || head.contains("login")
+                    || head.contains("sign in")
+                    || head.contains("log in");
             throw Problem.input(
                     login ? "This is a login page, not a WSDL" : "This is a web page, not a WSDL",
                     name,
@@ -36,15 +43,13 @@ final class NotWsdl {
         if (!head.contains("<")) {
             throw Problem.input("This is plain text, not a WSDL", name, "Give the address of the WSDL itself.");
         }
-        Element root = Xml.parse(bytes, name, XmlLimits.CONTRACT).getDocumentElement();
-        if (Wsdl.V11.equals(root.getNamespaceURI()) && "definitions".equals(root.getLocalName())) {
+        Element root = Xml.parse(bytes, fetched.contentType(), name, limits).getDocumentElement();
+        if (Wsdl.isV11(root) || Wsdl.isV20(root)) {
             return root;
         }
-        if (Wsdl.V20.equals(root.getNamespaceURI())) {
-            throw Problem.input(
-                    "This is a WSDL 2.0 document, which cannot be read yet", name, "Use its WSDL 1.1 form.");
-        }
-        if (Wsdl.XSD.equals(root.getNamespaceURI())) {
+        boolean schema = Wsdl.XSD.equals(root.getNamespaceURI())
+                || DraftSchemas.NAMESPACES.contains(String.valueOf(root.getNamespaceURI()));
+        if (schema) {
             throw Problem.input("This is an XML Schema, not a WSDL", name, "Give the WSDL that imports it.");
         }
         if ("Envelope".equals(root.getLocalName())) {

@@ -55,6 +55,23 @@ public record Operation(
         }
     }
 
+    /** The same operation with more needs. */
+    Operation needing(List<String> more) {
+        return new Operation(
+                name,
+                key,
+                style,
+                use,
+                soapAction,
+                pattern,
+                Policies.ordered(needs, more),
+                input,
+                output,
+                faults,
+                documentation,
+                place);
+    }
+
     /** Whether a client can start it. */
     public boolean callable() {
         return pattern == Pattern.REQUEST_RESPONSE || pattern == Pattern.ONE_WAY;

@@ -16,6 +16,15 @@ public enum Protocol {
         this.title = title;
     }
 
+    /** The namespace of the envelope; empty when it is not SOAP. */
+    public String envelope() {
+        return switch (this) {
+            case SOAP11 -> "http://schemas.xmlsoap.org/soap/envelope/";
+            case SOAP12 -> "http://www.w3.org/2003/05/soap-envelope";
+            default -> "";
+        };
+    }
+
     /** As in JSON. */
     public String code() {
         return code;

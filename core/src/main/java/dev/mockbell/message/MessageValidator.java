@@ -61,11 +61,23 @@ public final class MessageValidator {
         if (declared.isPresent()) {
             return validate(payload);
         }
-        return parts(expected, root);
+        return implied(outline, expected, root);
+    }
+
+    private List<Breach> implied(MessageOutline outline, ElementDecl expected, Element root) {
+        boolean wrapper =
+                expected.type().name().isEmpty() && expected.type().attributes().isEmpty();
+        if (wrapper) {
+            return parts(outline, expected, root);
+        }
+        // the library has no schema for the types that SOAP's encoding gives to arrays
+        return outline.encoding().isPresent()
+                ? List.of()
+                : run(new DOMSource(root), expected.type().name().orElse(null));
     }
 
     /** The parts of an rpc wrapper, each against its type (WS-I Basic Profile 1.1 R2729, R2735). */
-    private List<Breach> parts(ElementDecl wrapper, Element root) {
+    private List<Breach> parts(MessageOutline outline, ElementDecl wrapper, Element root) {
         List<Breach> found = new ArrayList<>();
         List<Element> children = new ArrayList<>(Xml.children(root));
         wrapper.type().particle().ifPresent(p -> {
@@ -81,7 +93,9 @@ public final class MessageValidator {
                             Xml.placeOf(root)));
                 } else {
                     children.remove(element.get());
-                    part(declared, element.get(), found);
+                    if (outline.encoding().isEmpty()) {
+                        part(declared, element.get(), found);
+                    }
                 }
             }
         });
@@ -114,7 +128,8 @@ public final class MessageValidator {
                     .flatMap(e -> run(new DOMSource(e), null).stream())
                     .toList();
         }
-        return validate(outline, message.payloadDocument().orElseGet(Xml::newDocument));
+        Optional<Document> held = outline.isWholeBody() ? message.bodyDocument() : message.payloadDocument();
+        return validate(outline, held.orElseGet(Xml::newDocument));
     }
 
     private List<Breach> run(DOMSource source, QName rootType) {

@@ -1,10 +1,79 @@
 package dev.mockbell.message;
 
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
+import javax.xml.namespace.QName;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
 
-/** Short prefixes for namespaces, made from their last telling words. */
+/** The prefixes of a message that is being built: those of the contract where it has them, short ones of our own else. */
 final class Prefixes {
-    private Prefixes() {}
+    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
+    private static final String XML = "http://www.w3.org/XML/1998/namespace";
+    private static final Map<String, String> USUAL = Map.of(
+            "http://www.w3.org/2001/XMLSchema-instance", "xsi",
+            "http://schemas.xmlsoap.org/soap/envelope/", "soap",
+            "http://www.w3.org/2003/05/soap-envelope", "soap");
+
+    private final Map<String, String> wanted;
+    private final Map<String, String> used = new LinkedHashMap<>();
+    private final Map<String, String> inherited = new LinkedHashMap<>();
+
+    /** @param wanted prefixes of the contract by namespace */
+    Prefixes(Map<String, String> wanted) {
+        this.wanted = wanted;
+    }
+
+    /** Takes over what is declared around an element. */
+    void inScopeOf(Element parent) {
+        for (Node n = parent; n instanceof Element e; n = n.getParentNode()) {
+            for (int i = 0; i < e.getAttributes().getLength(); i++) {
+                Node a = e.getAttributes().item(i);
+                boolean hidden = inherited.containsValue(a.getLocalName());
+                if (a.getNodeName().startsWith("xmlns:") && !hidden) {
+                    inherited.putIfAbsent(a.getNodeValue(), a.getLocalName());
+                }
+            }
+        }
+    }
+
+    /** The prefix for a namespace, the same each time. */
+    String of(String namespace) {
+        if (XML.equals(namespace)) {
+            return "xml";
+        }
+        String around = inherited.get(namespace);
+        return around != null ? around : used.computeIfAbsent(namespace, this::free);
+    }
+
+    private String free(String namespace) {
+        String usual = USUAL.get(namespace);
+        String first = usual != null ? usual : wanted.getOrDefault(namespace, suggest(namespace));
+        boolean reserved = first.toLowerCase(Locale.ROOT).startsWith("xml");
+        String base = reserved ? suggest(namespace) : first;
+        String free = base;
+        for (int i = 2; taken(free, namespace); i++) {
+            free = base + i;
+        }
+        return free;
+    }
+
+    private boolean taken(String prefix, String namespace) {
+        boolean reserved = USUAL.containsValue(prefix) && !USUAL.containsKey(namespace);
+        return reserved || used.containsValue(prefix) || inherited.containsValue(prefix);
+    }
+
+    /** A qualified name as text, its prefix declared. */
+    String lexical(QName name) {
+        String ns = name.getNamespaceURI();
+        return ns.isEmpty() ? name.getLocalPart() : of(ns) + ":" + name.getLocalPart();
+    }
+
+    /** Writes the declarations that are needed on an element. */
+    void declareOn(Element element) {
+        used.forEach((ns, prefix) -> element.setAttributeNS(XMLNS, "xmlns:" + prefix, ns));
+    }
 
     /** {@code urn:northfell:hut-booking} gives {@code hb}; {@code http://x.example/stay/v2} gives {@code stay}. */
     static String suggest(String namespace) {

@@ -1,178 +1,221 @@
 package dev.mockbell.message;
 
+import dev.mockbell.pattern.XsPattern;
 import dev.mockbell.schema.SimpleType;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import javax.xml.namespace.QName;
 
-/** Values that a simple type accepts, plausible by the name they stand under. The same type and name, the same value. */
+/**
+ * Values that a simple type accepts, plausible by the name they stand under. The same type, name and variant give the
+ * same value; another variant gives another where the type has room.
+ */
 final class SampleValues {
-    private int ids;
+    static final String XSD = "http://www.w3.org/2001/XMLSchema";
 
-    String of(SimpleType type, String name) {
-        List<String> enumeration = type.enumeration();
-        if (!enumeration.isEmpty()) {
-            return enumeration.stream().filter(type::accepts).findFirst().orElse(enumeration.get(0));
-        }
-        return switch (type.variety()) {
-            case LIST -> list(type, name);
-            case UNION ->
-                type.members().stream()
-                        .map(m -> of(m, name))
-                        .filter(type::accepts)
-                        .findFirst()
-                        .orElse("");
-            case ATOMIC -> atomic(type, name);
-        };
+    private static final int MOST_ITEMS = 10_000;
+    private static final int LONGEST = 100_000;
+
+    private final Prefixes prefixes;
+    private int identifiers;
+
+    SampleValues(Prefixes prefixes) {
+        this.prefixes = prefixes;
     }
 
-    private String list(SimpleType type, String name) {
-        int count = type.length().or(type::minLength).orElse(1);
-        String item = type.item().map(t -> of(t, name)).orElse("");
+    /** A value; where none was found within a bounded search, one that is close. */
+    String of(SimpleType type, String name, int variant) {
+        if (type.isQualifiedName()) {
+            return qualified(type, name, variant);
+        }
+        List<String> enumeration = type.enumeration();
+        if (!enumeration.isEmpty()) {
+            List<String> good =
+                    enumeration.stream().filter(v -> accepts(type, v)).toList();
+            return good.isEmpty() ? enumeration.get(0) : good.get(variant % good.size());
+        }
+        List<String> first = switch (type.variety()) {
+            case LIST -> List.of(list(type, name, variant));
+            case UNION -> type.members().stream().map(m -> of(m, name, variant)).toList();
+            case ATOMIC -> candidates(type, name, variant);
+        };
+        for (String candidate : first) {
+            if (accepts(type, candidate)) {
+                return candidate;
+            }
+        }
+        List<String> matching = matching(type, first, variant);
+        if (!matching.isEmpty()) {
+            return matching.get(variant % matching.size());
+        }
+        return first.isEmpty() ? "" : first.get(0);
+    }
+
+    private String qualified(SimpleType type, String name, int variant) {
+        List<QName> allowed = type.qualifiedEnumeration();
+        if (allowed.isEmpty()) {
+            return prefixes.lexical(new QName("urn:northfell:names", ncName(name)));
+        }
+        return prefixes.lexical(allowed.get(variant % allowed.size()));
+    }
+
+    /** The type's own judgement, asked only when a matcher of linear time has found that the patterns match. */
+    private static boolean accepts(SimpleType type, String text) {
+        for (XsPattern pattern : type.readPatterns()) {
+            if (!pattern.matches(text)) {
+                return false;
+            }
+        }
+        return type.accepts(text);
+    }
+
+    /** Strings made from the patterns, those that keep the other facets too. */
+    private static List<String> matching(SimpleType type, List<String> near, int variant) {
+        List<XsPattern> patterns = type.readPatterns();
+        if (patterns.isEmpty()) {
+            return List.of();
+        }
+        Set<String> found = new LinkedHashSet<>();
+        for (String padded : PaddedNumbers.of(type, near)) {
+            if (accepts(type, padded)) {
+                found.add(padded);
+            }
+        }
+        boolean counted = countsCharacters(type);
+        int least = counted ? least(type) : 0;
+        int most = counted ? most(type) : Integer.MAX_VALUE;
+        if (found.size() <= variant) {
+            for (String text : XsPattern.samples(patterns, least, most, 24 + 4 * variant)) {
+                if (accepts(type, text)) {
+                    found.add(text);
+                }
+            }
+        }
+        return new ArrayList<>(found);
+    }
+
+    private static boolean countsCharacters(SimpleType type) {
+        return type.variety() == SimpleType.Variety.ATOMIC
+                && Set.of("string", "anyURI").contains(type.primitive());
+    }
+
+    private String list(SimpleType type, String name, int variant) {
+        int least = type.length().or(type::minLength).orElse(1);
+        int most = type.length().or(type::maxLength).orElse(Integer.MAX_VALUE);
+        int count = Math.min(Math.max(least, Math.min(1, most)), MOST_ITEMS);
         List<String> items = new ArrayList<>();
-        for (int i = 0; i < Math.min(Math.max(count, type.maxLength().orElse(1) == 0 ? 0 : 1), 10_000); i++) {
-            items.add(item);
+        for (int i = 0; i < count; i++) {
+            int turn = variant;
+            type.item().ifPresent(t -> items.add(of(t, name, turn)));
         }
         return String.join(" ", items);
     }
 
-    private String atomic(SimpleType type, String name) {
-        for (String candidate : candidates(type, name)) {
-            if (type.accepts(candidate)) {
-                return candidate;
-            }
-        }
-        for (String pattern : type.patterns()) {
-            for (String candidate : PatternSamples.of(pattern, least(type), most(type))) {
-                if (type.accepts(candidate)) {
-                    return candidate;
-                }
-            }
-        }
-        return candidates(type, name).get(0);
-    }
-
-    private static int least(SimpleType type) {
+    static int least(SimpleType type) {
         return type.length().or(type::minLength).orElse(0);
     }
 
-    private static int most(SimpleType type) {
+    static int most(SimpleType type) {
         return type.length().or(type::maxLength).orElse(Integer.MAX_VALUE);
     }
 
-    private List<String> candidates(SimpleType type, String name) {
+    private List<String> candidates(SimpleType type, String name, int variant) {
         return switch (type.primitive()) {
-            case "string" -> strings(type, name);
-            case "boolean" -> List.of("true", "false", "1");
-            case "decimal" -> decimals(type, name);
-            case "float", "double" -> bounded(type, List.of("1.5", "0", "1", "-1", "100"));
-            case "duration" -> bounded(type, List.of("P1D", "PT1H", "P1Y", "PT0S"));
-            case "dateTime" -> bounded(type, List.of("2027-02-12T09:30:00Z", "2027-02-12T09:30:00"));
-            case "time" -> bounded(type, List.of("09:30:00", "09:30:00Z"));
-            case "date" -> bounded(type, List.of("2027-02-12", "2027-02-12Z"));
-            case "gYearMonth" -> bounded(type, List.of("2027-02"));
-            case "gYear" -> bounded(type, List.of("2027"));
-            case "gMonthDay" -> bounded(type, List.of("--02-12"));
-            case "gDay" -> bounded(type, List.of("---12"));
-            case "gMonth" -> bounded(type, List.of("--02"));
-            case "hexBinary" -> List.of(binary(type, "4E", 2));
-            case "base64Binary" -> List.of(base64(type));
-            case "anyURI" -> sized(type, List.of("https://northfell.example/" + name, "urn:northfell", "a"));
-            case "QName" -> List.of("xs:string");
-            case "NOTATION" -> List.of("xs:string");
-            default -> List.of(words(name));
+            case "string" -> strings(type, name, variant);
+            case "boolean" ->
+                variant % 2 == 0 ? List.of("true", "1", "false", "0") : List.of("false", "0", "true", "1");
+            case "decimal" -> OrderedSamples.decimals(type, name, variant);
+            case "float", "double" -> OrderedSamples.floats(type, variant);
+            case "duration" -> OrderedSamples.durations(type, variant);
+            case "dateTime", "time", "date", "gYearMonth", "gYear", "gMonthDay", "gDay", "gMonth" ->
+                OrderedSamples.times(type, variant);
+            case "hexBinary" -> List.of(hex(type, variant));
+            case "base64Binary" -> List.of(base64(type, variant));
+            case "anyURI" ->
+                sized(
+                        type,
+                        List.of("https://northfell.example/" + ncName(name) + numbered(variant), "urn:n", "a"),
+                        variant);
+            default -> List.of(words(name) + numbered(variant));
         };
     }
 
-    /** The candidates, then the bounds themselves and their near neighbours. */
-    private static List<String> bounded(SimpleType type, List<String> usual) {
-        List<String> all = new ArrayList<>(usual);
-        type.minInclusive().ifPresent(all::add);
-        type.maxInclusive().ifPresent(all::add);
-        return all;
-    }
-
-    private static List<String> decimals(SimpleType type, String name) {
-        List<BigDecimal> found = new ArrayList<>();
-        String lower = name.toLowerCase(Locale.ROOT);
-        boolean whole =
-                !"decimal".equals(type.builtIn()) || type.fractionDigits().orElse(1) == 0;
-        if (!whole) {
-            found.add(new BigDecimal(lower.contains("lat") ? "66.12" : "92.25"));
-        }
-        found.add(new BigDecimal(lower.contains("age") ? 34 : lower.contains("year") ? 2027 : 2));
-        type.minInclusive().map(BigDecimal::new).ifPresent(found::add);
-        BigDecimal step = BigDecimal.ONE.movePointLeft(
-                whole ? 0 : Math.min(6, type.fractionDigits().orElse(2)));
-        type.minExclusive().map(BigDecimal::new).ifPresent(v -> {
-            found.add(v.setScale(0, RoundingMode.FLOOR).add(BigDecimal.ONE));
-            found.add(v.add(step));
-        });
-        type.maxInclusive().map(BigDecimal::new).ifPresent(found::add);
-        type.maxExclusive().map(BigDecimal::new).ifPresent(v -> {
-            found.add(v.setScale(0, RoundingMode.CEILING).subtract(BigDecimal.ONE));
-            found.add(v.subtract(step));
-        });
-        found.add(BigDecimal.ZERO);
-        found.add(BigDecimal.ONE.negate());
-        return found.stream().map(BigDecimal::toPlainString).toList();
-    }
-
-    private List<String> strings(SimpleType type, String name) {
-        String builtIn = type.builtIn();
-        return switch (builtIn) {
-            case "language" -> sized(type, List.of("en", "nb-NO"));
+    private List<String> strings(SimpleType type, String name, int variant) {
+        return switch (type.builtIn()) {
+            case "language" -> List.of(variant % 2 == 0 ? "en" : "nb", "nb-NO", "en-GB", "i-north");
             case "ID" -> {
-                ids++;
-                yield sized(type, List.of("id" + ids, "i" + ids));
+                identifiers++;
+                yield sized(type, List.of("id" + identifiers, "i" + identifiers), identifiers - 1);
             }
-            case "IDREF", "IDREFS", "ENTITY", "ENTITIES" -> sized(type, List.of("id" + Math.max(1, ids), "i1"));
-            case "NCName", "Name", "NMTOKEN", "NMTOKENS" -> sized(type, List.of(name, "name", "n"));
-            default -> sized(type, List.of(words(name), name, "a"));
+            case "IDREF", "ENTITY" -> sized(type, List.of("id" + Math.max(1, identifiers), "i1"), variant);
+            case "NCName", "Name", "NMTOKEN" ->
+                sized(type, List.of(ncName(name) + numbered(variant), "name", "n"), variant);
+            default -> {
+                String plain = words(name);
+                String more = variant == 0 ? plain : plain + " " + (variant + 1);
+                yield sized(type, List.of(more, ncName(name) + numbered(variant), "a"), variant);
+            }
         };
+    }
+
+    private static String numbered(int variant) {
+        return variant == 0 ? "" : Integer.toString(variant + 1);
     }
 
     /** Candidates cut or lengthened to the length facets; ones that fit come as they are. */
-    private static List<String> sized(SimpleType type, List<String> usual) {
-        int least = Math.min(least(type), 100_000);
+    private static List<String> sized(SimpleType type, List<String> usual, int variant) {
+        int least = Math.min(least(type), LONGEST);
         int most = most(type);
         List<String> all = new ArrayList<>();
-        for (String value : usual) {
+        for (String value : usual.subList(0, variant == 0 ? usual.size() : 1)) {
             if (value.length() >= least && value.length() <= most) {
                 all.add(value);
             }
         }
+        String number = numbered(variant);
         String base = usual.get(0).replace(' ', '-');
         StringBuilder fitted = new StringBuilder(base.isEmpty() ? "a" : base);
         while (fitted.length() < least) {
             fitted.append('a');
         }
         if (fitted.length() > most) {
-            fitted.setLength(most);
+            fitted.setLength(Math.max(0, most - Math.min(most, number.length())));
+            fitted.append(number, 0, Math.min(number.length(), most));
         }
         all.add(fitted.toString());
         all.addAll(usual);
         return all;
     }
 
-    private static String binary(SimpleType type, String octet, int usual) {
-        int count = Math.max(Math.min(least(type), 100_000), Math.min(most(type), usual));
-        return octet.repeat(count);
+    private static String hex(SimpleType type, int variant) {
+        return java.util.HexFormat.of().withUpperCase().formatHex(bytes(type, 2, variant));
     }
 
-    private static String base64(SimpleType type) {
+    private static String base64(SimpleType type, int variant) {
+        return java.util.Base64.getEncoder().encodeToString(bytes(type, 10, variant));
+    }
+
+    private static byte[] bytes(SimpleType type, int usual, int variant) {
         byte[] text = "hut;bunks\n".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
-        int count = Math.max(Math.min(least(type), 100_000), Math.min(most(type), text.length));
+        int count = Math.max(Math.min(least(type), LONGEST), Math.min(most(type), usual));
         byte[] bytes = new byte[count];
         for (int i = 0; i < count; i++) {
-            bytes[i] = text[i % text.length];
+            bytes[i] = text[(i + variant) % text.length];
         }
-        return java.util.Base64.getEncoder().encodeToString(bytes);
+        return bytes;
     }
 
-    private static String words(String name) {
+    /** The name as one that XML allows without colon. */
+    private static String ncName(String name) {
+        String plain = name.replace(":", "-");
+        return plain.isEmpty() ? "name" : plain;
+    }
+
+    /** Words for a text field by its name. */
+    static String words(String name) {
         String lower = name.toLowerCase(Locale.ROOT);
         if (lower.contains("mail")) {
             return "ines@northfell.example";

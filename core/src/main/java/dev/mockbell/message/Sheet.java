@@ -122,20 +122,22 @@ public final class Sheet {
                 target.parent().setAttributeNodeNS(attr);
             } else {
                 var declared = target.attribute().get();
+                Prefixes prefixes = new Prefixes(outline.prefixes());
+                prefixes.inScopeOf(target.parent());
+                String local = declared.name().getLocalPart();
                 String value = declared.fixed()
                         .or(declared::byDefault)
                         .orElseGet(() -> declared.type()
                                 .simple()
-                                .map(t ->
-                                        new SampleValues().of(t, declared.name().getLocalPart()))
+                                .map(t -> new SampleValues(prefixes).of(t, local, 0))
                                 .orElse(""));
-                target.parent()
-                        .setAttributeNS(
-                                declared.name().getNamespaceURI().isEmpty()
-                                        ? null
-                                        : declared.name().getNamespaceURI(),
-                                declared.name().getLocalPart(),
-                                value);
+                String namespace = declared.name().getNamespaceURI();
+                if (namespace.isEmpty()) {
+                    target.parent().setAttribute(local, value);
+                } else {
+                    target.parent().setAttributeNS(namespace, prefixes.lexical(declared.name()), value);
+                }
+                prefixes.declareOn(target.parent());
             }
             return;
         }
@@ -145,7 +147,7 @@ public final class Sheet {
     }
 
     private Element sample(ElementDecl declared, Element parent) {
-        return new SampleBuilder(Detail.REQUIRED).buildFor(declared, parent);
+        return new SampleBuilder(outline, Detail.REQUIRED).buildFor(declared, parent);
     }
 
     /** Takes a part out. Its values come back when it is put in again. */
@@ -210,7 +212,7 @@ public final class Sheet {
     /** Puts every optional part in, or takes every optional part out, below the root. */
     public void fill(Detail detail) {
         outline.root().ifPresent(declared -> {
-            Element fresh = new SampleBuilder(detail).build(declared);
+            Element fresh = new SampleBuilder(outline, detail).build(declared);
             Element old = document.getDocumentElement();
             if (old != null) {
                 Carry.over(old, fresh);

@@ -40,14 +40,14 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
         Operation operation = ports.get(0).binding().operation(key).orElseThrow();
         String body = operation
                 .output()
-                .map(o -> SampleBuilder.text(MessageOutline.of(contract.schemas(), o), Detail.FULL))
+                .map(o -> SampleBuilder.text(MessageOutline.of(contract, o), Detail.FULL))
                 .orElse("");
         return MockAnswer.otherwise("sample", body);
     }
 
     /** A fault answer with the sample of the fault's detail. */
     public static MockAnswer fault(Contract contract, FaultDef fault, String when) {
-        String detail = SampleBuilder.text(MessageOutline.of(contract.schemas(), fault), Detail.FULL);
+        String detail = SampleBuilder.text(MessageOutline.of(contract, fault), Detail.FULL);
         String name = fault.element().map(e -> e.getLocalPart()).orElse(fault.name());
         String reason = name.replaceAll("([a-z0-9])([A-Z])", "$1 $2");
         return new MockAnswer(when, true, name, reason, detail, 0);

@@ -90,8 +90,8 @@ final class Responder {
             byKey.put(entry.getKey(), target);
             operation
                     .input()
-                    .flatMap(i -> MessageOutline.of(contract.schemas(), i).root())
-                    .ifPresent(root -> byPayload.putIfAbsent(root.name(), target));
+                    .flatMap(i -> MessageOutline.of(contract, i).firstName())
+                    .ifPresent(name -> byPayload.putIfAbsent(name, target));
             operation.soapAction().filter(a -> !a.isEmpty()).ifPresent(a -> byAction.putIfAbsent(a, target));
         }
     }

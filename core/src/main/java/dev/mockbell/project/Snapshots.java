@@ -45,6 +45,7 @@ final class Snapshots {
                     .put("file", name)
                     .put("uri", document.uri())
                     .put("requested", document.requested())
+                    .put("contentType", document.contentType())
                     .put("sha256", document.sha256());
         }
         yaml.write(folder.resolve("snapshot.yaml"), node);
@@ -86,7 +87,7 @@ final class Snapshots {
             if (document == null) {
                 throw Problem.input("The snapshot does not hold it", uri.toString(), "Import the contract again.");
             }
-            return new DocumentFetcher.Fetched(URI.create(document.uri()), document.bytes(), "");
+            return new DocumentFetcher.Fetched(URI.create(document.uri()), document.bytes(), document.contentType());
         };
         Contract contract = new ContractReader(fetcher)
                 .read(node.path("source").asText(root), URI.create(root), Progress.NONE, new StopSignal());
@@ -115,7 +116,8 @@ final class Snapshots {
                     d.path("uri").asText(),
                     d.path("requested").asText(d.path("uri").asText()),
                     wsdl ? SourceDocument.Kind.WSDL : SourceDocument.Kind.XSD,
-                    bytes);
+                    bytes,
+                    d.path("contentType").asText(""));
         } catch (IOException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,

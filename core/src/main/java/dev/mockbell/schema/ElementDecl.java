@@ -25,6 +25,15 @@ public sealed interface ElementDecl permits XsElement, ImpliedElement {
     /** Elements that may stand in its place, without itself, abstract ones left out. */
     List<ElementDecl> substitutes();
 
+    /** The concrete types that may stand for its own by {@code xsi:type}, itself left out. */
+    List<TypeDef> alternatives();
+
+    /** The keys that its content must keep. */
+    List<Identity> identities();
+
+    /** Whether it is declared at the top of a schema. */
+    boolean isGlobal();
+
     /** The schema's documentation of the element, or else of its type; empty when there is none. */
     String documentation();
 

@@ -33,6 +33,21 @@ record ImpliedElement(QName name, TypeDef type) implements ElementDecl {
     }
 
     @Override
+    public List<TypeDef> alternatives() {
+        return type.derived();
+    }
+
+    @Override
+    public List<Identity> identities() {
+        return List.of();
+    }
+
+    @Override
+    public boolean isGlobal() {
+        return false;
+    }
+
+    @Override
     public String documentation() {
         return type.documentation();
     }

@@ -46,6 +46,16 @@ record ImpliedType(List<ElementDecl> parts) implements TypeDef {
     }
 
     @Override
+    public boolean isEncodedArray() {
+        return false;
+    }
+
+    @Override
+    public Optional<QName> arrayItem() {
+        return Optional.empty();
+    }
+
+    @Override
     public boolean isAny() {
         return false;
     }

@@ -11,7 +11,6 @@ import org.apache.xerces.impl.xs.XMLSchemaLoader;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.util.SAXInputSource;
 import org.apache.xerces.xni.XMLResourceIdentifier;
-import org.apache.xerces.xni.XNIException;
 import org.apache.xerces.xni.parser.XMLEntityResolver;
 import org.apache.xerces.xni.parser.XMLErrorHandler;
 import org.apache.xerces.xni.parser.XMLInputSource;
@@ -30,16 +29,35 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     private static final String DRIVER = "mockbell:namespace/";
     private static final String ALL = "mockbell:all";
 
+    private final List<SchemaSource> given;
     private final List<SchemaSource> sources;
-    private final List<String> namespaces = new ArrayList<>();
+    private final List<SchemaScan> scans = new ArrayList<>();
+    private final Map<String, Integer> namespaces = new LinkedHashMap<>();
+    private final Map<String, String> swapped = new LinkedHashMap<>();
     private final Map<String, SchemaFlaw> flaws = new LinkedHashMap<>();
 
-    SchemaCompiler(List<SchemaSource> sources) {
-        this.sources = List.copyOf(sources);
-        for (SchemaSource source : sources) {
-            if (!namespaces.contains(source.namespace())) {
-                namespaces.add(source.namespace());
-            }
+    SchemaCompiler(List<SchemaSource> given) {
+        this.given = List.copyOf(given);
+        this.sources = new ArrayList<>(given);
+        for (SchemaSource source : given) {
+            namespaces.putIfAbsent(source.namespace(), namespaces.size());
+        }
+        for (int i = 0; i < sources.size(); i++) {
+            SchemaScan scan = new SchemaScan(sources.get(i), swapped);
+            scans.add(scan);
+            scan.flaws().forEach(this::note);
+            scan.references().keySet().forEach(this::bring);
+            scan.imports().forEach(this::bring);
+        }
+    }
+
+    /** Adds the schema of a well-known namespace that no document of the contract has. */
+    private void bring(String namespace) {
+        if (!namespaces.containsKey(namespace)) {
+            KnownSchemas.find(namespace).ifPresent(known -> {
+                namespaces.put(namespace, namespaces.size());
+                sources.add(known);
+            });
         }
     }
 
@@ -54,26 +72,37 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             loader.setErrorHandler(this);
             try {
                 loader.loadGrammar(new XMLInputSource(null, ALL, null, new StringReader(everything()), null));
-            } catch (IOException | XNIException | IllegalStateException e) {
-                note(
-                        "schema",
-                        dev.mockbell.problem.Problem.reason(e),
-                        sources.get(0).place());
+            } catch (IOException | RuntimeException e) {
+                failed(dev.mockbell.problem.Problem.reason(e));
+            } catch (StackOverflowError e) {
+                failed("The schemas are nested too deep to be compiled");
             }
         }
-        return new Schemas(sources, pool, List.copyOf(flaws.values()));
+        return new Schemas(given, pool, List.copyOf(flaws.values()), swapped);
+    }
+
+    /** The library throws in its own ways on some broken schemas; what it had compiled until then is kept. */
+    private void failed(String why) {
+        note(new SchemaFlaw(
+                SchemaFlaw.Weight.ERROR,
+                "schema",
+                "The schemas could not be compiled to the end: " + why,
+                sources.get(0).place()));
     }
 
     private String everything() {
         StringBuilder text =
                 new StringBuilder("<xs:schema xmlns:xs='" + SchemaReplay.XSD + "' targetNamespace='" + ALL + "'>");
-        for (int i = 0; i < namespaces.size(); i++) {
-            String ns = namespaces.get(i);
+        for (Map.Entry<String, Integer> driver : namespaces.entrySet()) {
+            String ns = driver.getKey();
             text.append("<xs:import ");
             if (!ns.isEmpty()) {
                 text.append("namespace='").append(escape(ns)).append("' ");
             }
-            text.append("schemaLocation='").append(DRIVER).append(i).append("'/>");
+            text.append("schemaLocation='")
+                    .append(DRIVER)
+                    .append(driver.getValue())
+                    .append("'/>");
         }
         return text.append("</xs:schema>").toString();
     }
@@ -104,49 +133,92 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     public XMLInputSource resolveEntity(XMLResourceIdentifier id) {
         String system = id.getLiteralSystemId();
         if (system != null && system.startsWith(DRIVER)) {
-            String ns = namespaces.get(Integer.parseInt(system.substring(DRIVER.length())));
+            String ns = List.copyOf(namespaces.keySet()).get(Integer.parseInt(system.substring(DRIVER.length())));
             return new XMLInputSource(null, system, null, new StringReader(driver(ns)), null);
         }
         if (system != null && system.startsWith(DOCUMENT)) {
-            SchemaSource source = sources.get(Integer.parseInt(system.substring(DOCUMENT.length())));
+            int number = Integer.parseInt(system.substring(DOCUMENT.length()));
+            SchemaSource source = sources.get(number);
+            SchemaScan scan = scans.get(number);
             return new SAXInputSource(
-                    new SchemaReplay(source.root(), system, e -> rewritten(e, source)), new InputSource(system));
+                    new SchemaReplay(
+                            source.root(),
+                            system,
+                            (e, level) -> level == 1 ? rewritten(e, source, scan) : scan.shown(e),
+                            forgotten(source, scan)),
+                    new InputSource(system));
         }
         // without any source the library takes the namespace as having no document, which is what it is
         return new XMLInputSource(null, null, null);
     }
 
-    private Element rewritten(Element child, SchemaSource from) {
+    /** Imports of the namespaces that a document refers to and forgot to import (XML Schema part 1 §4.2.3). */
+    private List<Element> forgotten(SchemaSource source, SchemaScan scan) {
+        List<Element> imports = new ArrayList<>();
+        scan.references().forEach((namespace, place) -> {
+            if (namespaces.containsKey(namespace) && !scan.imports().contains(namespace)) {
+                Element root = source.root();
+                String prefix = root.getPrefix() == null ? "" : root.getPrefix() + ":";
+                Element made = root.getOwnerDocument().createElementNS(SchemaReplay.XSD, prefix + "import");
+                dev.mockbell.xml.Xml.place(made, root);
+                if (!namespace.isEmpty()) {
+                    made.setAttribute("namespace", namespace);
+                }
+                imports.add(made);
+                note(new SchemaFlaw(
+                        SchemaFlaw.Weight.WARNING,
+                        "R2102",
+                        "The schema of " + named(source.namespace()) + " refers to " + named(namespace)
+                                + " without importing it",
+                        place));
+            }
+        });
+        return imports;
+    }
+
+    private static String named(String namespace) {
+        return namespace.isEmpty() ? "no namespace" : namespace;
+    }
+
+    private Element rewritten(Element child, SchemaSource from, SchemaScan scan) {
         if (!SchemaReplay.XSD.equals(child.getNamespaceURI())) {
             return child;
         }
-        String kind = child.getLocalName();
-        if ("include".equals(kind)) {
-            return null;
-        }
-        if ("import".equals(kind)) {
-            Element copy = (Element) child.cloneNode(false);
-            copy.removeAttribute("schemaLocation");
-            int driver = namespaces.indexOf(child.getAttribute("namespace"));
-            if (child.getAttribute("namespace").equals(from.namespace())) {
+        switch (child.getLocalName()) {
+            case "include" -> {
                 return null;
             }
-            if (driver >= 0) {
-                copy.setAttribute("schemaLocation", DRIVER + driver);
-            }
-            return copy;
-        }
-        if ("redefine".equals(kind)) {
-            Element copy = (Element) child.cloneNode(false);
-            String wanted = child.getUserData(Schemas.TARGET) instanceof String s ? s : "";
-            for (int i = 0; i < sources.size(); i++) {
-                if (sources.get(i).redefined() && sources.get(i).uri().equals(wanted)) {
-                    copy.setAttribute("schemaLocation", DOCUMENT + i);
+            case "import" -> {
+                String namespace = child.getAttribute("namespace");
+                if (namespace.equals(from.namespace())) {
+                    return null;
                 }
+                Element copy = (Element) child.cloneNode(false);
+                copy.removeAttribute("schemaLocation");
+                Integer driver = namespaces.get(namespace);
+                if (driver != null) {
+                    copy.setAttribute("schemaLocation", DRIVER + driver);
+                }
+                return copy;
             }
-            return copy;
+            case "redefine" -> {
+                return redefinition(child);
+            }
+            default -> {
+                return scan.shown(child);
+            }
         }
-        return child;
+    }
+
+    private Element redefinition(Element child) {
+        Element copy = (Element) child.cloneNode(false);
+        String wanted = child.getUserData(Schemas.TARGET) instanceof String s ? s : "";
+        for (int i = 0; i < sources.size(); i++) {
+            if (sources.get(i).redefined() && sources.get(i).uri().equals(wanted)) {
+                copy.setAttribute("schemaLocation", DOCUMENT + i);
+            }
+        }
+        return copy;
     }
 
     @Override
@@ -169,7 +241,8 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             rule = text.substring(0, colon);
             text = text.substring(colon + 2);
         }
-        note(rule, text, place);
+        boolean twice = rule.equals("sch-props-correct.2");
+        note(new SchemaFlaw(twice ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, rule, text, place));
     }
 
     @Override
@@ -177,7 +250,7 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
         error(domain, key, e);
     }
 
-    private void note(String rule, String text, Place place) {
-        flaws.putIfAbsent(rule + text + place, new SchemaFlaw(rule, text, place));
+    private void note(SchemaFlaw flaw) {
+        flaws.putIfAbsent(flaw.toString(), flaw);
     }
 }

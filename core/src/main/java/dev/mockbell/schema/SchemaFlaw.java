@@ -3,10 +3,19 @@ package dev.mockbell.schema;
 import dev.mockbell.xml.Place;
 
 /**
- * Something in the schemas that breaks a rule of XML Schema 1.0; what does not depend on it still works.
+ * Something in the schemas that breaks a rule of XML Schema 1.0 or that is dealt with differently here; what does not
+ * depend on it still works.
  *
- * @param rule the constraint's name in the recommendation, such as {@code src-resolve}
+ * @param rule the constraint's name in the recommendation, such as {@code src-resolve}, or a short name of ours
  * @param text what is wrong, in a sentence
  * @param place the line in the original document
  */
-public record SchemaFlaw(String rule, String text, Place place) {}
+public record SchemaFlaw(Weight weight, String rule, String text, Place place) {
+    /** How much it matters. */
+    public enum Weight {
+        /** Something cannot be used. */
+        ERROR,
+        /** All can be used here; another program may refuse it. */
+        WARNING
+    }
+}

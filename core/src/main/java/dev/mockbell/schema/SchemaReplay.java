@@ -3,8 +3,9 @@ package dev.mockbell.schema;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
-import java.util.function.UnaryOperator;
+import java.util.function.BiFunction;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.NamedNodeMap;
@@ -26,11 +27,16 @@ final class SchemaReplay extends XMLFilterImpl {
 
     private final Element root;
     private final String systemId;
-    private final UnaryOperator<Element> rewrite;
+    private final BiFunction<Element, Integer, Element> rewrite;
+    private final List<Element> first;
     private Place at = Place.in("");
 
-    /** @param rewrite gives the element to play in place of a top-level one; null drops it */
-    SchemaReplay(Element root, String systemId, UnaryOperator<Element> rewrite) {
+    /**
+     * @param rewrite gives the element to play in place of one at that level, 0 for the root; null drops it
+     * @param first elements to play before the root's own children
+     */
+    SchemaReplay(Element root, String systemId, BiFunction<Element, Integer, Element> rewrite, List<Element> first) {
+        this.first = first;
         this.root = root;
         this.systemId = systemId;
         this.rewrite = rewrite;
@@ -65,7 +71,7 @@ final class SchemaReplay extends XMLFilterImpl {
     }
 
     private void play(Element element, Map<String, String> more, int level) throws SAXException {
-        Element shown = level == 1 ? rewrite.apply(element) : element;
+        Element shown = rewrite.apply(element, level);
         if (shown == null) {
             return;
         }
@@ -86,6 +92,9 @@ final class SchemaReplay extends XMLFilterImpl {
         }
         String ns = shown.getNamespaceURI() == null ? "" : shown.getNamespaceURI();
         getContentHandler().startElement(ns, local(shown), shown.getTagName(), attributes);
+        for (Element e : level == 0 ? first : List.<Element>of()) {
+            play(e, Map.of(), level + 1);
+        }
         for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
             if (n instanceof Element child) {
                 play(child, Map.of(), level + 1);

@@ -1,9 +1,11 @@
 package dev.mockbell.schema;
 
+import dev.mockbell.pattern.XsPattern;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,20 +29,28 @@ public final class Schemas {
     /** The key under which a reader notes on a {@code redefine} element the URI that it leads to. */
     public static final String TARGET = "mockbell.target";
 
+    /** The size of what has no finite instance. */
+    public static final long ENDLESS = SmallestSizes.ENDLESS;
+
     private static final String ROOT_TYPE = "http://apache.org/xml/properties/validation/schema/root-type-definition";
 
     private final List<SchemaSource> sources;
     private final XSGrammarPool pool;
     private final XSModel model;
     private final List<SchemaFlaw> flaws;
+    private final Map<String, String> swapped;
+    private final Map<String, Optional<XsPattern>> patterns = new ConcurrentHashMap<>();
     private final Map<String, Place> places = new HashMap<>();
+    private final Map<QName, QName> arrays = new HashMap<>();
+    private final SmallestSizes sizes = new SmallestSizes();
     private final Map<XSTypeDefinition, TypeDef> types = new ConcurrentHashMap<>();
     private final Map<XSElementDeclaration, ElementDecl> elements = new ConcurrentHashMap<>();
     private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
     private volatile Schema validation;
 
-    Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws) {
+    Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws, Map<String, String> swapped) {
+        this.swapped = Map.copyOf(swapped);
         this.sources = sources;
         this.pool = pool;
         this.model = pool.toXSModel();
@@ -50,6 +60,9 @@ public final class Schemas {
                 if (e.hasAttribute("name")) {
                     places.putIfAbsent(
                             key(e.getLocalName(), source.namespace(), e.getAttribute("name")), Xml.placeOf(e));
+                    ArrayTypes.itemOf(e)
+                            .ifPresent(item ->
+                                    arrays.putIfAbsent(new QName(source.namespace(), e.getAttribute("name")), item));
                 }
             }
         }
@@ -88,6 +101,85 @@ public final class Schemas {
     /** How many global element and type declarations there are, of the contract's own. */
     public int size() {
         return places.size();
+    }
+
+    /** A short prefix for each namespace as the documents declare them; the first declaration counts. */
+    public Map<String, String> prefixes() {
+        Map<String, String> found = new LinkedHashMap<>();
+        for (SchemaSource source : sources) {
+            for (org.w3c.dom.Node n = source.root(); n instanceof Element e; n = n.getParentNode()) {
+                var attributes = e.getAttributes();
+                for (int i = 0; i < attributes.getLength(); i++) {
+                    var a = attributes.item(i);
+                    if (a.getNodeName().startsWith("xmlns:")) {
+                        found.putIfAbsent(a.getNodeValue(), a.getLocalName());
+                    }
+                }
+            }
+        }
+        return found;
+    }
+
+    /**
+     * How many elements the smallest valid instance has.
+     *
+     * @return {@link #ENDLESS} when there is no finite one
+     */
+    public long smallest(ElementDecl element) {
+        return sizes.of(element);
+    }
+
+    /** As {@link #smallest(ElementDecl)}, for what stands inside an element of that type. */
+    public long smallest(TypeDef type) {
+        return sizes.of(type);
+    }
+
+    /** As {@link #smallest(ElementDecl)}, for a piece of a content model with its repeats. */
+    public long smallest(Particle particle) {
+        return sizes.of(particle);
+    }
+
+    /** The type of the items of a SOAP-encoded array type, as its {@code wsdl:arrayType} tells (WSDL 1.1 §2.2). */
+    public Optional<QName> arrayItem(QName type) {
+        return Optional.ofNullable(arrays.get(type));
+    }
+
+    /** The global elements that may stand for a wildcard, declared by the contract and not abstract. */
+    public List<ElementDecl> elementsFor(Particle.OfAny wildcard) {
+        List<ElementDecl> found = new ArrayList<>();
+        XSNamedMap globals = model.getComponents(XSConstants.ELEMENT_DECLARATION);
+        for (int i = 0; i < globals.getLength(); i++) {
+            ElementDecl e = of((XSElementDeclaration) globals.item(i));
+            if (!e.isAbstract() && wildcard.allows(e.name().getNamespaceURI())) {
+                found.add(e);
+            }
+        }
+        return found;
+    }
+
+    /** The patterns as the documents have them, where others were compiled in their place. */
+    List<String> originals(List<String> compiled) {
+        if (swapped.isEmpty()) {
+            return compiled;
+        }
+        return compiled.stream()
+                .map(p -> {
+                    String text = p;
+                    for (Map.Entry<String, String> s : swapped.entrySet()) {
+                        text = text.replace(s.getKey(), s.getValue());
+                    }
+                    return text;
+                })
+                .toList();
+    }
+
+    boolean swaps() {
+        return !swapped.isEmpty();
+    }
+
+    /** The pattern read for matching; empty when it cannot be. */
+    Optional<XsPattern> pattern(String source) {
+        return patterns.computeIfAbsent(source, XsPattern::parse);
     }
 
     private static String namespace(QName name) {

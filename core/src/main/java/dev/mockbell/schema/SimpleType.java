@@ -1,5 +1,6 @@
 package dev.mockbell.schema;
 
+import dev.mockbell.pattern.XsPattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -7,11 +8,14 @@ import javax.xml.namespace.QName;
 import org.apache.xerces.impl.dv.InvalidDatatypeValueException;
 import org.apache.xerces.impl.dv.ValidatedInfo;
 import org.apache.xerces.impl.dv.XSSimpleType;
+import org.apache.xerces.impl.dv.xs.XSSimpleTypeDecl;
 import org.apache.xerces.impl.validation.ValidationState;
 import org.apache.xerces.util.NamespaceSupport;
 import org.apache.xerces.xs.StringList;
 import org.apache.xerces.xs.XSObjectList;
 import org.apache.xerces.xs.XSSimpleTypeDefinition;
+import org.apache.xerces.xs.datatypes.ObjectList;
+import org.apache.xerces.xs.datatypes.XSQName;
 
 /** The type of a text value with its facets (XML Schema part 2). */
 public final class SimpleType {
@@ -22,9 +26,11 @@ public final class SimpleType {
         UNION
     }
 
+    private final Schemas schemas;
     private final XSSimpleTypeDefinition xs;
 
-    SimpleType(XSSimpleTypeDefinition xs) {
+    SimpleType(Schemas schemas, XSSimpleTypeDefinition xs) {
+        this.schemas = schemas;
         this.xs = xs;
     }
 
@@ -64,7 +70,7 @@ public final class SimpleType {
 
     /** The type of each item of a list. */
     public Optional<SimpleType> item() {
-        return Optional.ofNullable(xs.getItemType()).map(SimpleType::new);
+        return Optional.ofNullable(xs.getItemType()).map(t -> new SimpleType(schemas, t));
     }
 
     /** The members of a union. */
@@ -72,7 +78,7 @@ public final class SimpleType {
         List<SimpleType> found = new ArrayList<>();
         XSObjectList list = xs.getMemberTypes();
         for (int i = 0; list != null && i < list.getLength(); i++) {
-            found.add(new SimpleType((XSSimpleTypeDefinition) list.item(i)));
+            found.add(new SimpleType(schemas, (XSSimpleTypeDefinition) list.item(i)));
         }
         return found;
     }
@@ -84,7 +90,29 @@ public final class SimpleType {
 
     /** The patterns that must all match, in XML Schema's own regular expressions. */
     public List<String> patterns() {
-        return list(xs.getLexicalPattern());
+        return schemas.originals(list(xs.getLexicalPattern()));
+    }
+
+    /** The patterns read for making strings and for matching, those that cannot be read left out. */
+    public List<XsPattern> readPatterns() {
+        return patterns().stream().flatMap(p -> schemas.pattern(p).stream()).toList();
+    }
+
+    /** The values of an enumeration of qualified names; their prefixes are those of the schema, so these count. */
+    public List<QName> qualifiedEnumeration() {
+        List<QName> found = new ArrayList<>();
+        ObjectList values = ((XSSimpleTypeDecl) xs).getActualEnumeration();
+        for (int i = 0; values != null && i < values.getLength(); i++) {
+            if (values.item(i) instanceof XSQName value) {
+                found.add(value.getJAXPQName());
+            }
+        }
+        return found;
+    }
+
+    /** Whether its values are qualified names, whose prefixes must be declared where they stand. */
+    public boolean isQualifiedName() {
+        return "QName".equals(primitive()) || "NOTATION".equals(primitive());
     }
 
     private static List<String> list(StringList values) {
@@ -154,11 +182,28 @@ public final class SimpleType {
             namespaces.declarePrefix("xs", SchemaReplay.XSD);
             state.setNamespaceSupport(namespaces);
             state.setFacetChecking(true);
+            if (schemas.swaps()) {
+                for (XsPattern pattern : readPatterns()) {
+                    if (!pattern.matches(normalized(text))) {
+                        return Optional.of(FacetWords.of(this, text, "cvc-pattern-valid"));
+                    }
+                }
+            }
             ((XSSimpleType) xs).validate(text, state, new ValidatedInfo());
             return Optional.empty();
         } catch (InvalidDatatypeValueException e) {
             return Optional.of(FacetWords.of(this, text, e.getKey()));
         }
+    }
+
+    /** The text as its white space facet leaves it (XML Schema part 2 §4.3.6). */
+    private String normalized(String text) {
+        String facet = xs.getLexicalFacetValue(XSSimpleTypeDefinition.FACET_WHITESPACE);
+        if (facet == null || "preserve".equals(facet)) {
+            return text;
+        }
+        String replaced = text.replaceAll("[\t\n\r]", " ");
+        return "collapse".equals(facet) ? replaced.strip().replaceAll(" +", " ") : replaced;
     }
 
     public boolean accepts(String text) {

@@ -34,6 +34,12 @@ public sealed interface TypeDef permits XsType, ImpliedType {
     /** The concrete types that may stand for this one by {@code xsi:type}, itself left out. */
     List<TypeDef> derived();
 
+    /** Whether it is the array of SOAP's encoding, or derived from it (SOAP 1.1 §5.4.2). */
+    boolean isEncodedArray();
+
+    /** The type of the items of an encoded array, where the contract tells. */
+    Optional<QName> arrayItem();
+
     /** Whether this is {@code xs:anyType}. */
     boolean isAny();
 

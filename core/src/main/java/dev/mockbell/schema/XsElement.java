@@ -1,11 +1,14 @@
 package dev.mockbell.schema;
 
 import dev.mockbell.xml.Place;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.namespace.QName;
 import org.apache.xerces.xs.XSConstants;
 import org.apache.xerces.xs.XSElementDeclaration;
+import org.apache.xerces.xs.XSNamedMap;
+import org.apache.xerces.xs.XSTypeDefinition;
 
 /** An element that the schema library compiled. */
 final class XsElement implements ElementDecl {
@@ -55,11 +58,41 @@ final class XsElement implements ElementDecl {
 
     @Override
     public List<ElementDecl> substitutes() {
-        return xs.getScope() == XSConstants.SCOPE_GLOBAL
-                ? schemas.substitutesOf(xs).stream()
-                        .filter(e -> !e.isAbstract())
-                        .toList()
-                : List.of();
+        int barred = xs.getDisallowedSubstitutions();
+        if (!isGlobal() || (barred & XSConstants.DERIVATION_SUBSTITUTION) != 0) {
+            return List.of();
+        }
+        return schemas.substitutesOf(xs).stream()
+                .filter(e -> !e.isAbstract())
+                .filter(e -> reaches(e.type(), barred))
+                .toList();
+    }
+
+    private boolean reaches(TypeDef type, int barred) {
+        XSTypeDefinition own = xs.getTypeDefinition();
+        return !(type instanceof XsType t) || t.reaches(own, barred | XsType.barred(own));
+    }
+
+    @Override
+    public List<TypeDef> alternatives() {
+        return type().derived().stream()
+                .filter(t -> reaches(t, xs.getDisallowedSubstitutions()))
+                .toList();
+    }
+
+    @Override
+    public List<Identity> identities() {
+        XSNamedMap all = xs.getIdentityConstraints();
+        List<Identity> found = new ArrayList<>();
+        for (int i = 0; i < all.getLength(); i++) {
+            Identity.of(all.item(i)).ifPresent(found::add);
+        }
+        return found;
+    }
+
+    @Override
+    public boolean isGlobal() {
+        return xs.getScope() == XSConstants.SCOPE_GLOBAL;
     }
 
     @Override

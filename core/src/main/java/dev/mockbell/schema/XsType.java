@@ -4,6 +4,7 @@ import dev.mockbell.xml.Place;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.apache.xerces.xs.StringList;
 import org.apache.xerces.xs.XSAttributeDeclaration;
@@ -20,6 +21,9 @@ import org.apache.xerces.xs.XSWildcard;
 
 /** A type that the schema library compiled. */
 final class XsType implements TypeDef {
+    private static final Set<String> ENCODINGS =
+            Set.of("http://schemas.xmlsoap.org/soap/encoding/", "http://www.w3.org/2003/05/soap-encoding");
+
     private final Schemas schemas;
     private final XSTypeDefinition xs;
     private volatile List<AttributeDecl> attributes;
@@ -58,10 +62,10 @@ final class XsType implements TypeDef {
     @Override
     public Optional<SimpleType> simple() {
         if (xs instanceof XSSimpleTypeDefinition simple) {
-            return Optional.of(new SimpleType(simple));
+            return Optional.of(new SimpleType(schemas, simple));
         }
         XSSimpleTypeDefinition text = ((XSComplexTypeDefinition) xs).getSimpleType();
-        return Optional.ofNullable(text).map(SimpleType::new);
+        return Optional.ofNullable(text).map(t -> new SimpleType(schemas, t));
     }
 
     @Override
@@ -82,7 +86,7 @@ final class XsType implements TypeDef {
             return new Particle.OfElement(schemas.of(e), occurs);
         }
         if (p.getTerm() instanceof XSWildcard any) {
-            return new Particle.OfAny(namespaces(any), any.getProcessContents() == XSWildcard.PC_STRICT, occurs);
+            return of(any, occurs);
         }
         XSModelGroup group = (XSModelGroup) p.getTerm();
         Particle.Compositor compositor = switch (group.getCompositor()) {
@@ -98,17 +102,23 @@ final class XsType implements TypeDef {
         return new Particle.OfGroup(compositor, List.copyOf(parts), occurs);
     }
 
-    private static String namespaces(XSWildcard any) {
-        StringList list = any.getNsConstraintList();
-        if (any.getConstraintType() == XSWildcard.NSCONSTRAINT_ANY || list == null) {
-            return "any";
-        }
+    private static Particle.OfAny of(XSWildcard any, Occurs occurs) {
         List<String> names = new ArrayList<>();
-        for (int i = 0; i < list.getLength(); i++) {
-            names.add(list.item(i) == null ? "none" : list.item(i));
+        StringList list = any.getNsConstraintList();
+        boolean every = any.getConstraintType() == XSWildcard.NSCONSTRAINT_ANY;
+        for (int i = 0; !every && list != null && i < list.getLength(); i++) {
+            names.add(list.item(i) == null ? "" : list.item(i));
         }
-        String joined = String.join(", ", names);
-        return any.getConstraintType() == XSWildcard.NSCONSTRAINT_NOT ? "any but " + joined : joined;
+        boolean except = every || any.getConstraintType() == XSWildcard.NSCONSTRAINT_NOT;
+        if (except && !every && !names.contains("")) {
+            names.add("");
+        }
+        Particle.Processing processing = switch (any.getProcessContents()) {
+            case XSWildcard.PC_SKIP -> Particle.Processing.SKIP;
+            case XSWildcard.PC_LAX -> Particle.Processing.LAX;
+            default -> Particle.Processing.STRICT;
+        };
+        return new Particle.OfAny(except, List.copyOf(names), processing, occurs);
     }
 
     @Override
@@ -150,6 +160,54 @@ final class XsType implements TypeDef {
     @Override
     public List<TypeDef> derived() {
         return schemas.derivedFrom(xs).stream().filter(t -> !t.isAbstract()).toList();
+    }
+
+    @Override
+    public boolean isEncodedArray() {
+        XSTypeDefinition at = xs;
+        while (at != null && at.getBaseType() != at) {
+            if ("Array".equals(at.getName()) && ENCODINGS.contains(String.valueOf(at.getNamespace()))) {
+                return true;
+            }
+            at = at.getBaseType();
+        }
+        return false;
+    }
+
+    @Override
+    public Optional<QName> arrayItem() {
+        for (XSTypeDefinition at = xs; at != null && at.getBaseType() != at; at = at.getBaseType()) {
+            Optional<QName> item = at.getName() == null
+                    ? Optional.empty()
+                    : schemas.arrayItem(new QName(at.getNamespace() == null ? "" : at.getNamespace(), at.getName()));
+            if (item.isPresent()) {
+                return item;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /**
+     * Whether this type may stand for a base by {@code xsi:type} or in a substitution group when the given ways of
+     * derivation are barred (XML Schema part 1 §3.4.6, Type Derivation OK).
+     */
+    boolean reaches(XSTypeDefinition base, int barred) {
+        XSTypeDefinition at = xs;
+        int ways = 0;
+        while (at != base) {
+            if (at == null || at.getBaseType() == at) {
+                return false;
+            }
+            boolean extension = at instanceof XSComplexTypeDefinition c
+                    && c.getDerivationMethod() == XSConstants.DERIVATION_EXTENSION;
+            ways |= extension ? XSConstants.DERIVATION_EXTENSION : XSConstants.DERIVATION_RESTRICTION;
+            at = at.getBaseType();
+        }
+        return (ways & barred) == 0;
+    }
+
+    static int barred(XSTypeDefinition base) {
+        return base instanceof XSComplexTypeDefinition complex ? complex.getProhibitedSubstitutions() : 0;
     }
 
     @Override

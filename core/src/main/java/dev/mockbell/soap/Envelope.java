@@ -1,15 +1,20 @@
 package dev.mockbell.soap;
 
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Puts a payload into an envelope. The payload's text is taken as it is, so that what was written is what is sent. */
 public final class Envelope {
+    private static final Pattern BODY = Pattern.compile("<([A-Za-z_][\\w.-]*:)?Body(\\s[^>]*)?>");
+
     private Envelope() {}
 
     /**
      * An envelope around a payload.
      *
-     * @param payload the body's content, without XML declaration; may be empty. A whole envelope is given back unchanged
+     * @param payload the body's content, without XML declaration; may be empty. A whole envelope is given back unchanged,
+     *     and a SOAP body takes the place of the one that would be made
      * @param headers header blocks as XML; may be empty
      */
     public static String around(SoapVersion version, String payload, List<String> headers) {
@@ -25,7 +30,9 @@ public final class Envelope {
                     h -> out.append(indented(withoutDeclaration(h), "    ")).append('\n'));
             out.append("  </soap:Header>\n");
         }
-        if (content.isEmpty()) {
+        if (isBody(content, version)) {
+            out.append(indented(content, "  ")).append('\n');
+        } else if (content.isEmpty()) {
             out.append("  <soap:Body/>\n");
         } else {
             out.append("  <soap:Body>\n");
@@ -33,6 +40,18 @@ public final class Envelope {
             out.append("  </soap:Body>\n");
         }
         return out.append("</soap:Envelope>\n").toString();
+    }
+
+    private static boolean isBody(String content, SoapVersion version) {
+        Matcher start = BODY.matcher(content);
+        if (!start.lookingAt()) {
+            return false;
+        }
+        String declaration =
+                start.group(1) == null ? "xmlns" : "xmlns:" + start.group(1).replace(":", "");
+        return start.group()
+                .matches("(?s).*\\s" + Pattern.quote(declaration) + "\\s*=\\s*[\"']"
+                        + Pattern.quote(version.namespace()) + "[\"'].*");
     }
 
     /** Whether the text is an envelope already. */

@@ -62,21 +62,30 @@ public record SoapMessage(
 
     /** The payload as a document of its own, with the namespace declarations it inherited. */
     public Optional<Document> payloadDocument() {
-        return payload.map(element -> {
-            Document alone = Xml.newDocument();
-            Element copy = (Element) alone.importNode(element, true);
-            alone.appendChild(copy);
-            for (Node n = element.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
-                NamedNodeMap attributes = e.getAttributes();
-                for (int i = 0; i < attributes.getLength(); i++) {
-                    Attr a = (Attr) attributes.item(i);
-                    if (XMLNS.equals(a.getNamespaceURI()) && !copy.hasAttribute(a.getName())) {
-                        copy.setAttributeNS(XMLNS, a.getName(), a.getValue());
-                    }
+        return payload.map(SoapMessage::alone);
+    }
+
+    /** The body itself as a document of its own, for contracts that put several elements into it. */
+    public Optional<Document> bodyDocument() {
+        return Xml.children(document.getDocumentElement(), version.namespace(), "Body").stream()
+                .findFirst()
+                .map(SoapMessage::alone);
+    }
+
+    private static Document alone(Element element) {
+        Document alone = Xml.newDocument();
+        Element copy = (Element) alone.importNode(element, true);
+        alone.appendChild(copy);
+        for (Node n = element.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
+            NamedNodeMap attributes = e.getAttributes();
+            for (int i = 0; i < attributes.getLength(); i++) {
+                Attr a = (Attr) attributes.item(i);
+                if (XMLNS.equals(a.getNamespaceURI()) && !copy.hasAttribute(a.getName())) {
+                    copy.setAttributeNS(XMLNS, a.getName(), a.getValue());
                 }
             }
-            return alone;
-        });
+        }
+        return alone;
     }
 
     /** The payload as text of its own; empty for an empty body. */

@@ -144,14 +144,14 @@ public final class CaseCaller {
 
     /** What the answer of an operation holds; empty for a one-way operation. */
     public static Optional<MessageOutline> answerOutline(Contract contract, Operation operation) {
-        return operation.output().map(o -> MessageOutline.of(contract.schemas(), o));
+        return operation.output().map(o -> MessageOutline.of(contract, o));
     }
 
     /** What a request of an operation holds. */
     public static MessageOutline requestOutline(Contract contract, Operation operation) {
         return operation
                 .input()
-                .map((MessageDef i) -> MessageOutline.of(contract.schemas(), i))
-                .orElseGet(() -> new MessageOutline(contract.schemas(), Optional.empty(), List.of()));
+                .map((MessageDef i) -> MessageOutline.of(contract, i))
+                .orElseGet(() -> MessageOutline.empty(contract));
     }
 }

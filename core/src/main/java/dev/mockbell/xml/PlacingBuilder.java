@@ -1,10 +1,9 @@
 package dev.mockbell.xml;
 
+import dev.mockbell.xml.PlacedDocument.PlacedElement;
 import java.util.ArrayList;
 import java.util.List;
 import org.w3c.dom.Attr;
-import org.w3c.dom.Document;
-import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 import org.xml.sax.Attributes;
 import org.xml.sax.Locator;
@@ -14,20 +13,24 @@ import org.xml.sax.ext.DefaultHandler2;
 
 /** Builds a DOM from SAX events and notes each element's place; nothing of the document is dropped. */
 final class PlacingBuilder extends DefaultHandler2 {
-    static final String PLACE = "mockbell.place";
-    static final String ORDER = "mockbell.attribute-order";
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
-    private final Document document;
+    private final PlacedDocument document;
     private final int depthLimit;
+    private final long textLimit;
     private final StringBuilder text = new StringBuilder();
     private final List<String[]> declared = new ArrayList<>();
     private Locator locator;
     private Node at;
+    private long textSize;
     private int depth;
+    private int line;
+    private int column;
     private boolean cdata;
 
-    PlacingBuilder(Document document, int depthLimit) {
+    /** @param textLimit greatest number of characters that the document's text and attributes may have, entities expanded */
+    PlacingBuilder(PlacedDocument document, int depthLimit, long textLimit) {
+        this.textLimit = textLimit;
         this.document = document;
         this.depthLimit = depthLimit;
         this.at = document;
@@ -49,7 +52,7 @@ final class PlacingBuilder extends DefaultHandler2 {
         if (++depth > depthLimit) {
             throw new SAXParseException("elements are nested more than " + depthLimit + " deep", locator);
         }
-        Element element = document.createElementNS(uri.isEmpty() ? null : uri, qName);
+        PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
         List<String> order = new ArrayList<>();
         for (String[] d : declared) {
             String name = d[0].isEmpty() ? "xmlns" : "xmlns:" + d[0];
@@ -60,15 +63,32 @@ final class PlacingBuilder extends DefaultHandler2 {
         for (int i = 0; i < attributes.getLength(); i++) {
             String ns = attributes.getURI(i);
             Attr attr = document.createAttributeNS(ns.isEmpty() ? null : ns, attributes.getQName(i));
+            grow(attributes.getValue(i).length());
             attr.setValue(attributes.getValue(i));
             element.setAttributeNodeNS(attr);
             order.add(attr.getName());
         }
-        element.setUserData(
-                PLACE, new Place(document.getDocumentURI(), locator.getLineNumber(), locator.getColumnNumber()), null);
-        element.setUserData(ORDER, order, null);
+        boolean root = at == document;
+        element.found(
+                root || line == 0 ? locator.getLineNumber() : line,
+                root || line == 0 ? locator.getColumnNumber() : column,
+                order.toArray(new String[0]));
         at.appendChild(element);
         at = element;
+        mark();
+    }
+
+    private void grow(int by) throws SAXException {
+        textSize += by;
+        if (textSize > textLimit) {
+            throw new SAXParseException("its entities expand beyond the limit", locator);
+        }
+    }
+
+    /** Notes where an event ended, which is where the next tag starts; the parser itself tells only where a tag ends. */
+    private void mark() {
+        line = locator.getLineNumber();
+        column = locator.getColumnNumber();
     }
 
     @Override
@@ -76,16 +96,20 @@ final class PlacingBuilder extends DefaultHandler2 {
         flush();
         depth--;
         at = at.getParentNode();
+        mark();
     }
 
     @Override
-    public void characters(char[] ch, int start, int length) {
+    public void characters(char[] ch, int start, int length) throws SAXException {
+        grow(length);
         text.append(ch, start, length);
+        mark();
     }
 
     @Override
     public void ignorableWhitespace(char[] ch, int start, int length) {
         text.append(ch, start, length);
+        mark();
     }
 
     @Override
@@ -99,18 +123,21 @@ final class PlacingBuilder extends DefaultHandler2 {
         at.appendChild(document.createCDATASection(text.toString()));
         text.setLength(0);
         cdata = false;
+        mark();
     }
 
     @Override
     public void comment(char[] ch, int start, int length) {
         flush();
         at.appendChild(document.createComment(new String(ch, start, length)));
+        mark();
     }
 
     @Override
     public void processingInstruction(String target, String data) {
         flush();
         at.appendChild(document.createProcessingInstruction(target, data));
+        mark();
     }
 
     private void flush() {

@@ -6,7 +6,6 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.StringReader;
 import javax.xml.stream.XMLInputFactory;
-import org.apache.xerces.dom.DocumentImpl;
 import org.apache.xerces.parsers.SAXParser;
 import org.apache.xerces.parsers.XML11Configuration;
 import org.apache.xerces.util.SecurityManager;
@@ -27,6 +26,9 @@ public final class Xml {
     private static final String SAX = "http://xml.org/sax/features/";
     private static final String APACHE = "http://apache.org/xml/features/";
     private static final String SECURITY_MANAGER = "http://apache.org/xml/properties/security-manager";
+
+    /** How many characters more than the document has its entities may bring in. */
+    private static final long ENTITY_TEXT = 1 << 20;
 
     private Xml() {}
 
@@ -67,28 +69,41 @@ public final class Xml {
      * @throws Problem when it is not well-formed, with line and column, or beyond the limits
      */
     public static Document parse(byte[] bytes, String name, XmlLimits limits) {
+        return parse(bytes, "", name, limits);
+    }
+
+    /**
+     * As {@link #parse(byte[], String, XmlLimits)}, for a document that came with a Content-Type.
+     *
+     * @param contentType counts when neither a byte order mark nor the XML declaration tells the encoding
+     */
+    public static Document parse(byte[] bytes, String contentType, String name, XmlLimits limits) {
         if (bytes.length > limits.bytes()) {
             throw Problem.input(
                     "The document has " + bytes.length + " bytes, more than the limit of " + limits.bytes(),
                     name,
                     "Raise the limit if it is meant to be that large.");
         }
-        InputSource source = new InputSource(new ByteArrayInputStream(bytes));
+        TextEncoding encoding = TextEncoding.of(bytes, contentType);
+        byte[] read = encoding.withoutLateDeclaration(bytes);
+        InputSource source =
+                new InputSource(new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip()));
+        source.setEncoding(encoding.charset().name());
         source.setSystemId(name);
-        return parse(source, name, limits);
+        return parse(source, bytes.length, name, limits);
     }
 
     /** As {@link #parse(byte[], String, XmlLimits)}, from text. */
     public static Document parse(String text, String name, XmlLimits limits) {
         InputSource source = new InputSource(new StringReader(text));
         source.setSystemId(name);
-        return parse(source, name, limits);
+        return parse(source, text.length(), name, limits);
     }
 
-    private static Document parse(InputSource source, String name, XmlLimits limits) {
-        Document document = newDocument();
+    private static Document parse(InputSource source, long size, String name, XmlLimits limits) {
+        PlacedDocument document = new PlacedDocument();
         document.setDocumentURI(name);
-        PlacingBuilder builder = new PlacingBuilder(document, limits.depth());
+        PlacingBuilder builder = new PlacingBuilder(document, limits.depth(), size + ENTITY_TEXT);
         XMLReader reader = reader(limits);
         reader.setContentHandler(builder);
         try {
@@ -131,18 +146,24 @@ public final class Xml {
 
     /** An empty document. */
     public static Document newDocument() {
-        return new DocumentImpl();
+        return new PlacedDocument();
     }
 
     /** Where the element stood in its source. */
     public static Place placeOf(Node node) {
         for (Node at = node; at != null; at = at.getParentNode()) {
-            if (at.getUserData(PlacingBuilder.PLACE) instanceof Place place) {
-                return place;
+            if (at instanceof PlacedDocument.PlacedElement placed && placed.isPlaced()) {
+                return placed.place();
             }
         }
         Document owner = node instanceof Document d ? d : node.getOwnerDocument();
         return Place.in(owner == null || owner.getDocumentURI() == null ? "" : owner.getDocumentURI());
+    }
+
+    /** Gives an element that was made beside the source the place of one that stands in it. */
+    public static void place(Element made, Element like) {
+        Place place = placeOf(like);
+        ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), new String[0]);
     }
 
     /** The child elements of a node in their order. */

@@ -92,12 +92,12 @@ public final class XmlText {
     private static List<Attr> attributes(Element element) {
         NamedNodeMap all = element.getAttributes();
         List<Attr> ordered = new ArrayList<>();
-        if (element.getUserData(PlacingBuilder.ORDER) instanceof List<?> order) {
-            order.forEach(name -> {
-                if (all.getNamedItem(String.valueOf(name)) instanceof Attr attr) {
+        if (element instanceof PlacedDocument.PlacedElement placed) {
+            for (String name : placed.order()) {
+                if (all.getNamedItem(name) instanceof Attr attr) {
                     ordered.add(attr);
                 }
-            });
+            }
         }
         for (boolean declarations : new boolean[] {true, false}) {
             for (int i = 0; i < all.getLength(); i++) {

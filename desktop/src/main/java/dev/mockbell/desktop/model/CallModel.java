@@ -293,8 +293,8 @@ public final class CallModel {
         Answer answer = last.answer();
         String text = answer.soap().map(SoapMessage::payloadText).orElse("");
         MessageOutline outline = answer.outline()
-                .orElseGet(() -> new MessageOutline(
-                        desk.placeProperty().get().contract().contract().schemas(), Optional.empty(), List.of()));
+                .orElseGet(() -> MessageOutline.empty(
+                        desk.placeProperty().get().contract().contract()));
         if (text.isEmpty()) {
             response.clear();
         } else {

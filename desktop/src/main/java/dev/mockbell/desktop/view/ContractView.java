@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.FaultDef;
 import dev.mockbell.contract.Finding;
-import dev.mockbell.contract.MessagePart;
+import dev.mockbell.contract.HeaderDef;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.SourceDocument;
@@ -517,7 +517,7 @@ final class ContractView extends StackPane {
     }
 
     private static void section(
-            VBox box, String name, Optional<ElementDecl> root, Place place, List<MessagePart> headers) {
+            VBox box, String name, Optional<ElementDecl> root, Place place, List<HeaderDef> headers) {
         String of = root.map(r -> " · " + r.name().getLocalPart()).orElse("");
         box.getChildren().add(Parts.innerHead(name + of));
         if (root.isEmpty()) {
@@ -527,9 +527,13 @@ final class ContractView extends StackPane {
         } else {
             box.getChildren().add(new AnatomyTree(root.get()));
         }
-        for (MessagePart header : headers) {
+        for (HeaderDef header : headers) {
             Label words = Parts.text(
-                    "header " + header.element().map(e -> e.getLocalPart()).orElse(header.name()),
+                    "header "
+                            + header.part()
+                                    .element()
+                                    .map(e -> e.getLocalPart())
+                                    .orElse(header.part().name()),
                     "second",
                     "table-text");
             words.setPadding(new Insets(5, 10, 5, 10));

@@ -15,15 +15,13 @@ final class OutlineWords {
     static Optional<ElementDecl> input(Place place) {
         return place.operation()
                 .input()
-                .flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m)
-                        .root());
+                .flatMap(m -> MessageOutline.of(place.contract().contract(), m).root());
     }
 
     static Optional<ElementDecl> output(Place place) {
         return place.operation()
                 .output()
-                .flatMap(m -> MessageOutline.of(place.contract().contract().schemas(), m)
-                        .root());
+                .flatMap(m -> MessageOutline.of(place.contract().contract(), m).root());
     }
 
     static String takes(Place place) {

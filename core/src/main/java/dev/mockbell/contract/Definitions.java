@@ -1,0 +1,91 @@
+package dev.mockbell.contract;
+
+import dev.mockbell.contract.Finding.Severity;
+import dev.mockbell.xml.Xml;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javax.xml.namespace.QName;
+import org.w3c.dom.Element;
+
+/** The named components of all WSDL documents of a contract, and the references between them. */
+final class Definitions {
+    private final List<Element> roots;
+    private final Findings findings;
+    private final Map<String, Map<QName, Element>> byKind = new LinkedHashMap<>();
+
+    /** @param kinds the local names of the components to index */
+    Definitions(List<Element> roots, Findings findings, String... kinds) {
+        this.roots = roots;
+        this.findings = findings;
+        for (String kind : kinds) {
+            byKind.put(kind, new LinkedHashMap<>());
+            roots.forEach(root -> index(root, kind));
+        }
+    }
+
+    private void index(Element root, String kind) {
+        for (Element e : Xml.children(root, root.getNamespaceURI(), kind)) {
+            QName name = nameOf(e);
+            if (byKind.get(kind).putIfAbsent(name, e) != null) {
+                finding(
+                        Severity.WARNING,
+                        "duplicate-" + kind,
+                        "There is more than one " + kind + " " + name + "; the first is used",
+                        "Give each a name of its own.",
+                        e);
+            }
+        }
+    }
+
+    List<Element> roots() {
+        return roots;
+    }
+
+    static QName nameOf(Element component) {
+        return new QName(Wsdl.targetNamespace(component), component.getAttribute("name"));
+    }
+
+    /** The components of a kind in the order of the documents. */
+    Map<QName, Element> all(String kind) {
+        return byKind.get(kind);
+    }
+
+    /**
+     * The component that an attribute refers to. A name without prefix where no default namespace is declared is looked
+     * for in the target namespace too, as careless authors mean it.
+     */
+    Optional<Element> find(String kind, Element from, String attribute) {
+        Optional<QName> name = Wsdl.qname(from, attribute);
+        Optional<Element> exact = name.map(byKind.get(kind)::get);
+        String text = from.getAttribute(attribute).strip();
+        if (exact.isPresent() || text.isEmpty()) {
+            return exact;
+        }
+        boolean loose = text.indexOf(':') < 0 || name.isEmpty();
+        Optional<Element> near = !loose
+                ? Optional.empty()
+                : Optional.ofNullable(byKind.get(kind)
+                        .get(new QName(Wsdl.targetNamespace(from), text.substring(text.indexOf(':') + 1))));
+        near.ifPresent(e -> finding(
+                Severity.WARNING,
+                "loose-reference",
+                "“" + text + "” has no declared prefix; it is taken as " + nameOf(e),
+                "Write it with the prefix of its namespace.",
+                from));
+        return near;
+    }
+
+    void error(String rule, String text, Element at) {
+        finding(Severity.ERROR, rule, text, "Mend the reference.", at);
+    }
+
+    void warn(String rule, String text, String advice, Element at) {
+        finding(Severity.WARNING, rule, text, advice, at);
+    }
+
+    void finding(Severity severity, String rule, String text, String advice, Element at) {
+        findings.add(severity, rule, text, advice, Xml.placeOf(at));
+    }
+}

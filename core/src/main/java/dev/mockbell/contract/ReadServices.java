@@ -1,0 +1,6 @@
+package dev.mockbell.contract;
+
+import java.util.List;
+
+/** What a reader of one WSDL version found. */
+record ReadServices(List<Service> services, List<Binding> unusedBindings) {}

@@ -1,0 +1,163 @@
+package dev.mockbell.schema;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * How many elements the smallest instance of a type has: the least fixed point over all types that it needs, so that
+ * recursion costs no more than a walk over them. Safe for many threads.
+ */
+final class SmallestSizes {
+    static final long ENDLESS = Long.MAX_VALUE / 4;
+
+    /** What a nil costs, so that it is chosen only where the content would have no end. */
+    private static final long NIL = 1_000_000;
+
+    private final Map<TypeDef, Long> known = new IdentityHashMap<>();
+
+    synchronized long of(TypeDef type) {
+        if (type instanceof ImpliedType implied) {
+            return implied.particle().map(this::of).orElse(0L);
+        }
+        Long found = known.get(type);
+        return found == null ? explore(type) : found;
+    }
+
+    synchronized long of(ElementDecl element) {
+        explored(element);
+        return size(element);
+    }
+
+    synchronized long of(Particle particle) {
+        Deque<TypeDef> needed = new ArrayDeque<>();
+        collect(particle, needed);
+        needed.forEach(this::of);
+        return size(particle);
+    }
+
+    private void explored(ElementDecl element) {
+        Deque<TypeDef> needed = new ArrayDeque<>();
+        collect(element, needed);
+        needed.forEach(this::of);
+    }
+
+    private long explore(TypeDef root) {
+        List<TypeDef> reached = new ArrayList<>();
+        Set<TypeDef> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+        Deque<TypeDef> open = new ArrayDeque<>(List.of(root));
+        while (!open.isEmpty()) {
+            TypeDef type = open.pop();
+            if (!known.containsKey(type) && seen.add(type)) {
+                reached.add(type);
+                if (type.isAbstract()) {
+                    open.addAll(type.derived());
+                } else {
+                    type.particle().ifPresent(p -> collect(p, open));
+                }
+            }
+        }
+        reached.forEach(t -> known.put(t, ENDLESS));
+        Collections.reverse(reached);
+        boolean changed = true;
+        while (changed) {
+            changed = false;
+            for (TypeDef type : reached) {
+                long size = size(type);
+                if (size != known.get(type)) {
+                    known.put(type, size);
+                    changed = true;
+                }
+            }
+        }
+        return known.get(root);
+    }
+
+    private void collect(Particle particle, Deque<TypeDef> into) {
+        if (particle.occurs().optional()) {
+            return;
+        }
+        if (particle instanceof Particle.OfElement e) {
+            collect(e.element(), into);
+        } else if (particle instanceof Particle.OfGroup g) {
+            g.parts().forEach(p -> collect(p, into));
+        }
+    }
+
+    private void collect(ElementDecl element, Deque<TypeDef> into) {
+        if (element.isAbstract()) {
+            element.substitutes().forEach(s -> collect(s.type(), into));
+        } else {
+            collect(element.type(), into);
+        }
+    }
+
+    private void collect(TypeDef type, Deque<TypeDef> into) {
+        if (type instanceof ImpliedType implied) {
+            implied.particle().ifPresent(p -> collect(p, into));
+        } else {
+            into.push(type);
+        }
+    }
+
+    private long size(TypeDef type) {
+        if (type instanceof ImpliedType implied) {
+            return implied.particle().map(this::size).orElse(0L);
+        }
+        if (type.isAbstract()) {
+            return type.derived().stream()
+                    .mapToLong(t -> known.getOrDefault(t, ENDLESS))
+                    .min()
+                    .orElse(ENDLESS);
+        }
+        return type.particle().map(this::size).orElse(0L);
+    }
+
+    private long size(ElementDecl element) {
+        if (element.isAbstract()) {
+            return element.substitutes().stream()
+                    .mapToLong(this::sizeOfOne)
+                    .min()
+                    .orElse(ENDLESS);
+        }
+        return sizeOfOne(element);
+    }
+
+    private long sizeOfOne(ElementDecl element) {
+        TypeDef type = element.type();
+        long inside = type instanceof ImpliedType ? size(type) : known.getOrDefault(type, ENDLESS);
+        if (type.isAbstract()) {
+            inside = element.alternatives().stream()
+                    .mapToLong(t -> known.getOrDefault(t, ENDLESS))
+                    .min()
+                    .orElse(ENDLESS);
+        }
+        return 1 + (element.nillable() ? Math.min(inside, NIL) : Math.min(inside, ENDLESS - 1));
+    }
+
+    private long size(Particle particle) {
+        if (particle.occurs().optional()) {
+            return 0;
+        }
+        long one = 1;
+        if (particle instanceof Particle.OfElement e) {
+            one = size(e.element());
+        } else if (particle instanceof Particle.OfGroup g) {
+            one = g.compositor() == Particle.Compositor.CHOICE
+                    ? g.parts().stream().mapToLong(this::size).min().orElse(0)
+                    : g.parts().stream().mapToLong(this::size).reduce(0, SmallestSizes::plus);
+        }
+        return one >= ENDLESS / particle.occurs().min()
+                ? ENDLESS
+                : one * particle.occurs().min();
+    }
+
+    private static long plus(long a, long b) {
+        return Math.min(ENDLESS, a + b);
+    }
+}

@@ -1,0 +1,48 @@
+package dev.mockbell.xml;
+
+import org.apache.xerces.dom.DocumentImpl;
+import org.apache.xerces.dom.ElementNSImpl;
+import org.w3c.dom.Element;
+
+/** A document whose elements hold their place and the order of their attributes in two fields, not in a map of the document. */
+final class PlacedDocument extends DocumentImpl {
+    private static final long serialVersionUID = 1L;
+
+    @Override
+    public Element createElementNS(String namespace, String qualifiedName) {
+        return new PlacedElement(this, namespace, qualifiedName);
+    }
+
+    /** An element with its place; copies within a document keep it. */
+    static final class PlacedElement extends ElementNSImpl {
+        private static final long serialVersionUID = 1L;
+
+        private int line;
+        private int column;
+        private String[] order = {};
+
+        PlacedElement(PlacedDocument owner, String namespace, String qualifiedName) {
+            super(owner, namespace, qualifiedName);
+        }
+
+        /** @param order the names of the attributes as they stood in the source */
+        void found(int atLine, int atColumn, String[] order) {
+            this.line = atLine;
+            this.column = atColumn;
+            this.order = order;
+        }
+
+        boolean isPlaced() {
+            return line > 0;
+        }
+
+        Place place() {
+            String uri = ownerDocument.getDocumentURI();
+            return new Place(uri == null ? "" : uri, line, column);
+        }
+
+        String[] order() {
+            return order.clone();
+        }
+    }
+}
