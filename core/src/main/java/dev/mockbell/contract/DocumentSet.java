@@ -271,7 +271,8 @@ final class DocumentSet {
             String uri = fetched.uri().toString();
             Document parsed = Xml.parse(fetched.bytes(), fetched.contentType(), uri, limits.document());
             Element root = parsed.getDocumentElement();
-            boolean schema = Wsdl.isSchema(root) || DraftSchemas.NAMESPACES.contains(root.getNamespaceURI());
+            boolean schema =
+                    Wsdl.isSchema(root) || DraftSchemas.NAMESPACES.contains(String.valueOf(root.getNamespaceURI()));
             keep(target, fetched, schema ? SourceDocument.Kind.XSD : SourceDocument.Kind.WSDL, root);
             return root;
         } catch (Problem problem) {

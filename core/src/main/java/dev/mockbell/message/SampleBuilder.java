@@ -93,20 +93,20 @@ public final class SampleBuilder {
         }
         Element element = create(declared.name());
         TypeDef type = declared.type();
-        boolean endless = schemas.smallest(type) >= Schemas.ENDLESS;
+        boolean endless = declared.nillable() && schemas.endsByNil(type);
         if (type.isAbstract()) {
             Optional<TypeDef> concrete = declared.alternatives().stream()
                     .filter(t -> t.name().isPresent())
                     .min(Comparator.comparingLong(schemas::smallest));
             if (concrete.isPresent()) {
                 type = concrete.get();
-                endless = schemas.smallest(type) >= Schemas.ENDLESS;
+                endless = declared.nillable() && schemas.endsByNil(type);
                 typed(element, type.name().orElseThrow());
             }
         } else if (encoded.isPresent()) {
             encoded.get().typeOf(declared, type).ifPresent(name -> typed(element, name));
         }
-        if (endless && declared.nillable() && declared.fixed().isEmpty()) {
+        if (endless && declared.fixed().isEmpty()) {
             element.setAttributeNS(XSI, prefixes.of(XSI) + ":nil", "true");
             attributes(element, type);
         } else {
@@ -194,7 +194,7 @@ public final class SampleBuilder {
         String ns = attribute.name().getNamespaceURI();
         String local = attribute.name().getLocalPart();
         if (ns.isEmpty()) {
-            element.setAttribute(local, value);
+            element.setAttributeNS(null, local, value);
         } else {
             element.setAttributeNS(ns, prefixes.of(ns) + ":" + local, value);
         }

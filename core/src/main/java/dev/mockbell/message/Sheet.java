@@ -133,7 +133,7 @@ public final class Sheet {
                                 .orElse(""));
                 String namespace = declared.name().getNamespaceURI();
                 if (namespace.isEmpty()) {
-                    target.parent().setAttribute(local, value);
+                    target.parent().setAttributeNS(null, local, value);
                 } else {
                     target.parent().setAttributeNS(namespace, prefixes.lexical(declared.name()), value);
                 }

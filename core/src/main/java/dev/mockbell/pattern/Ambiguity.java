@@ -27,10 +27,33 @@ final class Ambiguity {
 
     static boolean isExponential(Expression root) {
         try {
-            return new Ambiguity(Automaton.loose(root)).find();
+            return repeatsNothing(root) || new Ambiguity(Automaton.loose(root)).find();
         } catch (IllegalArgumentException tooLarge) {
             return true;
         }
+    }
+
+    /** Whether something that may be empty is repeated without bound, as in {@code (a*)*}. */
+    private static boolean repeatsNothing(Expression e) {
+        if (e instanceof Expression.Repeat r) {
+            boolean endless = r.max() < 0 || r.max() > 3;
+            boolean letter = r.part() instanceof Expression.Letter;
+            return endless && !letter && mayBeEmpty(r.part()) || repeatsNothing(r.part());
+        }
+        if (e instanceof Expression.Sequence s) {
+            return s.parts().stream().anyMatch(Ambiguity::repeatsNothing);
+        }
+        return e instanceof Expression.Choice c && c.branches().stream().anyMatch(Ambiguity::repeatsNothing);
+    }
+
+    private static boolean mayBeEmpty(Expression e) {
+        if (e instanceof Expression.Repeat r) {
+            return r.min() == 0 || mayBeEmpty(r.part());
+        }
+        if (e instanceof Expression.Sequence s) {
+            return s.parts().stream().allMatch(Ambiguity::mayBeEmpty);
+        }
+        return e instanceof Expression.Choice c && c.branches().stream().anyMatch(Ambiguity::mayBeEmpty);
     }
 
     private boolean find() {

@@ -77,7 +77,9 @@ final class Automaton {
         int at = to;
         if (max < 0) {
             int fork = add(null, to, to);
-            next[fork] = build(part, fork, loose);
+            // not in one statement: building may replace the array
+            int body = build(part, fork, loose);
+            next[fork] = body;
             at = fork;
         } else {
             for (int i = min; i < max; i++) {

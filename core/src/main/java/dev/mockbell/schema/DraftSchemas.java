@@ -103,7 +103,7 @@ public final class DraftSchemas {
             }
         }
         for (Element e : all) {
-            boolean draft = NAMESPACES.contains(e.getNamespaceURI());
+            boolean draft = NAMESPACES.contains(String.valueOf(e.getNamespaceURI()));
             String local = e.getLocalName();
             if (draft && "schema".equals(local)) {
                 changed.add(Xml.placeOf(e));

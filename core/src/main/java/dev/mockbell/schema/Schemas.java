@@ -139,6 +139,11 @@ public final class Schemas {
         return sizes.of(particle);
     }
 
+    /** Whether a nillable element of that type had better be nil, because its content has no end or hardly one. */
+    public boolean endsByNil(TypeDef type) {
+        return sizes.of(type) >= SmallestSizes.NIL;
+    }
+
     /** The type of the items of a SOAP-encoded array type, as its {@code wsdl:arrayType} tells (WSDL 1.1 §2.2). */
     public Optional<QName> arrayItem(QName type) {
         return Optional.ofNullable(arrays.get(type));

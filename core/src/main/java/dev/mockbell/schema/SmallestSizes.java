@@ -17,7 +17,7 @@ final class SmallestSizes {
     static final long ENDLESS = Long.MAX_VALUE / 4;
 
     /** What a nil costs, so that it is chosen only where the content would have no end. */
-    private static final long NIL = 1_000_000;
+    static final long NIL = 1_000;
 
     private final Map<TypeDef, Long> known = new IdentityHashMap<>();
 

@@ -153,7 +153,8 @@ class EncodingsAndImportsTest {
                         .getBytes(StandardCharsets.UTF_8),
                 "");
         new ContractReader(fetcher).read("m", URI.create("mem:/m"), told::add, new StopSignal());
-        assertThat(told).containsExactly("reading mem:/m", "reading mem:/x.xsd", "compiling 2 schemas");
+        assertThat(told)
+                .containsExactly("reading mem:/m", "reading mem:/x.xsd", "compiling 2 schemas", "judging the contract");
     }
 
     @Test

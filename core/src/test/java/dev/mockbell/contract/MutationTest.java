@@ -78,9 +78,9 @@ class MutationTest {
                     for (Operation operation : port.binding().operations()) {
                         operation
                                 .input()
-                                .ifPresent(m -> assertThat(SampleBuilder.text(
-                                                MessageOutline.of(contract.schemas(), m), Detail.FULL))
-                                        .isNotNull());
+                                .ifPresent(
+                                        m -> assertThat(SampleBuilder.text(MessageOutline.of(contract, m), Detail.FULL))
+                                                .isNotNull());
                     }
                 }
             } catch (Problem refused) {

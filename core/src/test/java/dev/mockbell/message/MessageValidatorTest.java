@@ -21,8 +21,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 class MessageValidatorTest {
     private final Contract stay = Contracts.stay();
     private final MessageOutline request = MessageOutline.of(
-            stay.schemas(),
-            stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
+            stay, stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
 
     private List<Breach> breaches(String payload) {
         return new MessageValidator(stay.schemas()).validate(request, Xml.parse(payload, "m", XmlLimits.MESSAGE));
@@ -87,7 +86,7 @@ class MessageValidatorTest {
                 .replace("<soap:body use=\"literal\"/>", "<soap:body use=\"literal\" namespace=\"urn:wrap\"/>");
         Contract contract = Contracts.of("a.wsdl", wsdl);
         MessageOutline outline = MessageOutline.of(
-                contract.schemas(),
+                contract,
                 contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
         List<Breach> found =
                 new MessageValidator(contract.schemas()).validate(outline, Xml.parse(payload, "m", XmlLimits.MESSAGE));

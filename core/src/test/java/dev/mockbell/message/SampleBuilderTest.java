@@ -18,7 +18,7 @@ class SampleBuilderTest {
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(schema)));
         assertThat(contract.findings()).isEmpty();
         return MessageOutline.of(
-                contract.schemas(),
+                contract,
                 contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
     }
 
@@ -149,7 +149,7 @@ class SampleBuilderTest {
                                 "<xs:element name='Root'><xs:complexType><xs:sequence><xs:element name='bare' type='xs:int'/></xs:sequence></xs:complexType></xs:element>")
                         .replace("elementFormDefault='qualified'", "elementFormDefault='unqualified'")));
         MessageOutline outline = MessageOutline.of(
-                contract.schemas(),
+                contract,
                 contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
         assertThat(SampleBuilder.text(outline, Detail.REQUIRED)).contains("<bare>");
     }
@@ -160,7 +160,7 @@ class SampleBuilderTest {
         Contract stay = Contracts.stay();
         stay.operations().forEach((key, ports) -> {
             MessageOutline outline = MessageOutline.of(
-                    stay.schemas(),
+                    stay,
                     ports.get(0).binding().operation(key).orElseThrow().input().orElseThrow());
             String text = SampleBuilder.text(outline, detail);
             assertThat(new MessageValidator(stay.schemas()).validate(outline, Xml.parse(text, "s", XmlLimits.MESSAGE)))

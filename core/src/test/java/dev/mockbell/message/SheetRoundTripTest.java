@@ -39,7 +39,7 @@ class SheetRoundTripTest {
 
     private final Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(SCHEMA)));
     private final MessageOutline outline = MessageOutline.of(
-            contract.schemas(),
+            contract,
             contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
 
     private static void collect(SheetRow row, List<SheetRow> into) {

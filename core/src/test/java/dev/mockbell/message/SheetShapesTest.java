@@ -14,7 +14,7 @@ class SheetShapesTest {
         Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(schema)));
         assertThat(contract.findings()).isEmpty();
         MessageOutline outline = MessageOutline.of(
-                contract.schemas(),
+                contract,
                 contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
         return Sheet.open(outline, message);
     }
@@ -110,9 +110,7 @@ class SheetShapesTest {
     void anAnonymousMessageIsShownAsItIs() {
         Contract contract =
                 Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>")));
-        Sheet sheet = Sheet.open(
-                new MessageOutline(contract.schemas(), java.util.Optional.empty(), List.of()),
-                "<x><y>1</y><y>2</y></x>");
+        Sheet sheet = Sheet.open(MessageOutline.empty(contract), "<x><y>1</y><y>2</y></x>");
         assertThat(sheet.root().orElseThrow().children())
                 .extracting(r -> r.label() + r.index())
                 .containsExactly("y1", "y2");

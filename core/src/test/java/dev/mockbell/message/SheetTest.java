@@ -14,8 +14,7 @@ import org.junit.jupiter.api.Test;
 class SheetTest {
     private final Contract stay = Contracts.stay();
     private final MessageOutline outline = MessageOutline.of(
-            stay.schemas(),
-            stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
+            stay, stay.operation("Book", null).orElseThrow().operation().input().orElseThrow());
     private final Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, Detail.REQUIRED));
 
     private SheetRow row(String label) {
