@@ -217,7 +217,9 @@ public final class SampleBuilder {
                 if (group.compositor() == Particle.Compositor.CHOICE) {
                     branch(group).ifPresent(b -> particle(parent, b, depth));
                 } else {
-                    group.parts().forEach(p -> particle(parent, p, depth));
+                    for (Particle part : group.parts()) {
+                        particle(parent, part, depth);
+                    }
                 }
             }
         }

@@ -85,7 +85,9 @@ final class SmallestSizes {
         if (particle instanceof Particle.OfElement e) {
             collect(e.element(), into);
         } else if (particle instanceof Particle.OfGroup g) {
-            g.parts().forEach(p -> collect(p, into));
+            for (Particle part : g.parts()) {
+                collect(part, into);
+            }
         }
     }
 
@@ -148,16 +150,21 @@ final class SmallestSizes {
         if (particle instanceof Particle.OfElement e) {
             one = size(e.element());
         } else if (particle instanceof Particle.OfGroup g) {
-            one = g.compositor() == Particle.Compositor.CHOICE
-                    ? g.parts().stream().mapToLong(this::size).min().orElse(0)
-                    : g.parts().stream().mapToLong(this::size).reduce(0, SmallestSizes::plus);
+            one = group(g);
         }
         return one >= ENDLESS / particle.occurs().min()
                 ? ENDLESS
                 : one * particle.occurs().min();
     }
 
-    private static long plus(long a, long b) {
-        return Math.min(ENDLESS, a + b);
+    /** With loops, as streams would need many more frames of the stack for each level of nesting. */
+    private long group(Particle.OfGroup group) {
+        boolean choice = group.compositor() == Particle.Compositor.CHOICE;
+        long total = choice && !group.parts().isEmpty() ? ENDLESS : 0;
+        for (Particle part : group.parts()) {
+            long size = size(part);
+            total = choice ? Math.min(total, size) : Math.min(ENDLESS, total + size);
+        }
+        return total;
     }
 }

@@ -333,7 +333,10 @@ class SampleShapesTest {
 
     @Test
     void dataSetsWithTheirSchemaInLine() {
-        holds("<xs:element name='Small' type='xs:int'/>" + root("<xs:sequence><xs:element name='GetResult'><xs:complexType><xs:sequence><xs:element ref='xs:schema'/><xs:any/></xs:sequence></xs:complexType></xs:element></xs:sequence>"));
+        holds(
+                "<xs:element name='Small' type='xs:int'/>"
+                        + root(
+                                "<xs:sequence><xs:element name='GetResult'><xs:complexType><xs:sequence><xs:element ref='xs:schema'/><xs:any/></xs:sequence></xs:complexType></xs:element></xs:sequence>"));
     }
 
     @Test

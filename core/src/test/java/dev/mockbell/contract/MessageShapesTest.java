@@ -1,0 +1,268 @@
+package dev.mockbell.contract;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.MessageValidator;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SampleEnvelope;
+import dev.mockbell.soap.SoapMessage;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** How bindings put messages on the wire: styles, encodings, headers, parts, attachments. */
+class MessageShapesTest {
+    private static final String SCHEMA = Contracts.schema(
+            "<xs:element name='Ask' type='xs:int'/><xs:element name='Also' type='xs:string'/><xs:element name='Key' type='xs:string'/><xs:element name='Bad' type='xs:string'/>"
+                    + "<xs:complexType name='Hut'><xs:sequence><xs:element name='name' type='xs:string'/><xs:element name='beds' type='xs:int'/></xs:sequence></xs:complexType>");
+
+    private static Contract contract(String messages, String style, String operation, String more) {
+        return Contracts.of("a.wsdl", """
+                <definitions targetNamespace="urn:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:s" xmlns:t="urn:t"
+                  xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:mime="http://schemas.xmlsoap.org/wsdl/mime/"
+                  xmlns:enc="http://schemas.xmlsoap.org/soap/encoding/" xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:wsdl="http://schemas.xmlsoap.org/wsdl/">
+                  <types>%s</types>%s
+                  <portType name="P"><operation name="Do"><input message="tns:In"/><output message="tns:Out"/>%s</operation></portType>
+                  <binding name="B" type="tns:P"><soap:binding style="%s" transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <operation name="Do"><soap:operation soapAction=""/>%s</operation></binding>
+                  <service name="S"><port name="Port" binding="tns:B"><soap:address location="http://127.0.0.1:1/t"/></port></service>
+                </definitions>""".formatted(
+                        SCHEMA + more,
+                        messages,
+                        operation.contains("<fault") ? "<fault name='F' message='tns:Bad'/>" : "",
+                        style,
+                        operation));
+    }
+
+    private static String body(String attributes) {
+        return "<input><soap:body " + attributes + "/></input><output><soap:body " + attributes + "/></output>";
+    }
+
+    private static String request(Contract contract) {
+        Port port = contract.ports().get(0);
+        Operation o = port.binding().operations().get(0);
+        SampleEnvelope sample =
+                SampleEnvelope.of(contract, port.binding(), o, Detail.FULL).get(0);
+        SoapMessage message = SoapMessage.parse(sample.text().getBytes(StandardCharsets.UTF_8), "sample");
+        assertThat(new MessageValidator(contract.schemas())
+                        .validate(MessageOutline.of(contract, o.input().orElseThrow()), message))
+                .as(sample.text())
+                .isEmpty();
+        return sample.text().replaceAll(">\\s+<", "><");
+    }
+
+    private static final String TYPED =
+            "<message name='In'><part name='hut' type='t:Hut'/><part name='nights' type='xs:int'/></message><message name='Out'/>";
+
+    @Test
+    void rpcLiteralHasAWrapperAndUnqualifiedParts() {
+        String text = request(contract(TYPED, "rpc", body("use='literal' namespace='urn:calls'"), ""));
+        assertThat(text)
+                .containsPattern("<(\\w+):Do xmlns:\\1=\"urn:calls\"")
+                .contains("<hut><t:name>")
+                .contains("<nights>2</nights>");
+    }
+
+    @Test
+    void aPartsAttributeChoosesAndAnUndeclaredOneIsLeftOut() {
+        String text = request(contract(TYPED, "rpc", body("use='literal' namespace='urn:calls' parts='nights'"), ""));
+        assertThat(text).contains("<nights>").doesNotContain("<hut>");
+    }
+
+    @Test
+    void severalPartsOfDocumentStyleStandSideBySide() {
+        String text = request(contract(
+                "<message name='In'><part name='a' element='t:Ask'/><part name='b' element='t:Also'/></message><message name='Out'/>",
+                "document",
+                body("use='literal'"),
+                ""));
+        assertThat(text).contains("<t:Ask>2</t:Ask><t:Also>also</t:Also></soap:Body>");
+    }
+
+    @Test
+    void aBareTypeIsTheTypeOfTheBody() {
+        String text = request(contract(
+                "<message name='In'><part name='hut' type='t:Hut'/></message><message name='Out'/>",
+                "document",
+                body("use='literal'"),
+                ""));
+        assertThat(text).containsPattern("<soap:Body[^>]*><t:name>[^<]*</t:name><t:beds>2</t:beds></soap:Body>");
+    }
+
+    @Test
+    void headersStandInTheHeaderAndNotInTheBody() {
+        Contract contract = contract(
+                "<message name='In'><part name='a' element='t:Ask'/><part name='k' element='t:Key'/></message><message name='Out'/><message name='Bad'><part name='b' element='t:Bad'/></message>",
+                "document",
+                "<input><soap:body use='literal'/><soap:header message='tns:In' part='k' use='literal'>"
+                        + "<soap:headerfault message='tns:Bad' part='b' use='literal'/></soap:header></input><output><soap:body use='literal'/></output>",
+                "");
+        MessageDef in =
+                contract.ports().get(0).binding().operations().get(0).input().orElseThrow();
+        assertThat(in.body()).extracting(MessagePart::name).containsExactly("a");
+        assertThat(in.headers()).singleElement().satisfies(h -> {
+            assertThat(h.part().name()).isEqualTo("k");
+            assertThat(h.faults()).extracting(MessagePart::name).containsExactly("b");
+            assertThat(h.place().line()).isPositive();
+        });
+        assertThat(request(contract)).contains("<soap:Header><t:Key").contains("<soap:Body><t:Ask");
+    }
+
+    @Test
+    void aHeaderOfAnotherMessageWithTheSamePartNameLeavesTheBodyAlone() {
+        Contract contract = contract(
+                "<message name='In'><part name='a' element='t:Ask'/></message><message name='H'><part name='a' element='t:Ask'/></message><message name='Out'/>",
+                "document",
+                "<input><soap:body use='literal'/><soap:header message='tns:H' part='a' use='literal'/></input><output><soap:body use='literal'/></output>",
+                "");
+        assertThat(request(contract)).contains("<soap:Body><t:Ask");
+    }
+
+    @Test
+    void attachmentsOfAMultipartAreNotInTheBody() {
+        Contract contract = contract(
+                "<message name='In'><part name='a' element='t:Ask'/><part name='photo' type='xs:base64Binary'/></message><message name='Out'/>",
+                "document",
+                "<input><mime:multipartRelated><mime:part><soap:body use='literal' parts='a'/></mime:part>"
+                        + "<mime:part><mime:content part='photo' type='image/jpeg'/></mime:part></mime:multipartRelated></input><output><soap:body use='literal'/></output>",
+                "");
+        MessageDef in =
+                contract.ports().get(0).binding().operations().get(0).input().orElseThrow();
+        assertThat(in.body()).extracting(MessagePart::name).containsExactly("a");
+        assertThat(in.attachments()).containsExactly("photo");
+        assertThat(request(contract)).contains("<soap:Body><t:Ask");
+    }
+
+    @Test
+    void faultsHaveSamplesOfTheirOwn() {
+        Contract contract = contract(
+                "<message name='In'><part name='a' element='t:Ask'/></message><message name='Out'/><message name='Bad'><part name='b' element='t:Bad'/></message>",
+                "document",
+                body("use='literal'") + "<fault name='F'><soap:fault name='F' use='literal'/></fault>",
+                "");
+        Port port = contract.ports().get(0);
+        List<SampleEnvelope> all = SampleEnvelope.of(
+                contract, port.binding(), port.binding().operations().get(0), Detail.REQUIRED);
+        assertThat(all)
+                .extracting(SampleEnvelope::direction)
+                .containsExactly(
+                        SampleEnvelope.Direction.REQUEST,
+                        SampleEnvelope.Direction.RESPONSE,
+                        SampleEnvelope.Direction.FAULT);
+        assertThat(all.get(2).text()).contains("<faultcode>").contains("<detail><t:Bad");
+    }
+
+    @Test
+    void encodedMessagesStateTypesAndArrays() {
+        Contract contract = contract(
+                "<message name='In'><part name='huts' type='t:Huts'/><part name='n' type='xs:int'/></message><message name='Out'/>",
+                "rpc",
+                body("use='encoded' namespace='urn:calls' encodingStyle='http://schemas.xmlsoap.org/soap/encoding/'"),
+                "<xs:schema targetNamespace='urn:t2'/>"
+                        + "<xs:schema targetNamespace='urn:t' xmlns:t='urn:t'><xs:import namespace='http://schemas.xmlsoap.org/soap/encoding/'/>"
+                        + "<xs:complexType name='Huts'><xs:complexContent><xs:restriction base='enc:Array'><xs:attribute ref='enc:arrayType' wsdl:arrayType='t:Hut[]'/></xs:restriction></xs:complexContent></xs:complexType></xs:schema>");
+        String text = request(contract);
+        assertThat(text)
+                .contains("soap:encodingStyle=\"http://schemas.xmlsoap.org/soap/encoding/\"")
+                .containsPattern("<huts [^>]*enc:arrayType=\"t:Hut\\[1\\]\"")
+                .containsPattern("<huts [^>]*xsi:type=\"t:Huts\"")
+                .contains("<item xsi:type=\"t:Hut\"><t:name xsi:type=\"xs:string\">")
+                .contains("<n xsi:type=\"xs:int\">2</n>");
+        assertThat(contract.findings()).extracting(Finding::rule).contains("R2706", "R2110", "R2111");
+    }
+
+    @Test
+    void overloadedOperationsAreToldApartByTheirMessages() {
+        String text = Contracts.wsdl(Contracts.schema(
+                        "<xs:element name='Root' type='xs:int'/><xs:element name='Other' type='xs:int'/>"))
+                .replace("</message>", "</message><message name='N'><part name='p' element='t:Other'/></message>")
+                .replace(
+                        "</operation></portType>",
+                        "</operation><operation name=\"Do\"><input name=\"two\" message=\"tns:N\"/></operation></portType>")
+                .replace(
+                        "</operation>\n  </binding>",
+                        "</operation><operation name=\"Do\"><input name=\"two\"><soap:body use=\"literal\"/></input></operation></binding>");
+        Contract contract = Contracts.of("a.wsdl", text);
+        List<Operation> operations = contract.ports().get(0).binding().operations();
+        assertThat(operations).extracting(Operation::key).containsExactly("Do", "Do#2");
+        assertThat(operations.get(1).input().orElseThrow().name()).isEqualTo("N");
+        assertThat(operations.get(1).pattern()).isEqualTo(Operation.Pattern.ONE_WAY);
+    }
+
+    @Test
+    void outputFirstOperationsAreListedAndNotCallable() {
+        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
+                .replace(
+                        "<input message=\"tns:M\"/><output message=\"tns:M\"/>",
+                        "<output message=\"tns:M\"/><input message=\"tns:M\"/>");
+        Operation o = Contracts.of("a.wsdl", text)
+                .ports()
+                .get(0)
+                .binding()
+                .operations()
+                .get(0);
+        assertThat(o.pattern()).isEqualTo(Operation.Pattern.SOLICIT_RESPONSE);
+        assertThat(o.callable()).isFalse();
+    }
+
+    @Test
+    void otherTransportsAndBindingsAreRecorded() {
+        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"));
+        assertThat(Contracts.of(
+                                "a.wsdl",
+                                text.replace("http://schemas.xmlsoap.org/soap/http", "http://www.w3.org/2010/soapjms/"))
+                        .ports()
+                        .get(0)
+                        .binding())
+                .satisfies(b -> assertThat(b.protocol()).isEqualTo(Protocol.JMS))
+                .satisfies(b -> assertThat(b.transport()).contains("http://www.w3.org/2010/soapjms/"))
+                .satisfies(b -> assertThat(b.operations()).hasSize(1));
+        assertThat(Contracts.of(
+                                "a.wsdl",
+                                text.replace(
+                                        "http://schemas.xmlsoap.org/soap/http", "http://schemas.xmlsoap.org/soap/smtp"))
+                        .ports()
+                        .get(0)
+                        .binding()
+                        .protocol())
+                .isEqualTo(Protocol.OTHER);
+    }
+
+    @Test
+    void aBindingWhosePortTypeIsMissingIsListed() {
+        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
+                .replace("type=\"tns:P\"", "type=\"tns:Gone\"");
+        Contract contract = Contracts.of("a.wsdl", text);
+        assertThat(contract.findings()).extracting(Finding::rule).contains("unresolved-port-type");
+        assertThat(contract.ports().get(0).binding().operations())
+                .extracting(Operation::name)
+                .containsExactly("Do");
+    }
+
+    @Test
+    void aNameWithoutPrefixMayMeanTheTargetNamespace() {
+        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
+                .replace("message=\"tns:M\"", "message=\"M\"")
+                .replace("binding=\"tns:B\"", "binding=\"undeclared:B\"");
+        Contract contract = Contracts.of(
+                "a.wsdl",
+                text.replace(
+                                "xmlns=\"http://schemas.xmlsoap.org/wsdl/\"",
+                                "xmlns:w=\"http://schemas.xmlsoap.org/wsdl/\"")
+                        .replaceAll(
+                                "<(/?)(types|definitions|message|part|portType|operation|input|output|binding|service|port)\\b",
+                                "<$1w:$2"));
+        assertThat(contract.ports()).hasSize(1);
+        assertThat(contract.ports()
+                        .get(0)
+                        .binding()
+                        .operations()
+                        .get(0)
+                        .input()
+                        .orElseThrow()
+                        .body())
+                .hasSize(1);
+        assertThat(contract.findings()).extracting(Finding::rule).contains("loose-reference");
+    }
+}
