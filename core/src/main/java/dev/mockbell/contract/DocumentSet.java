@@ -15,6 +15,7 @@ import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -34,7 +35,7 @@ final class DocumentSet {
     private final StopSignal stop;
     private final Map<String, SourceDocument> documents = new LinkedHashMap<>();
     private final Map<String, Element> roots = new HashMap<>();
-    private final Map<String, Element> byContent = new HashMap<>();
+    private final Map<String, List<SourceDocument>> bySize = new HashMap<>();
     private final Set<String> missing = new HashSet<>();
     private final Set<String> silent = new HashSet<>();
     private final List<Element> definitions = new ArrayList<>();
@@ -94,7 +95,8 @@ final class DocumentSet {
                         doubt,
                         "Declare the encoding that the document has.",
                         new Place(uri, 1, 1)));
-        for (Place place : DraftSchemas.modernize(root.getOwnerDocument())) {
+        boolean draft = TextEncoding.mentions(fetched.bytes(), "/XMLSchema", DraftSchemas.NAMESPACES);
+        for (Place place : draft ? DraftSchemas.modernize(root.getOwnerDocument()) : List.<Place>of()) {
             findings.add(
                     Severity.WARNING,
                     "R2801",
@@ -216,12 +218,12 @@ final class DocumentSet {
             boolean redefine,
             Place place) {
         if (Wsdl.isV11(root) || Wsdl.isV20(root)) {
-            if (fresh && first(root, target.toString(), "")) {
+            if (fresh && first(target.toString(), "")) {
                 wsdl(root);
             }
         } else if (Wsdl.isSchema(root)) {
             String namespace = includer == null ? "" : includer;
-            if (redefine || first(root, target.toString(), namespace)) {
+            if (redefine || first(target.toString(), namespace)) {
                 schema(target.toString(), target.toString(), root, namespace, redefine);
             }
         } else {
@@ -234,7 +236,7 @@ final class DocumentSet {
     }
 
     /** Whether no other document with the same bytes was used before; servers hand out one under several addresses. */
-    private boolean first(Element root, String target, String namespace) {
+    private boolean first(String target, String namespace) {
         SourceDocument document = documents.values().stream()
                 .filter(d -> d.uri().equals(target) || d.requested().equals(target))
                 .findFirst()
@@ -242,8 +244,13 @@ final class DocumentSet {
         if (document == null) {
             return true;
         }
-        Element known = byContent.putIfAbsent(document.sha256() + " " + namespace, root);
-        return known == null || known == root;
+        List<SourceDocument> alike =
+                bySize.computeIfAbsent(document.bytes().length + " " + namespace, size -> new ArrayList<>());
+        boolean known = alike.stream().anyMatch(d -> d != document && Arrays.equals(d.bytes(), document.bytes()));
+        if (!known) {
+            alike.add(document);
+        }
+        return !known;
     }
 
     private Element bring(Element from, URI target, Place place) {

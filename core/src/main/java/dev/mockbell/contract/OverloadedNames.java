@@ -13,19 +13,18 @@ import org.w3c.dom.Element;
  * and output (WSDL 1.1 §2.5), and by their order where these do not tell.
  */
 final class OverloadedNames {
-    private final List<Element> declared;
+    private final Map<String, List<Element>> declared = new HashMap<>();
     private final List<Element> taken = new ArrayList<>();
     private final Map<String, Integer> seen = new HashMap<>();
 
     OverloadedNames(List<Element> declared) {
-        this.declared = declared;
+        declared.forEach(o -> this.declared
+                .computeIfAbsent(o.getAttribute("name"), n -> new ArrayList<>())
+                .add(o));
     }
 
     Optional<Element> match(Element bound) {
-        String name = bound.getAttribute("name");
-        List<Element> named = declared.stream()
-                .filter(o -> o.getAttribute("name").equals(name))
-                .toList();
+        List<Element> named = declared.getOrDefault(bound.getAttribute("name"), List.of());
         if (named.size() < 2) {
             return named.stream().findFirst();
         }

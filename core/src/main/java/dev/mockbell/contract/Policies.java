@@ -75,6 +75,7 @@ final class Policies {
     private final Findings findings;
     private final Map<String, Element> byId = new HashMap<>();
     private final Set<Element> open = new HashSet<>();
+    private boolean any;
 
     Policies(List<Element> roots, Findings findings) {
         this.findings = findings;
@@ -82,6 +83,10 @@ final class Policies {
     }
 
     private void index(Element element) {
+        any |= isPolicy(element, "Policy")
+                || isPolicy(element, "PolicyReference")
+                || "UsingAddressing".equals(element.getLocalName())
+                || NAMESPACES.stream().anyMatch(n -> element.hasAttributeNS(n, "PolicyURIs"));
         if (isPolicy(element, "Policy")) {
             String document = Xml.placeOf(element).document();
             for (String id : List.of(
@@ -98,7 +103,11 @@ final class Policies {
                 byId.putIfAbsent(name, element);
             }
         }
-        Xml.children(element).forEach(this::index);
+        for (Element child : Xml.children(element)) {
+            if (!"types".equals(child.getLocalName())) {
+                index(child);
+            }
+        }
     }
 
     private static boolean isPolicy(Element element, String name) {
@@ -107,6 +116,9 @@ final class Policies {
 
     /** What the policies attached to these elements demand, in a fixed order. */
     List<String> needs(Element... subjects) {
+        if (!any) {
+            return List.of();
+        }
         Set<String> found = new HashSet<>();
         for (Element subject : subjects) {
             for (Element child : Xml.children(subject)) {

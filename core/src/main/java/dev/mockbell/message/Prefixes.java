@@ -49,7 +49,8 @@ final class Prefixes {
 
     private String free(String namespace) {
         String usual = USUAL.get(namespace);
-        String first = usual != null ? usual : wanted.getOrDefault(namespace, suggest(namespace));
+        String contracts = wanted.get(namespace);
+        String first = usual != null ? usual : contracts != null ? contracts : suggest(namespace);
         boolean reserved = first.toLowerCase(Locale.ROOT).startsWith("xml");
         String base = reserved ? suggest(namespace) : first;
         String free = base;

@@ -27,7 +27,7 @@ final class BindingRules {
     }
 
     static void transport(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             if (!binding.soap().hasAttribute("transport")) {
                 report.at(binding.soap(), "Binding " + binding.element().getAttribute("name") + " names no transport");
             }
@@ -35,7 +35,7 @@ final class BindingRules {
     }
 
     static void httpTransport(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             String transport = binding.soap().getAttribute("transport");
             if (!transport.isEmpty() && !HTTP_TRANSPORTS.contains(transport)) {
                 report.at(binding.soap(), "The transport is " + transport + ", not SOAP's over HTTP");
@@ -44,7 +44,7 @@ final class BindingRules {
     }
 
     static void oneStyle(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             Set<Boolean> styles =
                     binding.operations().stream().map(binding::isRpc).collect(Collectors.toSet());
             if (styles.size() > 1) {
@@ -57,7 +57,7 @@ final class BindingRules {
     }
 
     static void signatures(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             Map<String, String> seen = new HashMap<>();
             for (Half half : binding.halves()) {
                 if (!"input".equals(half.bound().getLocalName())) {
@@ -96,7 +96,7 @@ final class BindingRules {
     }
 
     static void sameOperations(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             if (binding.portType().isEmpty()) {
                 continue;
             }
@@ -124,7 +124,7 @@ final class BindingRules {
     }
 
     static void faultsBound(Description d, Report report) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             if (binding.portType().isEmpty()) {
                 continue;
             }

@@ -15,7 +15,7 @@ final class BodyRules {
     private BodyRules() {}
 
     private static void halves(Description d, BiConsumer<SoapBinding, Half> each) {
-        for (SoapBinding binding : SoapBinding.all(d)) {
+        for (SoapBinding binding : d.bindings()) {
             binding.halves().forEach(h -> each.accept(binding, h));
         }
     }

@@ -11,19 +11,56 @@ import java.util.Optional;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
 
-/**
- * The documents of a contract as the rules see them.
- *
- * @param wsdls the roots of the WSDL documents
- * @param schemas the schema documents, those inside the WSDLs included
- * @param sources the documents as they were fetched
- * @param compiled the schemas, compiled
- */
-public record Description(List<Element> wsdls, List<SchemaSource> schemas, List<Source> sources, Schemas compiled) {
+/** The documents of a contract as the rules see them. What many rules ask for is found once. */
+public final class Description {
     static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
     static final String SOAP = "http://schemas.xmlsoap.org/wsdl/soap/";
     static final String SOAP12 = "http://schemas.xmlsoap.org/wsdl/soap12/";
     static final String XSD = "http://www.w3.org/2001/XMLSchema";
+
+    private final List<Element> wsdls;
+    private final List<SchemaSource> schemas;
+    private final List<Source> sources;
+    private final Schemas compiled;
+    private final Map<String, Map<QName, Element>> named = new HashMap<>();
+    private List<SoapBinding> bindings;
+
+    /**
+     * @param wsdls the roots of the WSDL documents
+     * @param schemas the schema documents, those inside the WSDLs included
+     * @param sources the documents as they were fetched
+     * @param compiled the schemas, compiled
+     */
+    public Description(List<Element> wsdls, List<SchemaSource> schemas, List<Source> sources, Schemas compiled) {
+        this.wsdls = wsdls;
+        this.schemas = schemas;
+        this.sources = sources;
+        this.compiled = compiled;
+    }
+
+    List<Element> wsdls() {
+        return wsdls;
+    }
+
+    List<SchemaSource> schemas() {
+        return schemas;
+    }
+
+    List<Source> sources() {
+        return sources;
+    }
+
+    Schemas compiled() {
+        return compiled;
+    }
+
+    /** The SOAP bindings. */
+    List<SoapBinding> bindings() {
+        if (bindings == null) {
+            bindings = SoapBinding.all(this);
+        }
+        return bindings;
+    }
 
     /** A document as it was fetched. */
     public record Source(String uri, byte[] bytes, String contentType) {}
@@ -37,11 +74,12 @@ public record Description(List<Element> wsdls, List<SchemaSource> schemas, List<
 
     /** The components of a kind by name; the first of each. */
     Map<QName, Element> named(String kind) {
-        Map<QName, Element> found = new HashMap<>();
-        all(kind)
-                .forEach(e -> found.putIfAbsent(
-                        new QName(root(e).getAttribute("targetNamespace"), e.getAttribute("name")), e));
-        return found;
+        return named.computeIfAbsent(kind, k -> {
+            Map<QName, Element> found = new HashMap<>();
+            all(k).forEach(e ->
+                    found.putIfAbsent(new QName(root(e).getAttribute("targetNamespace"), e.getAttribute("name")), e));
+            return found;
+        });
     }
 
     static Element root(Element element) {

@@ -3,6 +3,7 @@ package dev.mockbell.profile;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,12 +16,16 @@ final class SoapBinding {
     private final Element soap;
     private final Optional<Element> portType;
     private final Map<QName, Element> messages;
+    private final Map<String, Element> declaredOperations = new HashMap<>();
+    private List<Half> halves;
 
     private SoapBinding(Element element, Element soap, Optional<Element> portType, Map<QName, Element> messages) {
         this.element = element;
         this.soap = soap;
         this.portType = portType;
         this.messages = messages;
+        portType.ifPresent(t -> Xml.children(t, Description.WSDL, "operation")
+                .forEach(o -> declaredOperations.putIfAbsent(o.getAttribute("name"), o)));
     }
 
     /**
@@ -102,12 +107,18 @@ final class SoapBinding {
         return "rpc".equals(own.isEmpty() ? soap.getAttribute("style") : own);
     }
 
+    /** Both halves and the faults of every operation. */
     List<Half> halves() {
+        if (halves == null) {
+            halves = findHalves();
+        }
+        return halves;
+    }
+
+    private List<Half> findHalves() {
         List<Half> found = new ArrayList<>();
         for (Element operation : operations()) {
-            Optional<Element> declared = portType.flatMap(t -> Xml.children(t, Description.WSDL, "operation").stream()
-                    .filter(o -> o.getAttribute("name").equals(operation.getAttribute("name")))
-                    .findFirst());
+            Optional<Element> declared = Optional.ofNullable(declaredOperations.get(operation.getAttribute("name")));
             for (String kind : List.of("input", "output", "fault")) {
                 for (Element bound : Xml.children(operation, Description.WSDL, kind)) {
                     Optional<Element> half = declared.flatMap(d -> Xml.children(d, Description.WSDL, kind).stream()

@@ -105,8 +105,13 @@ final class SchemaScan {
 
     private long look(Element e, Map<String, String> prefixes, long times) {
         for (String attribute : NAMES.getOrDefault(e.getLocalName(), List.of())) {
-            for (String name : e.getAttribute(attribute).strip().split("\\s+")) {
-                refer(e, attribute, name, prefixes);
+            String value = e.getAttribute(attribute);
+            if (value.indexOf(' ') < 0) {
+                refer(e, attribute, value.strip(), prefixes);
+            } else {
+                for (String name : value.strip().split("\\s+")) {
+                    refer(e, attribute, name, prefixes);
+                }
             }
         }
         switch (e.getLocalName()) {

@@ -4,7 +4,9 @@ import dev.mockbell.pattern.XsPattern;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -43,8 +45,10 @@ public final class Schemas {
     private final Map<String, Place> places = new HashMap<>();
     private final Map<QName, QName> arrays = new HashMap<>();
     private final SmallestSizes sizes = new SmallestSizes();
-    private final Map<XSTypeDefinition, TypeDef> types = new ConcurrentHashMap<>();
-    private final Map<XSElementDeclaration, ElementDecl> elements = new ConcurrentHashMap<>();
+    // by identity: the library's hash codes of declarations are those of their names, which many share
+    private final Map<XSTypeDefinition, TypeDef> types = Collections.synchronizedMap(new IdentityHashMap<>());
+    private final Map<XSElementDeclaration, ElementDecl> elements =
+            Collections.synchronizedMap(new IdentityHashMap<>());
     private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
     private volatile Schema validation;

@@ -30,21 +30,11 @@ final class SmallestSizes {
     }
 
     synchronized long of(ElementDecl element) {
-        explored(element);
         return size(element);
     }
 
     synchronized long of(Particle particle) {
-        Deque<TypeDef> needed = new ArrayDeque<>();
-        collect(particle, needed);
-        needed.forEach(this::of);
         return size(particle);
-    }
-
-    private void explored(ElementDecl element) {
-        Deque<TypeDef> needed = new ArrayDeque<>();
-        collect(element, needed);
-        needed.forEach(this::of);
     }
 
     private long explore(TypeDef root) {
@@ -112,10 +102,7 @@ final class SmallestSizes {
             return implied.particle().map(this::size).orElse(0L);
         }
         if (type.isAbstract()) {
-            return type.derived().stream()
-                    .mapToLong(t -> known.getOrDefault(t, ENDLESS))
-                    .min()
-                    .orElse(ENDLESS);
+            return type.derived().stream().mapToLong(this::of).min().orElse(ENDLESS);
         }
         return type.particle().map(this::size).orElse(0L);
     }
@@ -132,12 +119,9 @@ final class SmallestSizes {
 
     private long sizeOfOne(ElementDecl element) {
         TypeDef type = element.type();
-        long inside = type instanceof ImpliedType ? size(type) : known.getOrDefault(type, ENDLESS);
+        long inside = type.isAbstract() ? ENDLESS : of(type);
         if (type.isAbstract()) {
-            inside = element.alternatives().stream()
-                    .mapToLong(t -> known.getOrDefault(t, ENDLESS))
-                    .min()
-                    .orElse(ENDLESS);
+            inside = element.alternatives().stream().mapToLong(this::of).min().orElse(ENDLESS);
         }
         return 1 + (element.nillable() ? Math.min(inside, NIL) : Math.min(inside, ENDLESS - 1));
     }

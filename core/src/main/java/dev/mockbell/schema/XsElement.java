@@ -15,19 +15,29 @@ final class XsElement implements ElementDecl {
     private final Schemas schemas;
     private final XSElementDeclaration xs;
 
+    private final QName name;
+    private volatile TypeDef type;
+    private volatile List<Identity> identities;
+
     XsElement(Schemas schemas, XSElementDeclaration xs) {
         this.schemas = schemas;
         this.xs = xs;
+        this.name = new QName(xs.getNamespace() == null ? "" : xs.getNamespace(), xs.getName());
     }
 
     @Override
     public QName name() {
-        return new QName(xs.getNamespace() == null ? "" : xs.getNamespace(), xs.getName());
+        return name;
     }
 
     @Override
     public TypeDef type() {
-        return schemas.of(xs.getTypeDefinition());
+        TypeDef known = type;
+        if (known == null) {
+            known = schemas.of(xs.getTypeDefinition());
+            type = known;
+        }
+        return known;
     }
 
     @Override
@@ -82,12 +92,17 @@ final class XsElement implements ElementDecl {
 
     @Override
     public List<Identity> identities() {
-        XSNamedMap all = xs.getIdentityConstraints();
-        List<Identity> found = new ArrayList<>();
-        for (int i = 0; i < all.getLength(); i++) {
-            Identity.of(all.item(i)).ifPresent(found::add);
+        List<Identity> known = identities;
+        if (known == null) {
+            XSNamedMap all = xs.getIdentityConstraints();
+            List<Identity> found = new ArrayList<>();
+            for (int i = 0; i < all.getLength(); i++) {
+                Identity.of(all.item(i)).ifPresent(found::add);
+            }
+            known = List.copyOf(found);
+            identities = known;
         }
-        return found;
+        return known;
     }
 
     @Override

@@ -91,6 +91,21 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
         }
     }
 
+    /**
+     * Whether one of several texts may stand in a document, found without decoding all of it.
+     *
+     * @param common a part that all of the texts share
+     */
+    public static boolean mentions(byte[] bytes, String common, java.util.Collection<String> texts) {
+        String whole = bytes.length > 1 && (bytes[0] == 0 || bytes[1] == 0)
+                ? null
+                : new String(bytes, StandardCharsets.ISO_8859_1);
+        if (whole == null || whole.startsWith("\u00fe\u00ff") || whole.startsWith("\u00ff\u00fe")) {
+            return true;
+        }
+        return whole.contains(common) && texts.stream().anyMatch(whole::contains);
+    }
+
     /** The document's text, without byte order mark. */
     public String decode(byte[] bytes) {
         return new String(bytes, skip, bytes.length - skip, charset);
