@@ -23,6 +23,9 @@ final class CallFailure {
         if (failure instanceof Problem problem) {
             return problem.what();
         }
+        if (failure instanceof BoundedBody.TooLarge) {
+            return failure.getMessage();
+        }
         if (failure instanceof ConnectTimeoutException) {
             return "No connection to " + where + " in time";
         }

@@ -5,7 +5,10 @@ import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import java.io.InterruptedIOException;
+import java.net.ProxySelector;
 import java.net.SocketAddress;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -13,10 +16,11 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
 import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
 import org.apache.hc.client5.http.async.methods.SimpleRequestProducer;
-import org.apache.hc.client5.http.async.methods.SimpleResponseConsumer;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
@@ -34,14 +38,22 @@ import org.apache.hc.core5.util.Timeout;
 
 /**
  * Makes HTTP/1.1 calls for people and suites; load has an engine of its own. Every call has a connection of its own, so
- * its timing is whole and its bytes are its own. Redirects are followed for GET alone: a SOAP request that is moved is
- * for the user to decide on. Safe for many threads.
+ * its timing is whole and its bytes are its own. No redirect is followed: a SOAP request that is moved is for the user to
+ * decide on. Safe for many threads.
  */
 public final class HttpCaller implements AutoCloseable {
+    private static final long MOST_BYTES = 1L << 30;
+
     private final CloseableHttpAsyncClient client;
     private final Map<SocketAddress, Recording> live = new ConcurrentHashMap<>();
 
+    /** Reaches everything straight. */
     public HttpCaller() {
+        this(Proxies.none());
+    }
+
+    /** Reaches everything through the proxies that are chosen for it. */
+    public HttpCaller(ProxySelector proxies) {
         client = HttpAsyncClients.custom()
                 .setConnectionManager(PoolingAsyncClientConnectionManagerBuilder.create()
                         .setMaxConnTotal(256)
@@ -60,6 +72,7 @@ public final class HttpCaller implements AutoCloseable {
                         .build())
                 .setIoSessionDecorator(this::recorded)
                 .setConnectionReuseStrategy((request, response, context) -> false)
+                .setProxySelector(proxies)
                 .setUserAgent("MockBell")
                 .disableAutomaticRetries()
                 .disableCookieManagement()
@@ -83,10 +96,21 @@ public final class HttpCaller implements AutoCloseable {
 
     /** Sends a request and waits for the whole answer; a stop ends the wait. Failures are told, never thrown. */
     public CallResult call(CallRequest request, StopSignal stop) {
-        return call(request, stop, false);
+        return run(request, stop, MOST_BYTES, Duration.ofDays(1)).result();
     }
 
-    CallResult call(CallRequest request, StopSignal stop, boolean redirects) {
+    /** What became of a call, and whether it failed because the answer was too large. */
+    record Fetching(CallResult result, boolean tooLarge) {}
+
+    /**
+     * As {@link #call}, with a bound on the answer's size and one on the whole time: four times that for the first byte,
+     * so that a server which drips its answer cannot hold up everything.
+     */
+    Fetching fetch(CallRequest request, StopSignal stop, long mostBytes) {
+        return run(request, stop, mostBytes, request.timeout().multipliedBy(4));
+    }
+
+    private Fetching run(CallRequest request, StopSignal stop, long mostBytes, Duration whole) {
         Timeout timeout = Timeout.of(request.timeout());
         SimpleHttpRequest message = SimpleHttpRequest.create(request.method(), request.address());
         String contentType = null;
@@ -104,7 +128,7 @@ public final class HttpCaller implements AutoCloseable {
             message.setHeader("Content-Type", contentType);
         }
         message.setConfig(RequestConfig.custom()
-                .setRedirectsEnabled(redirects)
+                .setRedirectsEnabled(false)
                 .setResponseTimeout(timeout)
                 .setConnectionRequestTimeout(timeout)
                 .build());
@@ -112,12 +136,15 @@ public final class HttpCaller implements AutoCloseable {
         Instant started = Instant.now();
         long from = System.nanoTime();
         Future<SimpleHttpResponse> future =
-                client.execute(SimpleRequestProducer.create(message), SimpleResponseConsumer.create(), context, null);
+                client.execute(SimpleRequestProducer.create(message), new BoundedBody(mostBytes), context, null);
         stop.onStop(() -> future.cancel(true));
         SimpleHttpResponse response = null;
         Throwable failure = null;
         try {
-            response = future.get();
+            response = future.get(whole.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (TimeoutException e) {
+            future.cancel(true);
+            failure = new InterruptedIOException("the answer took too long");
         } catch (ExecutionException e) {
             failure = e.getCause();
         } catch (CancellationException e) {
@@ -127,7 +154,8 @@ public final class HttpCaller implements AutoCloseable {
             Thread.currentThread().interrupt();
             failure = Problem.stopped();
         }
-        return result(request, started, from, response, failure, context);
+        return new Fetching(
+                result(request, started, from, response, failure, context), failure instanceof BoundedBody.TooLarge);
     }
 
     private CallResult result(

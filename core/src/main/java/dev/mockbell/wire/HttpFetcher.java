@@ -1,69 +1,142 @@
 package dev.mockbell.wire;
 
 import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
-import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 
-/** Fetches the documents of a contract over HTTP, following redirects. */
+/**
+ * Fetches the documents of a contract over HTTP, following redirects. A login is asked for when an address demands one,
+ * remembered for as long as the fetcher lives, and sent to no other server than the one that asked.
+ */
 public final class HttpFetcher implements DocumentFetcher {
-    private static final Duration PATIENCE = Duration.ofSeconds(30);
+    private static final int MOST_TRIES = 3;
+    private static final int MOST_MOVES = 10;
 
     private final HttpCaller caller;
+    private final ReadLimits limits;
+    private final LoginAsker asker;
+    private final Map<String, Login> logins = new ConcurrentHashMap<>();
 
     public HttpFetcher(HttpCaller caller) {
+        this(caller, ReadLimits.USUAL, LoginAsker.NONE);
+    }
+
+    public HttpFetcher(HttpCaller caller, ReadLimits limits, LoginAsker asker) {
         this.caller = caller;
+        this.limits = limits;
+        this.asker = asker;
     }
 
     /** Fetches http and https with {@code caller}, and files from disk. */
     public static DocumentFetcher forEverything(HttpCaller caller, long fileLimit) {
-        HttpFetcher http = new HttpFetcher(caller);
+        return new HttpFetcher(caller).andFiles(fileLimit);
+    }
+
+    /** This for http and https, and files from disk. */
+    public DocumentFetcher andFiles(long fileLimit) {
         DocumentFetcher files = DocumentFetcher.files(fileLimit);
         return (uri, stop) -> {
             String scheme = uri.getScheme() == null ? "" : uri.getScheme();
-            return scheme.startsWith("http") ? http.fetch(uri, stop) : files.fetch(uri, stop);
+            return scheme.startsWith("http") ? fetch(uri, stop) : files.fetch(uri, stop);
         };
     }
 
     @Override
     public Fetched fetch(URI uri, StopSignal stop) {
-        CallRequest request = new CallRequest(
-                "GET",
-                uri,
-                List.of(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*")),
-                new byte[0],
-                PATIENCE);
-        CallResult result = caller.call(request, stop, true);
-        if (result.failure().isPresent()) {
-            boolean stopped = stop.isStopped();
-            throw stopped
-                    ? Problem.stopped()
-                    : Problem.of(
-                            Problem.Kind.NO_ANSWER,
-                            result.failure().get(),
-                            uri.toString(),
-                            "Check the address and that the service is up.",
-                            null);
+        URI at = uri;
+        int moves = 0;
+        for (int asked = 0; ; ) {
+            HttpMessage response = get(at, stop);
+            if (response.status() / 100 == 2) {
+                return new Fetched(
+                        at, response.body(), response.header("Content-Type").orElse(""));
+            }
+            Optional<URI> moved = moved(at, response);
+            if (moved.isPresent()) {
+                if (++moves > MOST_MOVES) {
+                    throw Problem.input(
+                            "The address leads from one to the next without end", uri.toString(), "Check the address.");
+                }
+                at = moved.get();
+                continue;
+            }
+            boolean again = logins.containsKey(server(at));
+            Optional<Login> login = response.status() == 401 && ++asked <= MOST_TRIES
+                    ? asker.ask(at, response.header("WWW-Authenticate").orElse(""), again)
+                    : Optional.empty();
+            if (login.isEmpty()) {
+                throw refused(at, response.status(), again);
+            }
+            logins.put(server(at), login.get());
         }
-        HttpMessage response = result.response().orElseThrow();
-        int status = response.status();
-        if (status / 100 == 2) {
-            return new Fetched(
-                    uri, response.body(), response.header("Content-Type").orElse(""));
-        }
-        throw refused(uri, status);
     }
 
-    private static Problem refused(URI uri, int status) {
-        if (status == 401 || status == 407 || status == 403) {
+    /** Where a redirect leads (RFC 9110 §15.4). Followed here, so that a login stays with the server that asked for it. */
+    private static Optional<URI> moved(URI from, HttpMessage response) {
+        boolean moves = List.of(301, 302, 303, 307, 308).contains(response.status());
+        Optional<String> location = moves ? response.header("Location") : Optional.empty();
+        try {
+            return location.map(l -> from.resolve(l.strip().replace(" ", "%20")))
+                    .filter(u -> u.getScheme() != null && u.getScheme().startsWith("http"));
+        } catch (IllegalArgumentException notAnAddress) {
+            return Optional.empty();
+        }
+    }
+
+    private HttpMessage get(URI uri, StopSignal stop) {
+        List<Header> headers = new ArrayList<>();
+        headers.add(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*"));
+        Login login = logins.get(server(uri));
+        if (login != null) {
+            headers.add(new Header("Authorization", login.header()));
+        }
+        CallRequest request = new CallRequest("GET", uri, headers, new byte[0], limits.timeout());
+        HttpCaller.Fetching fetching =
+                caller.fetch(request, stop, limits.document().bytes());
+        Optional<String> failure = fetching.result().failure();
+        if (failure.isPresent() && stop.isStopped()) {
+            throw Problem.stopped();
+        }
+        if (failure.isPresent()) {
+            throw Problem.of(
+                    fetching.tooLarge() ? Problem.Kind.INPUT : Problem.Kind.NO_ANSWER,
+                    failure.get(),
+                    uri.toString(),
+                    fetching.tooLarge()
+                            ? "Raise the limit if it is meant to be that large."
+                            : "Check the address and that the service is up.",
+                    null);
+        }
+        return fetching.result().response().orElseThrow();
+    }
+
+    private static String server(URI uri) {
+        return uri.getScheme() + "://" + uri.getRawAuthority();
+    }
+
+    private static Problem refused(URI uri, int status, boolean tried) {
+        if (status == 401 || status == 403) {
             return Problem.input(
-                    "The address asks for a login (status " + status + ")",
+                    tried
+                            ? "The address refuses this login (status " + status + ")"
+                            : "The address asks for a login (status " + status + ")",
                     uri.toString(),
                     "Give credentials, or fetch the WSDL with a browser and open the file.");
+        }
+        if (status == 407) {
+            return Problem.input(
+                    "The proxy asks for a login (status 407)",
+                    uri.toString(),
+                    "Use another proxy, or fetch the WSDL with a browser and open the file.");
         }
         if (status == 404) {
             boolean asks = uri.getRawQuery() != null && uri.getRawQuery().equalsIgnoreCase("wsdl");

@@ -1,0 +1,101 @@
+package dev.mockbell.wire;
+
+import dev.mockbell.problem.Problem;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.Proxy;
+import java.net.ProxySelector;
+import java.net.SocketAddress;
+import java.net.URI;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** Which proxy an address is reached through: one that was named, or those of the usual environment variables. */
+public final class Proxies {
+    private Proxies() {}
+
+    /** Straight to everything. */
+    public static ProxySelector none() {
+        return new Chosen(Optional.empty(), Optional.empty(), List.of());
+    }
+
+    /**
+     * One proxy for everything but this machine.
+     *
+     * @param text {@code host:port} or {@code http://host:port}
+     * @throws Problem when it is neither
+     */
+    public static ProxySelector named(String text) {
+        Optional<Proxy> proxy = Optional.of(proxy(text));
+        return new Chosen(proxy, proxy, List.of("localhost", "127.0.0.1", "[::1]", "::1"));
+    }
+
+    /** Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
+    public static ProxySelector ofEnvironment(Map<String, String> environment) {
+        return new Chosen(
+                variable(environment, "http_proxy").map(Proxies::proxy),
+                variable(environment, "https_proxy").map(Proxies::proxy),
+                variable(environment, "no_proxy")
+                        .map(t -> List.of(t.strip().split("\\s*,\\s*")))
+                        .orElse(List.of()));
+    }
+
+    private static Optional<String> variable(Map<String, String> environment, String name) {
+        return Optional.ofNullable(environment.getOrDefault(name, environment.get(name.toUpperCase(Locale.ROOT))))
+                .filter(t -> !t.isBlank());
+    }
+
+    private static Proxy proxy(String text) {
+        String full = text.contains("://") ? text.strip() : "http://" + text.strip();
+        try {
+            URI uri = URI.create(full);
+            if (uri.getHost() != null && "http".equals(uri.getScheme())) {
+                int port = uri.getPort() < 0 ? 80 : uri.getPort();
+                return new Proxy(Proxy.Type.HTTP, InetSocketAddress.createUnresolved(uri.getHost(), port));
+            }
+        } catch (IllegalArgumentException e) {
+            throw wrong(text, e);
+        }
+        throw wrong(text, null);
+    }
+
+    private static Problem wrong(String text, Exception cause) {
+        return Problem.of(
+                Problem.Kind.INPUT, "This does not name an HTTP proxy", text, "Write it as host:port.", cause);
+    }
+
+    private static final class Chosen extends ProxySelector {
+        private final Optional<Proxy> plain;
+        private final Optional<Proxy> secure;
+        private final List<String> direct;
+
+        Chosen(Optional<Proxy> plain, Optional<Proxy> secure, List<String> direct) {
+            this.plain = plain;
+            this.secure = secure;
+            this.direct = direct;
+        }
+
+        @Override
+        public List<Proxy> select(URI uri) {
+            String host = String.valueOf(uri.getHost()).toLowerCase(Locale.ROOT);
+            if (direct.stream().anyMatch(d -> matches(host, d.toLowerCase(Locale.ROOT)))) {
+                return List.of(Proxy.NO_PROXY);
+            }
+            Optional<Proxy> proxy = "https".equalsIgnoreCase(uri.getScheme()) ? secure : plain;
+            return List.of(proxy.orElse(Proxy.NO_PROXY));
+        }
+
+        private static boolean matches(String host, String pattern) {
+            String tail = pattern.startsWith("*") ? pattern.substring(1) : pattern;
+            String dotted = tail.startsWith(".") ? tail : "." + tail;
+            return "*".equals(pattern) || !tail.isEmpty() && (host.equals(tail) || host.endsWith(dotted));
+        }
+
+        @Override
+        public void connectFailed(URI uri, SocketAddress address, IOException failure) {
+            // the caller tells of it
+        }
+    }
+}
