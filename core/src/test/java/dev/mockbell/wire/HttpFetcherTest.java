@@ -200,8 +200,7 @@ class HttpFetcherTest {
     @Test
     void aNamedProxyCarriesTheRequestAndTheEnvironmentIsHeeded() {
         try (PlainServer proxy = PlainServer.says(PlainServer.ok(WSDL));
-                HttpCaller through = new HttpCaller(Proxies.named(
-                        URI.create("http://x").resolve(proxyOf(proxy)).getAuthority()))) {
+                HttpCaller through = new HttpCaller(Proxies.named(root(proxy)))) {
             fetch(new HttpFetcher(through, QUICK, LoginAsker.NONE), "http://huts.northfell.example/service?wsdl");
             assertThat(proxy.requests())
                     .singleElement()
