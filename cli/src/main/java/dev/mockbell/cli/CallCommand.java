@@ -24,6 +24,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -92,13 +93,16 @@ final class CallCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Prints the exchange as JSON.")
     private boolean json;
 
+    @Mixin
+    private Reading reading = new Reading();
+
     CallCommand(Console console) {
         this.console = console;
     }
 
     @Override
     public Integer call() {
-        try (Core core = new Core()) {
+        try (Core core = new Core(reading)) {
             Optional<Project> opened = core.project(source);
             opened.ifPresent(p -> p.troubles().forEach(console::note));
             Optional<Project> project = environment == null ? opened : opened.map(p -> p.in(environment));

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -30,13 +31,16 @@ final class ContractImportCommand implements Callable<Integer> {
     @Option(names = "--name", paramLabel = "NAME", description = "Short name within the project.")
     private String name;
 
+    @Mixin
+    private Reading reading = new Reading();
+
     ContractImportCommand(Console console) {
         this.console = console;
     }
 
     @Override
     public Integer call() {
-        try (Core core = new Core()) {
+        try (Core core = new Core(reading)) {
             Contract contract = core.contract(wsdl);
             ProjectStore store = core.store();
             Path folder = project.toAbsolutePath().normalize();

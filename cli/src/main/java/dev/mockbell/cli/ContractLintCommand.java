@@ -5,10 +5,12 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Finding;
+import dev.mockbell.problem.Problem;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -26,36 +28,49 @@ final class ContractLintCommand implements Callable<Integer> {
     @Option(names = "--json", description = "As JSON, an object for each source.")
     private boolean json;
 
+    @Mixin
+    private Reading reading = new Reading();
+
     ContractLintCommand(Console console) {
         this.console = console;
     }
 
     @Override
     public Integer call() {
-        boolean errors = false;
+        int worst = 0;
         ArrayNode all = JsonNodeFactory.instance.arrayNode();
-        try (Core core = new Core()) {
+        try (Core core = new Core(reading)) {
             for (String source : sources) {
-                Contract contract = core.contract(source);
-                ObjectNode one = all.addObject().put("source", source);
-                ArrayNode list = one.putArray("findings");
-                for (Finding finding : contract.findings()) {
-                    errors |= finding.severity() == Finding.Severity.ERROR;
-                    ContractJson.finding(finding, list.addObject());
-                    if (!json) {
-                        console.line(finding.place() + ": "
-                                + finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "
-                                + finding.text() + " " + finding.advice());
-                    }
-                }
-                if (!json && contract.findings().isEmpty()) {
-                    console.line(source + ": no findings");
-                }
+                worst = Math.max(worst, judge(core, source, all.addObject().put("source", source)));
             }
         }
         if (json) {
             console.json(all);
         }
-        return errors ? 1 : 0;
+        return worst;
+    }
+
+    private int judge(Core core, String source, ObjectNode one) {
+        Contract contract;
+        try {
+            contract = core.contract(source);
+        } catch (Problem problem) {
+            console.note(problem.getMessage());
+            one.put("problem", problem.getMessage());
+            return problem.kind().exitCode();
+        }
+        ArrayNode list = one.putArray("findings");
+        for (Finding finding : contract.findings()) {
+            ContractJson.finding(finding, list.addObject());
+            if (!json) {
+                console.line(finding.place() + ": "
+                        + finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "
+                        + finding.text() + ". " + finding.advice());
+            }
+        }
+        if (!json && contract.findings().isEmpty()) {
+            console.line(source + ": no findings");
+        }
+        return contract.findings().stream().anyMatch(f -> f.severity() == Finding.Severity.ERROR) ? 1 : 0;
     }
 }

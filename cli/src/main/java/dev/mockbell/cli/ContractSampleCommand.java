@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -58,13 +59,16 @@ final class ContractSampleCommand implements Callable<Integer> {
     private final ArrayNode index = JsonNodeFactory.instance.arrayNode();
     private final Map<String, String> folders = new HashMap<>();
 
+    @Mixin
+    private Reading reading = new Reading();
+
     ContractSampleCommand(Console console) {
         this.console = console;
     }
 
     @Override
     public Integer call() {
-        try (Core core = new Core()) {
+        try (Core core = new Core(reading)) {
             Contract contract = core.contract(wsdl);
             for (Service service : contract.services()) {
                 service.ports().stream()

@@ -12,10 +12,10 @@ import dev.mockbell.project.KeptContract;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -33,6 +33,9 @@ final class ContractShowCommand implements Callable<Integer> {
     @Option(names = "--json", description = "As JSON; several sources give a list.")
     private boolean json;
 
+    @Mixin
+    private Reading reading = new Reading();
+
     ContractShowCommand(Console console) {
         this.console = console;
     }
@@ -40,39 +43,40 @@ final class ContractShowCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         int worst = 0;
-        List<Contract> contracts = new ArrayList<>();
-        try (Core core = new Core()) {
+        ArrayNode all = JsonNodeFactory.instance.arrayNode();
+        try (Core core = new Core(reading)) {
             for (String source : sources) {
                 try {
-                    Optional<List<KeptContract>> project = core.project(source).map(p -> {
-                        p.troubles().forEach(console::note);
-                        return p.contracts();
+                    contracts(core, source).forEach(c -> {
+                        all.add(ContractJson.of(c));
+                        if (!json) {
+                            print(c);
+                        }
                     });
-                    if (project.isPresent()) {
-                        project.get().forEach(k -> contracts.add(k.contract()));
-                    } else {
-                        contracts.add(core.contract(source));
-                    }
                 } catch (Problem problem) {
                     console.note(problem.getMessage());
                     worst = Math.max(worst, problem.kind().exitCode());
+                    if (sources.size() > 1) {
+                        all.addObject().put("format", 1).put("source", source).put("problem", problem.getMessage());
+                    }
                 }
             }
         }
-        if (json) {
-            if (contracts.size() == 1 && sources.size() == 1) {
-                console.json(ContractJson.of(contracts.get(0)));
-            } else {
-                ArrayNode all = JsonNodeFactory.instance.arrayNode();
-                contracts.forEach(c -> all.add(ContractJson.of(c)));
-                if (!contracts.isEmpty() || sources.size() > 1) {
-                    console.json(all);
-                }
-            }
-        } else {
-            contracts.forEach(this::print);
+        if (json && all.size() == 1 && sources.size() == 1) {
+            console.json(all.get(0));
+        } else if (json && !all.isEmpty()) {
+            console.json(all);
         }
         return worst;
+    }
+
+    private List<Contract> contracts(Core core, String source) {
+        return core.project(source)
+                .map(p -> {
+                    p.troubles().forEach(console::note);
+                    return p.contracts().stream().map(KeptContract::contract).toList();
+                })
+                .orElseGet(() -> List.of(core.contract(source)));
     }
 
     private void print(Contract contract) {
@@ -110,6 +114,9 @@ final class ContractShowCommand implements Callable<Integer> {
                                 .orElse("literal")));
         if (operation.pattern() != Operation.Pattern.REQUEST_RESPONSE) {
             words.add(operation.pattern().code());
+        }
+        if (!operation.needs().isEmpty()) {
+            words.add("needs " + String.join(", ", operation.needs()));
         }
         if (!operation.faults().isEmpty()) {
             words.add("faults " + operation.faults().stream().map(f -> f.name()).collect(Collectors.joining(", ")));

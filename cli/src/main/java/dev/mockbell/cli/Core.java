@@ -2,6 +2,8 @@ package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectStore;
@@ -11,18 +13,27 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
-import dev.mockbell.xml.XmlLimits;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 
 /** The parts of the core that commands use, each made when it is first asked for, so that a small command starts fast. */
 final class Core implements AutoCloseable {
     private final StopSignal stop = new StopSignal();
+    private final Reading reading;
     private HttpCaller http;
     private Expressions expressions;
     private EventLoops loops;
+
+    Core() {
+        this(new Reading());
+    }
+
+    Core(Reading reading) {
+        this.reading = reading;
+    }
 
     StopSignal stop() {
         return stop;
@@ -30,7 +41,7 @@ final class Core implements AutoCloseable {
 
     HttpCaller http() {
         if (http == null) {
-            http = new HttpCaller();
+            http = new HttpCaller(reading.proxies());
         }
         return http;
     }
@@ -59,13 +70,21 @@ final class Core implements AutoCloseable {
 
     /** Reads a contract from an address or a file. */
     Contract contract(String address) {
-        ContractReader reader = new ContractReader((uri, signal) -> {
-            boolean network = uri.getScheme() != null && uri.getScheme().startsWith("http");
-            return network
-                    ? new HttpFetcher(http()).fetch(uri, signal)
-                    : dev.mockbell.contract.DocumentFetcher.files(XmlLimits.CONTRACT.bytes())
-                            .fetch(uri, signal);
-        });
+        ReadLimits limits = reading.limits();
+        DocumentFetcher files = DocumentFetcher.files(limits.document().bytes());
+        // the HTTP client is made only when it is needed: it costs a small command a third of its time
+        AtomicReference<HttpFetcher> network = new AtomicReference<>();
+        ContractReader reader = new ContractReader(
+                (uri, signal) -> {
+                    if (uri.getScheme() == null || !uri.getScheme().startsWith("http")) {
+                        return files.fetch(uri, signal);
+                    }
+                    if (network.get() == null) {
+                        network.set(new HttpFetcher(http(), limits, reading.asker()));
+                    }
+                    return network.get().fetch(uri, signal);
+                },
+                limits);
         return reader.read(address, Progress.NONE, stop);
     }
 

@@ -37,6 +37,7 @@ public final class MockBellCommand implements Runnable {
         contract.addSubcommand(new ContractShowCommand(console));
         contract.addSubcommand(new ContractSampleCommand(console));
         contract.addSubcommand(new ContractLintCommand(console));
+        contract.addSubcommand(new ContractExportCommand(console));
         line.addSubcommand(contract);
         line.addSubcommand(new CallCommand(console));
         line.addSubcommand(new CheckCommand(console));

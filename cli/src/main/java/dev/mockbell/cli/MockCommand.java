@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -33,13 +34,16 @@ final class MockCommand implements Callable<Integer> {
     @Option(names = "--host", paramLabel = "H", description = "The address to listen on; loopback unless given.")
     private String host;
 
+    @Mixin
+    private Reading reading = new Reading();
+
     MockCommand(Console console) {
         this.console = console;
     }
 
     @Override
     public Integer call() throws InterruptedException {
-        Core core = new Core();
+        Core core = new Core(reading);
         List<MockHost> hosts = new ArrayList<>();
         CountDownLatch stopped = new CountDownLatch(1);
         try {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.contract.DocumentNames;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.Progress;
@@ -17,7 +18,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -36,32 +36,21 @@ final class Snapshots {
         node.put("source", contract.source());
         node.put("fetched", fetched.toString());
         ArrayNode documents = node.putArray("documents");
-        Set<String> taken = new HashSet<>(Set.of("snapshot.yaml"));
+        Map<String, String> names = DocumentNames.of(contract.documents(), Set.of("snapshot.yaml"));
         for (SourceDocument document : contract.documents()) {
-            String name = fileName(document, taken);
+            String name = names.get(document.uri());
             AtomicFile.write(folder.resolve(name), document.bytes());
-            documents
+            ObjectNode kept = documents
                     .addObject()
                     .put("file", name)
                     .put("uri", document.uri())
-                    .put("requested", document.requested())
-                    .put("contentType", document.contentType())
-                    .put("sha256", document.sha256());
+                    .put("requested", document.requested());
+            if (!document.contentType().isEmpty()) {
+                kept.put("contentType", document.contentType());
+            }
+            kept.put("sha256", document.sha256());
         }
         yaml.write(folder.resolve("snapshot.yaml"), node);
-    }
-
-    private static String fileName(SourceDocument document, Set<String> taken) {
-        String path = document.uri().replaceAll("[?#].*", "");
-        String last = path.substring(path.lastIndexOf('/') + 1).replaceAll("[^\\p{L}\\p{N}._-]+", "-");
-        String ending = document.kind() == SourceDocument.Kind.WSDL ? ".wsdl" : ".xsd";
-        String base =
-                last.isEmpty() || last.startsWith(".") ? "document" : last.replaceAll("(?i)\\.(wsdl|xsd|xml)$", "");
-        String name = base + ending;
-        for (int i = 2; !taken.add(name); i++) {
-            name = base + "-" + i + ending;
-        }
-        return name;
     }
 
     KeptContract read(Path folder, List<String> troubles) {

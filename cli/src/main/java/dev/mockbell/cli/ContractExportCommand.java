@@ -1,0 +1,117 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Export;
+import dev.mockbell.contract.Export.Form;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.ExportFile;
+import dev.mockbell.project.KeptContract;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Writes a contract's documents out again. */
+@Command(
+        name = "export",
+        mixinStandardHelpOptions = true,
+        description =
+                "Writes a contract as a folder, a .zip or, with schemas inside, as one .wsdl, at a chosen address.")
+final class ContractExportCommand implements Callable<Integer> {
+    private final Console console;
+
+    @Parameters(paramLabel = "WSDL|PROJECT", description = "Address, file or project folder.")
+    private String source;
+
+    @Option(
+            names = "--out",
+            paramLabel = "PATH",
+            required = true,
+            description = "A folder, or a file that ends in .zip or .wsdl.")
+    private Path out;
+
+    @Option(names = "--contract", paramLabel = "NAME", description = "Which contract of the project.")
+    private String name;
+
+    @Option(names = "--host", paramLabel = "HOST", description = "Host of every port's address.")
+    private String host;
+
+    @Option(names = "--port", paramLabel = "N", description = "Port number of every port's address.")
+    private Integer port;
+
+    @Option(names = "--path", paramLabel = "PATH", description = "Path of every port's address.")
+    private String path;
+
+    @Option(names = "--as-fetched", description = "Byte for byte, imports and addresses as they are.")
+    private boolean asFetched;
+
+    @Mixin
+    private Reading reading = new Reading();
+
+    ContractExportCommand(Console console) {
+        this.console = console;
+    }
+
+    @Override
+    public Integer call() {
+        try (Core core = new Core(reading)) {
+            Contract contract = contract(core);
+            boolean single = out.toString().endsWith(".wsdl");
+            if (asFetched && (single || host != null || port != null || path != null)) {
+                throw Problem.input(
+                        "Documents as they were fetched keep their imports and addresses",
+                        null,
+                        "Leave out --as-fetched, or export to a folder or .zip without an address.");
+            }
+            Form form = asFetched ? Form.AS_FETCHED : single ? Form.SINGLE : Form.REWRITTEN;
+            Map<String, byte[]> files = Export.files(contract, form, this::readdressed);
+            List<Path> written = ExportFile.write(out, files);
+            written.forEach(w -> console.line(w.toString()));
+            return 0;
+        }
+    }
+
+    private Contract contract(Core core) {
+        Optional<List<KeptContract>> kept = core.project(source).map(p -> p.contracts());
+        if (kept.isEmpty()) {
+            return core.contract(source);
+        }
+        return kept.get().stream()
+                .filter(k -> name == null || k.name().equals(name))
+                .findFirst()
+                .map(KeptContract::contract)
+                .orElseThrow(() -> Problem.input(
+                        name == null ? "The project has no contract" : "The project has no contract " + name,
+                        source,
+                        "See “mockbell contract show” for what there is."));
+    }
+
+    private String readdressed(String address) {
+        if (host == null && port == null && path == null) {
+            return address;
+        }
+        try {
+            URI old = new URI(address.strip());
+            String newPath = path == null ? old.getPath() : path.startsWith("/") ? path : "/" + path;
+            return new URI(
+                            old.getScheme() == null ? "http" : old.getScheme(),
+                            null,
+                            host == null ? old.getHost() : host,
+                            port == null ? host == null ? old.getPort() : -1 : port,
+                            newPath,
+                            old.getQuery(),
+                            null)
+                    .toString();
+        } catch (URISyntaxException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "No address can be made of this", address, "Check host, port and path.", e);
+        }
+    }
+}
