@@ -27,6 +27,17 @@ public record Binding(
                         .findFirst());
     }
 
+    /** A binding is itself alone: comparing the content of two would walk all of their operations. */
+    @Override
+    public boolean equals(Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return System.identityHashCode(this);
+    }
+
     /** The same binding with every operation in need of more; this one when there is no more. */
     Binding needing(List<String> more) {
         if (more.isEmpty()) {

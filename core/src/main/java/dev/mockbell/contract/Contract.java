@@ -25,6 +25,17 @@ public record Contract(
         List<Finding> findings,
         Schemas schemas,
         Map<String, String> prefixes) {
+    /** A contract is itself alone: comparing the content of two would walk all of it. */
+    @Override
+    public boolean equals(Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return System.identityHashCode(this);
+    }
+
     /** A short name for people: that of the first service, or of the source. */
     public String title() {
         if (!services.isEmpty()) {
@@ -51,15 +62,40 @@ public record Contract(
         return ports().stream().filter(p -> p.name().equals(name)).findFirst();
     }
 
-    /** Each operation of the callable ports once, by key, with the ports that offer it. */
+    /** Each operation that can be called once, by key, with the ports that offer it. */
     public Map<String, List<Port>> operations() {
         Map<String, List<Port>> found = new LinkedHashMap<>();
         for (Port port : callablePorts()) {
             for (Operation operation : port.binding().operations()) {
-                found.computeIfAbsent(operation.key(), k -> new ArrayList<>()).add(port);
+                if (operation.callable()) {
+                    found.computeIfAbsent(operation.key(), k -> new ArrayList<>())
+                            .add(port);
+                }
             }
         }
         return found;
+    }
+
+    /** Each operation that cannot be called, by its binding or its pattern, by key and protocol, with the ports that offer it. */
+    public Map<String, List<Port>> listedOnly() {
+        Map<String, List<Port>> found = new LinkedHashMap<>();
+        for (Port port : ports()) {
+            for (Operation operation : port.binding().operations()) {
+                if (!port.binding().protocol().callable() || !operation.callable()) {
+                    found.computeIfAbsent(operation.key() + " " + port.binding().protocol(), k -> new ArrayList<>())
+                            .add(port);
+                }
+            }
+        }
+        return found;
+    }
+
+    /** The service that a port belongs to. */
+    public Optional<Service> serviceOf(Port port) {
+        // by identity: ports hold their bindings whole, so comparing them compares all operations
+        return services.stream()
+                .filter(s -> s.ports().stream().anyMatch(p -> p == port))
+                .findFirst();
     }
 
     /** The operation of that key on the port that offers it; the first such port when {@code port} is null. */

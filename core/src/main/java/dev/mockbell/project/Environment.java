@@ -19,6 +19,17 @@ public record Environment(String name, Map<String, String> endpoints, Map<String
         variables = new LinkedHashMap<>(variables);
     }
 
+    /** With an address under a key; an empty one takes it away. */
+    Environment withEndpoint(String key, String address) {
+        Map<String, String> changed = new LinkedHashMap<>(endpoints);
+        if (address.isBlank()) {
+            changed.remove(key);
+        } else {
+            changed.put(key, address.strip());
+        }
+        return new Environment(name, changed, variables);
+    }
+
     /** Where a port of a contract is; empty when the environment does not say. */
     public Optional<String> endpoint(String contract, String port) {
         return Optional.ofNullable(endpoints.getOrDefault(contract + "/" + port, endpoints.get(contract)));

@@ -8,6 +8,7 @@ import dev.mockbell.suite.Suite;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 
@@ -119,6 +120,24 @@ public record Project(
 
     public Project withContract(KeptContract changed) {
         return with(replaced(contracts, c -> c.name().equals(changed.name()), changed), cases, suites, mocks, loads);
+    }
+
+    public Project withoutContract(String contractName) {
+        List<KeptContract> left =
+                contracts.stream().filter(c -> !c.name().equals(contractName)).toList();
+        return with(left, cases, suites, mocks, loads);
+    }
+
+    /**
+     * With an address for a port in the environment in use; one is made when there is none.
+     *
+     * @param address empty to go by the contract again
+     */
+    public Project withEndpoint(String contractName, String port, String address) {
+        Environment now = current() == Environment.NONE ? new Environment("Local", Map.of(), Map.of()) : current();
+        Environment changed = now.withEndpoint(contractName + "/" + port, address);
+        List<Environment> all = replaced(environments, e -> e.name().equals(now.name()), changed);
+        return new Project(folder, name, contracts, all, now.name(), cases, suites, mocks, loads, troubles);
     }
 
     private Project with(

@@ -227,6 +227,52 @@ public final class ProjectStore {
         return snapshots.read(folder, new ArrayList<>());
     }
 
+    /** Gives a kept contract another title. */
+    public void retitle(Path project, String name, String title) {
+        Path file = project.resolve("contracts").resolve(name).resolve("snapshot.yaml");
+        ObjectNode node = yaml.read(file);
+        node.put("title", title);
+        yaml.write(file, node);
+    }
+
+    /**
+     * Takes a contract out of the project. Its snapshot is moved to the hidden folder, not deleted; cases, mock and suites
+     * stay as they are.
+     *
+     * @return where the snapshot is now, for {@link #restoreContract}
+     */
+    public Path removeContract(Path project, String name) {
+        Path from = project.resolve("contracts").resolve(name);
+        Path removed = hidden(project).resolve("removed");
+        Path to = removed.resolve(name);
+        for (int i = 2; Files.exists(to); i++) {
+            to = removed.resolve(name + "-" + i);
+        }
+        move(from, to);
+        return to;
+    }
+
+    /** Puts a removed contract back. */
+    public KeptContract restoreContract(Path project, String name, Path removed) {
+        Path folder = project.resolve("contracts").resolve(name);
+        move(removed, folder);
+        return snapshots.read(folder, new ArrayList<>());
+    }
+
+    private static void move(Path from, Path to) {
+        try {
+            Files.createDirectories(to.getParent());
+            Files.move(from, to);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The folder cannot be moved to " + to + ": " + Problem.reason(e),
+                    from.toString(),
+                    "Check that it is not in use.",
+                    e);
+        }
+    }
+
     /** Writes a case: its body as XML, the rest as YAML beside it. */
     public void saveCase(Path project, Case kept) {
         Path folder = project.resolve("cases").resolve(kept.contract()).resolve(kept.operation());

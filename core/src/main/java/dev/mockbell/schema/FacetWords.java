@@ -20,8 +20,10 @@ final class FacetWords {
             words.set(0, String.join(" and ", type.patterns()));
         }
         String low = type.minInclusive()
+                .filter(v -> !SchemaDefaults.isLeast(type.builtIn(), v))
                 .orElse(type.minExclusive().map(v -> "over " + v).orElse(null));
         String high = type.maxInclusive()
+                .filter(v -> !SchemaDefaults.isMost(type.builtIn(), v))
                 .orElse(type.maxExclusive().map(v -> "under " + v).orElse(null));
         if (!SchemaDefaults.hasDefaultBounds(type)) {
             if (low != null && high != null) {

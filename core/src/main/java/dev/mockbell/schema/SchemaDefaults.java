@@ -16,6 +16,32 @@ final class SchemaDefaults {
                                 || p.startsWith("([a-zA-Z]{1,8})"));
     }
 
+    /** Whether a lower bound is that of the built-in type itself. */
+    static boolean isLeast(String builtIn, String bound) {
+        return switch (builtIn) {
+            case "long" -> "-9223372036854775808".equals(bound);
+            case "int" -> "-2147483648".equals(bound);
+            case "short" -> "-32768".equals(bound);
+            case "byte" -> "-128".equals(bound);
+            default -> false;
+        };
+    }
+
+    /** Whether an upper bound is that of the built-in type itself. */
+    static boolean isMost(String builtIn, String bound) {
+        return switch (builtIn) {
+            case "long" -> "9223372036854775807".equals(bound);
+            case "int" -> "2147483647".equals(bound);
+            case "short" -> "32767".equals(bound);
+            case "byte" -> "127".equals(bound);
+            case "unsignedLong" -> "18446744073709551615".equals(bound);
+            case "unsignedInt" -> "4294967295".equals(bound);
+            case "unsignedShort" -> "65535".equals(bound);
+            case "unsignedByte" -> "255".equals(bound);
+            default -> false;
+        };
+    }
+
     static boolean hasDefaultBounds(SimpleType type) {
         String low = type.minInclusive().orElse(null);
         String high = type.maxInclusive().orElse(null);

@@ -32,14 +32,14 @@ public final class Proxies {
         return new Chosen(proxy, proxy, List.of("localhost", "127.0.0.1", "[::1]", "::1"));
     }
 
-    /** Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
+    /** This machine is never reached through a proxy, as no proxy could. Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
     public static ProxySelector ofEnvironment(Map<String, String> environment) {
         return new Chosen(
                 variable(environment, "http_proxy").map(Proxies::proxy),
                 variable(environment, "https_proxy").map(Proxies::proxy),
                 variable(environment, "no_proxy")
                         .map(t -> List.of(t.strip().split("\\s*,\\s*")))
-                        .orElse(List.of()));
+                        .orElse(List.of("localhost", "127.0.0.1", "[::1]")));
     }
 
     private static Optional<String> variable(Map<String, String> environment, String name) {

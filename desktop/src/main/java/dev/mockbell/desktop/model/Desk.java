@@ -1,28 +1,21 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.contract.Contract;
-import dev.mockbell.contract.ContractReader;
-import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
-import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
-import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
-import dev.mockbell.wire.HttpFetcher;
-import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -31,8 +24,6 @@ import java.util.function.UnaryOperator;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.ReadOnlyStringProperty;
-import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -44,7 +35,8 @@ import javafx.collections.ObservableList;
 public final class Desk implements AutoCloseable {
     private final Tasks tasks;
     private final Clock clock;
-    private final HttpCaller http = new HttpCaller();
+    private final HttpCaller http = new HttpCaller(Proxies.ofEnvironment(System.getenv()));
+    private final ContractsModel contracts = new ContractsModel(this, http);
     private final Expressions expressions = new Expressions();
     private final EventLoops loops =
             new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
@@ -56,8 +48,6 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
-    private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
-    private StopSignal importing = new StopSignal();
 
     private Desk(Project opened, Executor interfaceThread, Clock clock) {
         this.tasks = new Tasks(interfaceThread);
@@ -153,11 +143,6 @@ public final class Desk implements AutoCloseable {
         return notices;
     }
 
-    /** What is being done, while something takes time; empty otherwise. */
-    public ReadOnlyStringProperty progressProperty() {
-        return progress.getReadOnlyProperty();
-    }
-
     /** Tells the user of a problem. */
     public void tell(Problem problem) {
         if (problem.kind() != Problem.Kind.STOPPED) {
@@ -214,57 +199,14 @@ public final class Desk implements AutoCloseable {
         change(p -> p.in(environment), () -> store.saveSettings(project.get()));
     }
 
+    /** The contracts as a whole. */
+    public ContractsModel contracts() {
+        return contracts;
+    }
+
     /** Fetches a contract and keeps it in the project; progress and problems are shown. */
     public void importContract(String address) {
-        stopImport();
-        StopSignal stop = new StopSignal();
-        importing = stop;
-        progress.set("Reading " + address);
-        Path folder = project.get().folder();
-        List<String> names =
-                project.get().contracts().stream().map(KeptContract::name).toList();
-        tasks.run(
-                () -> {
-                    DocumentFetcher fetcher = HttpFetcher.forEverything(http, XmlLimits.CONTRACT.bytes());
-                    Contract read = new ContractReader(fetcher)
-                            .read(address, text -> tasks.later(() -> showProgress(stop, text)), stop);
-                    String name = Names.free(read.title(), names::contains);
-                    return store.saveContract(folder, name, title(read), read, Instant.now(clock));
-                },
-                kept -> {
-                    progress.set("");
-                    change(p -> p.withContract(kept));
-                    places().stream()
-                            .filter(p -> p.contract().name().equals(kept.name()))
-                            .findFirst()
-                            .ifPresent(place::set);
-                    go(Station.CONTRACT);
-                },
-                problem -> {
-                    progress.set("");
-                    if (problem.kind() != Problem.Kind.STOPPED) {
-                        tell(Notice.bad(problem.getMessage(), "Try again", () -> importContract(address)));
-                    }
-                });
-    }
-
-    private void showProgress(StopSignal stop, String text) {
-        if (importing == stop && !stop.isStopped() && !progress.get().isEmpty()) {
-            progress.set(text);
-        }
-    }
-
-    private static String title(Contract contract) {
-        String spaced = contract.title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
-        return spaced.isEmpty()
-                ? "Contract"
-                : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
-    }
-
-    /** Gives up the import under way. */
-    public void stopImport() {
-        importing.stop();
-        progress.set("");
+        contracts.read(address, "");
     }
 
     /** The environment's address of a port, or the contract's; empty when there is none. */
@@ -278,7 +220,7 @@ public final class Desk implements AutoCloseable {
 
     @Override
     public void close() {
-        importing.stop();
+        contracts.stop();
         tasks.close();
         ledger.close();
         http.close();

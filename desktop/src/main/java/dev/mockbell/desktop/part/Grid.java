@@ -1,7 +1,12 @@
 package dev.mockbell.desktop.part;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import javafx.collections.ObservableList;
@@ -28,6 +33,10 @@ public final class Grid<T> extends VBox {
     private final List<Column<T>> columns = new ArrayList<>();
     private final HBox head = new HBox();
     private final ListView<T> list = new ListView<>();
+    private final Map<String, Comparator<T>> orders = new HashMap<>();
+    private Consumer<Optional<Comparator<T>>> sort = by -> {};
+    private String sortedBy = "";
+    private boolean reversed;
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
 
@@ -67,8 +76,41 @@ public final class Grid<T> extends VBox {
 
     private Grid<T> add(Column<T> column) {
         columns.add(column);
-        head.getChildren().add(box(column, Parts.text(column.title())));
+        Label title = Parts.text(column.title());
+        StackPane box = box(column, title);
+        box.setOnMouseClicked(e -> sortBy(column.title()));
+        head.getChildren().add(box);
         return this;
+    }
+
+    /** Lets a click on a column's title sort by it: up, down, and as it was. */
+    public Grid<T> sorted(String title, Comparator<T> by) {
+        orders.put(title, by);
+        return this;
+    }
+
+    /** Hears of the order that is wished; empty for the rows' own. */
+    public Grid<T> onSort(Consumer<Optional<Comparator<T>>> listener) {
+        sort = listener;
+        return this;
+    }
+
+    private void sortBy(String title) {
+        Comparator<T> by = orders.get(title);
+        if (by == null) {
+            return;
+        }
+        boolean same = sortedBy.equals(title);
+        boolean off = same && reversed;
+        reversed = same && !reversed;
+        sortedBy = off ? "" : title;
+        for (int i = 0; i < columns.size(); i++) {
+            Label label = (Label)
+                    ((StackPane) head.getChildren().get(i)).getChildren().get(0);
+            String own = columns.get(i).title();
+            label.setText(own.equals(sortedBy) ? own + (reversed ? " ↓" : " ↑") : own);
+        }
+        sort.accept(off ? Optional.empty() : Optional.of(reversed ? by.reversed() : by));
     }
 
     /** Takes all columns away, to be added anew. */

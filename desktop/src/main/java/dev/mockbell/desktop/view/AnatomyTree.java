@@ -6,6 +6,8 @@ import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.schema.TypeDef;
+import dev.mockbell.xml.Place;
+import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -15,11 +17,15 @@ import javafx.scene.layout.VBox;
 
 /** The inside of an element, opened level by level on demand, so that recursion costs nothing until it is looked at. */
 final class AnatomyTree extends VBox {
-    AnatomyTree(ElementDecl root) {
+    private final Consumer<Place> toSource;
+
+    /** @param toSource shows a place in the contract's documents */
+    AnatomyTree(ElementDecl root, Consumer<Place> toSource) {
+        this.toSource = toSource;
         fill(this, root.type(), 0);
     }
 
-    private static void fill(VBox into, TypeDef type, int depth) {
+    private void fill(VBox into, TypeDef type, int depth) {
         for (AttributeDecl attribute : type.attributes()) {
             into.getChildren()
                     .add(row(
@@ -32,7 +38,7 @@ final class AnatomyTree extends VBox {
         type.particle().ifPresent(p -> particle(into, p, depth));
     }
 
-    private static void particle(VBox into, Particle particle, int depth) {
+    private void particle(VBox into, Particle particle, int depth) {
         if (particle instanceof Particle.OfElement e) {
             element(into, e.element(), e.occurs(), depth);
         } else if (particle instanceof Particle.OfGroup g) {
@@ -61,13 +67,16 @@ final class AnatomyTree extends VBox {
         }
     }
 
-    private static void element(VBox into, ElementDecl element, Occurs occurs, int depth) {
+    private void element(VBox into, ElementDecl element, Occurs occurs, int depth) {
         boolean inside = element.type().particle().isPresent()
                 || !element.type().attributes().isEmpty();
         Label name = Parts.text((inside ? "▸ " : "") + element.name().getLocalPart(), "table-text");
         VBox below = new VBox();
         HBox row = row(name, words(element), occurs.toString(), element.documentation(), depth);
         into.getChildren().add(row);
+        element.place()
+                .or(() -> element.type().place())
+                .ifPresent(p -> row.setOnContextMenuRequested(e -> toSource.accept(p)));
         if (inside) {
             into.getChildren().add(below);
             row.setFocusTraversable(true);

@@ -148,7 +148,8 @@ class ModelsTest {
         Notice notice = Hand.on(() -> desktop.desk.notices().get(0));
         assertThat(notice.text()).contains("Nothing answers at 127.0.0.1:1").contains("Check the address");
         assertThat(notice.action().orElseThrow().words()).isEqualTo("Try again");
-        assertThat(Hand.on(() -> desktop.desk.progressProperty().get())).isEmpty();
+        assertThat(Hand.on(() -> desktop.desk.contracts().progressProperty().get()))
+                .isEmpty();
     }
 
     @Test

@@ -1,0 +1,276 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.Export;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.AtomicFile;
+import dev.mockbell.project.ExportFile;
+import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.Names;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.HttpFetcher;
+import dev.mockbell.wire.Login;
+import dev.mockbell.wire.Proxies;
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** Reads contracts into the project, and what is done with them as a whole. Used on the interface thread. */
+public final class ContractsModel {
+    private static final int MOST_RECENT = 12;
+
+    private final Desk desk;
+    private final HttpCaller http;
+    private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
+    private final ObjectProperty<LoginQuestion> question = new SimpleObjectProperty<>();
+    private StopSignal reading = new StopSignal();
+    private Runnable added = () -> {};
+
+    ContractsModel(Desk desk, HttpCaller http) {
+        this.desk = desk;
+        this.http = http;
+    }
+
+    /**
+     * An address asks for a login while a contract is read.
+     *
+     * @param challenge what it said of the kind of login
+     * @param again whether the last login was refused
+     */
+    public record LoginQuestion(
+            URI address, String challenge, boolean again, CompletableFuture<Optional<Login>> answer) {}
+
+    /** What is being read, while something is; empty otherwise. */
+    public ReadOnlyStringProperty progressProperty() {
+        return progress.getReadOnlyProperty();
+    }
+
+    /** Runs, on the interface thread, when a contract has come into the project. */
+    public void setOnAdded(Runnable action) {
+        added = action;
+    }
+
+    /** The login that is asked for; null while none is. */
+    public ObjectProperty<LoginQuestion> questionProperty() {
+        return question;
+    }
+
+    /** Answers the question; empty gives up. */
+    public void answer(Optional<Login> login) {
+        LoginQuestion asked = question.get();
+        question.set(null);
+        if (asked != null) {
+            asked.answer().complete(login);
+        }
+    }
+
+    /**
+     * Fetches a contract and keeps it in the project; progress and problems are shown.
+     *
+     * @param proxy {@code host:port}; blank to go by the environment
+     */
+    public void read(String address, String proxy) {
+        stop();
+        StopSignal stop = new StopSignal();
+        reading = stop;
+        progress.set("Reading " + address);
+        Path folder = desk.project().folder();
+        List<String> names =
+                desk.project().contracts().stream().map(KeptContract::name).toList();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Contract read = fetch(address, proxy, stop);
+                            String name = Names.free(read.title(), names::contains);
+                            remember(folder, address);
+                            synchronized (desk.store()) {
+                                return desk.store()
+                                        .saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
+                            }
+                        },
+                        kept -> {
+                            progress.set("");
+                            desk.change(p -> p.withContract(kept));
+                            desk.places().stream()
+                                    .filter(p -> p.contract().name().equals(kept.name()))
+                                    .findFirst()
+                                    .ifPresent(desk.placeProperty()::set);
+                            desk.go(Station.CONTRACT);
+                            added.run();
+                        },
+                        problem -> {
+                            progress.set("");
+                            if (problem.kind() != Problem.Kind.STOPPED) {
+                                desk.tell(Notice.bad(problem.getMessage(), "Try again", () -> read(address, proxy)));
+                            }
+                        });
+    }
+
+    private Contract fetch(String address, String proxy, StopSignal stop) {
+        HttpCaller caller = proxy.isBlank() ? http : new HttpCaller(Proxies.named(proxy));
+        try {
+            HttpFetcher fetcher = new HttpFetcher(
+                    caller, ReadLimits.USUAL, (uri, challenge, again) -> ask(uri, challenge, again, stop));
+            return new ContractReader(
+                            fetcher.andFiles(ReadLimits.USUAL.document().bytes()))
+                    .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
+        } finally {
+            if (caller != http) {
+                caller.close();
+            }
+        }
+    }
+
+    private Optional<Login> ask(URI address, String challenge, boolean again, StopSignal stop) {
+        CompletableFuture<Optional<Login>> answer = new CompletableFuture<>();
+        stop.onStop(() -> answer.complete(Optional.empty()));
+        desk.tasks().later(() -> question.set(new LoginQuestion(address, challenge, again, answer)));
+        try {
+            Optional<Login> given = answer.get();
+            stop.check();
+            return given;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw Problem.stopped();
+        } catch (ExecutionException e) {
+            return Optional.empty();
+        }
+    }
+
+    private void show(StopSignal stop, String text) {
+        if (reading == stop && !stop.isStopped() && !progress.get().isEmpty()) {
+            progress.set(text);
+        }
+    }
+
+    private static String title(Contract contract) {
+        String spaced = contract.title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
+        return spaced.isEmpty()
+                ? "Contract"
+                : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
+    }
+
+    /** Gives up what is being read. */
+    public void stop() {
+        reading.stop();
+        question.set(null);
+        progress.set("");
+    }
+
+    private static Path recentFile(Path folder) {
+        return ProjectStore.hidden(folder).resolve("recent-contracts");
+    }
+
+    private static void remember(Path folder, String address) {
+        List<String> all = new ArrayList<>(recent(folder));
+        all.remove(address);
+        all.add(0, address);
+        AtomicFile.write(
+                recentFile(folder), String.join("\n", all.subList(0, Math.min(MOST_RECENT, all.size()))) + "\n");
+    }
+
+    private static List<String> recent(Path folder) {
+        try {
+            Path file = recentFile(folder);
+            return Files.exists(file)
+                    ? Files.readAllLines(file).stream()
+                            .filter(l -> !l.isBlank())
+                            .toList()
+                    : List.of();
+        } catch (IOException unreadable) {
+            // a list of what was opened before is a comfort, not data
+            return List.of();
+        }
+    }
+
+    /** Addresses that were read before, the latest first. */
+    public List<String> recent() {
+        return recent(desk.project().folder());
+    }
+
+    /** Gives a contract another title. */
+    public void rename(KeptContract contract, String title) {
+        KeptContract renamed = new KeptContract(contract.name(), title, contract.fetched(), contract.contract());
+        desk.change(
+                p -> p.withContract(renamed),
+                () -> desk.store().retitle(desk.project().folder(), contract.name(), title));
+        desk.placeProperty()
+                .set(desk.places().stream()
+                        .filter(p -> p.contract().name().equals(contract.name()))
+                        .findFirst()
+                        .orElse(desk.placeProperty().get()));
+    }
+
+    /** Takes a contract out of the project; the notice that tells of it can bring it back. */
+    public void remove(KeptContract contract) {
+        Path folder = desk.project().folder();
+        desk.tasks()
+                .run(
+                        () -> {
+                            synchronized (desk.store()) {
+                                return desk.store().removeContract(folder, contract.name());
+                            }
+                        },
+                        moved -> {
+                            desk.change(p -> p.withoutContract(contract.name()));
+                            desk.placeProperty()
+                                    .set(desk.places().stream().findFirst().orElse(null));
+                            desk.tell(new Notice(
+                                    contract.title() + " is removed; its cases stay in the folder.",
+                                    false,
+                                    Optional.of(new Notice.Action("Undo", () -> restore(contract, moved)))));
+                        },
+                        desk::tell);
+    }
+
+    private void restore(KeptContract contract, Path moved) {
+        Path folder = desk.project().folder();
+        desk.tasks()
+                .run(
+                        () -> {
+                            synchronized (desk.store()) {
+                                return desk.store().restoreContract(folder, contract.name(), moved);
+                            }
+                        },
+                        kept -> desk.change(p -> p.withContract(kept)),
+                        desk::tell);
+    }
+
+    /** Sets where a port is in the environment in use; blank goes by the contract again. */
+    public void endpoint(KeptContract contract, Port port, String address) {
+        desk.change(
+                p -> p.withEndpoint(contract.name(), port.name(), address),
+                () -> desk.store().saveSettings(desk.project()));
+    }
+
+    /** Writes a contract to a folder, a zip file or a single WSDL. */
+    public void export(KeptContract contract, Path out, Export.Form form, UnaryOperator<String> address) {
+        desk.tasks()
+                .run(
+                        () -> {
+                            Map<String, byte[]> files = Export.files(contract.contract(), form, address);
+                            return ExportFile.write(out, files);
+                        },
+                        written -> desk.tell(Notice.plain("Wrote " + written.size()
+                                + (written.size() == 1 ? " file: " : " files, first ") + written.get(0) + ".")),
+                        desk::tell);
+    }
+}

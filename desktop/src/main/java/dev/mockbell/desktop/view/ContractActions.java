@@ -1,0 +1,176 @@
+package dev.mockbell.desktop.view;
+
+import dev.mockbell.contract.Export.Form;
+import dev.mockbell.contract.Port;
+import dev.mockbell.desktop.model.ContractsModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.project.KeptContract;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** What can be done with a contract as a whole: its title, its endpoints, export, removal. */
+final class ContractActions extends VBox {
+    private final Desk desk;
+    private final ContractsModel model;
+    private final KeptContract contract;
+    private final Runnable done;
+    private final TextField out = new TextField();
+    private final TextField host = new TextField();
+    private final TextField number = new TextField();
+    private final TextField path = new TextField();
+    private Form form = Form.REWRITTEN;
+
+    /** @param done closes what shows this */
+    ContractActions(Desk desk, KeptContract contract, Runnable done) {
+        super(10);
+        this.desk = desk;
+        this.model = desk.contracts();
+        this.contract = contract;
+        this.done = done;
+        setId("contract-actions");
+        setPadding(new Insets(16));
+        Label source = Parts.text(contract.contract().source(), "mono", "second");
+        Label kept = Parts.text(
+                contract.contract().documents().size()
+                        + (contract.contract().documents().size() == 1 ? " document" : " documents") + ", fetched "
+                        + contract.fetched().toString().replace('T', ' ').replaceAll("(\\.\\d+)?Z$", " UTC"),
+                "second");
+        getChildren().addAll(Parts.text("Manage " + contract.title(), "title"), source, kept);
+        title();
+        endpoints();
+        export();
+        Button remove = Parts.button("Remove from the project", "Its snapshot is set aside; this can be undone", () -> {
+            model.remove(contract);
+            done.run();
+        });
+        remove.setId("contract-remove");
+        getChildren().add(new HBox(8, remove, Parts.spring(), Parts.button("Close", "Back to the board (Esc)", done)));
+    }
+
+    private void title() {
+        TextField title = new TextField(contract.title());
+        title.setId("contract-title");
+        Runnable rename = () -> {
+            if (!title.getText().isBlank()) {
+                model.rename(contract, title.getText().strip());
+                done.run();
+            }
+        };
+        title.setOnAction(e -> rename.run());
+        HBox row = ContractAdder.row("Title", title);
+        Button button = Parts.button("Rename", "Give it this title (Enter)", rename);
+        button.setId("contract-rename");
+        row.getChildren().add(button);
+        getChildren().add(row);
+    }
+
+    private void endpoints() {
+        String environment = desk.project().current().name();
+        getChildren()
+                .add(Parts.text(
+                        environment.isEmpty() || desk.project().environments().isEmpty()
+                                ? "Endpoints"
+                                : "Endpoints in " + environment,
+                        "strong"));
+        for (Port port : contract.contract().ports()) {
+            TextField address = new TextField(desk.endpoint(contract, port));
+            address.setPromptText("no address in the contract");
+            address.setId("endpoint-of-" + port.name());
+            Runnable set = () -> {
+                String now = desk.endpoint(contract, port);
+                if (!address.getText().strip().equals(now)) {
+                    boolean same =
+                            address.getText().strip().equals(port.address().orElse(""));
+                    model.endpoint(contract, port, same ? "" : address.getText());
+                }
+            };
+            address.setOnAction(e -> set.run());
+            address.focusedProperty().addListener((o, was, now) -> {
+                if (!now) {
+                    set.run();
+                }
+            });
+            getChildren().add(ContractAdder.row(port.name(), address));
+        }
+    }
+
+    private void export() {
+        out.setId("export-path");
+        out.setText(Path.of(System.getProperty("user.home", "."))
+                .resolve(contract.name())
+                .toString());
+        host.setPromptText("host");
+        number.setPromptText("port");
+        number.setPrefWidth(70);
+        path.setPromptText("/path");
+        host.setId("export-host");
+        HBox forms = Parts.segments(List.of("Folder", "Zip", "One WSDL", "As fetched"), "Folder", this::choose);
+        Button write = Parts.button("Export", "Write it there", this::write);
+        write.setId("contract-export");
+        HBox head = new HBox(8, Parts.text("Export", "strong"), Parts.spring(), forms);
+        head.setAlignment(Pos.CENTER_LEFT);
+        HBox where = ContractAdder.row("To", out);
+        where.getChildren().add(write);
+        HBox address = new HBox(8, Parts.wide(host), number, Parts.wide(path));
+        Label words = Parts.text("Addresses", "second");
+        words.setMinWidth(110);
+        HBox row = new HBox(8, words, Parts.wide(address));
+        row.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(head, where, row);
+    }
+
+    private void choose(String name) {
+        form = switch (name) {
+            case "One WSDL" -> Form.SINGLE;
+            case "As fetched" -> Form.AS_FETCHED;
+            default -> Form.REWRITTEN;
+        };
+        String plain = out.getText().replaceAll("\\.(zip|wsdl)$", "");
+        out.setText("Zip".equals(name) ? plain + ".zip" : form == Form.SINGLE ? plain + ".wsdl" : plain);
+    }
+
+    private void write() {
+        if (!out.getText().isBlank()) {
+            model.export(contract, Path.of(out.getText().strip()), form, this::readdressed);
+            done.run();
+        }
+    }
+
+    private String readdressed(String address) {
+        boolean none = host.getText().isBlank()
+                && number.getText().isBlank()
+                && path.getText().isBlank();
+        if (none) {
+            return address;
+        }
+        try {
+            URI old = new URI(address.strip());
+            String newHost = host.getText().isBlank()
+                    ? old.getHost()
+                    : host.getText().strip().toLowerCase(Locale.ROOT);
+            String digits = number.getText().strip();
+            int port = digits.matches("\\d{1,5}")
+                    ? Integer.parseInt(digits)
+                    : host.getText().isBlank() ? old.getPort() : -1;
+            String newPath = path.getText().isBlank()
+                    ? old.getPath()
+                    : (path.getText().startsWith("/") ? "" : "/")
+                            + path.getText().strip();
+            String scheme = old.getScheme() == null ? "http" : old.getScheme();
+            return new URI(scheme, null, newHost, port, newPath, old.getQuery(), null).toString();
+        } catch (URISyntaxException e) {
+            return address;
+        }
+    }
+}
