@@ -2,6 +2,7 @@ package dev.mockbell.app;
 
 import dev.mockbell.cli.Console;
 import dev.mockbell.cli.MockBellCommand;
+import java.util.List;
 import java.util.logging.LogManager;
 
 /** Starts Mock Bell. Not itself a window class, so that a command never loads the window's libraries. */
@@ -23,9 +24,25 @@ public final class Main {
         System.setProperty("sun.net.httpserver.nodelay", "true");
         Console console = Console.ofProcess();
         String[] given = args.length == 0 ? new String[] {"desktop"} : args;
-        int code = MockBellCommand.commandLine(
-                        console, new DesktopCommand(console), new DemoCommand(console), new ShotsCommand(console))
-                .execute(given);
-        System.exit(code);
+        System.exit(run(console, given));
+    }
+
+    private static int run(Console console, String[] given) {
+        try {
+            return MockBellCommand.commandLine(
+                            console,
+                            List.of(given),
+                            new DesktopCommand(console),
+                            new DemoCommand(console),
+                            new ShotsCommand(console))
+                    .execute(given);
+        } catch (OutOfMemoryError e) {
+            console.err().println("There is not enough memory for this. Give more by MOCKBELL_OPTS=-Xmx4g.");
+        } catch (StackOverflowError e) {
+            console.err()
+                    .println(
+                            "The input is nested too deep to be worked on. Lower --most-nesting to have it told where.");
+        }
+        return 2;
     }
 }

@@ -1,16 +1,22 @@
 package dev.mockbell.app;
 
+import dev.mockbell.cli.Console;
+import dev.mockbell.cli.MockBellCommand;
+import dev.mockbell.demo.DemoProject;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Station;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import javafx.application.Platform;
 import javafx.stage.Stage;
+import picocli.CommandLine;
 
 /** Opens the window once offscreen and goes through it, so that the JVM can archive the classes that a start needs. */
 public final class WarmUp {
@@ -28,8 +34,28 @@ public final class WarmUp {
         }
         new Hand(window.stage()).picture();
         Hand.run(() -> window.stage().hide());
-        dev.mockbell.cli.MockBellCommand.commandLine(dev.mockbell.cli.Console.ofProcess())
-                .execute("contract", "show", "--help");
+        commands(folder);
         System.exit(0);
+    }
+
+    /** The commands that are called most from scripts, on the contract of the demo. */
+    private static void commands(Path folder) throws IOException {
+        for (String name : List.of("hut-booking.wsdl", "hut-booking.xsd")) {
+            try (InputStream in = DemoProject.class.getResourceAsStream(name)) {
+                if (in != null) {
+                    Files.write(folder.resolve(name), in.readAllBytes());
+                }
+            }
+        }
+        Console console = Console.ofProcess();
+        CommandLine line = MockBellCommand.commandLine(
+                console, new DesktopCommand(console), new DemoCommand(console), new ShotsCommand(console));
+        String wsdl = folder.resolve("hut-booking.wsdl").toString();
+        line.execute("contract", "show", "--help");
+        line.execute("contract", "show", wsdl);
+        line.execute("contract", "show", "--json", wsdl);
+        line.execute(
+                "contract", "sample", wsdl, "--out", folder.resolve("samples").toString());
+        line.execute("contract", "show", folder.resolve("none").toString());
     }
 }

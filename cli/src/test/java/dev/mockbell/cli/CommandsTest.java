@@ -145,7 +145,7 @@ class CommandsTest {
         assertThat(samples.resolve("PeaksPort/Height.response.xml")).exists();
         JsonNode index =
                 new ObjectMapper().readTree(samples.resolve("index.json").toFile());
-        assertThat(index).hasSize(2);
+        assertThat(index).hasSize(3);
         assertThat(index.get(0).path("soapAction").asText()).isEqualTo("urn:height");
         assertThat(index.get(1).path("direction").asText()).isEqualTo("response");
     }
@@ -322,7 +322,10 @@ class CommandsTest {
     void severalSourcesGiveAListAndTheWorstExitCode() throws Exception {
         assertThat(run("contract", "show", "--json", wsdl.toString(), "none.wsdl", wsdl.toString()))
                 .isEqualTo(2);
-        assertThat(new ObjectMapper().readTree(out())).hasSize(2);
+        JsonNode all = new ObjectMapper().readTree(out());
+        assertThat(all).hasSize(3);
+        assertThat(all.get(1).path("source").asText()).isEqualTo("none.wsdl");
+        assertThat(all.get(1).path("problem").asText()).isNotEmpty();
         assertThat(err()).contains("none.wsdl");
     }
 
@@ -344,6 +347,88 @@ class CommandsTest {
         assertThat(run("call", wsdl.toString(), "--operation", "Height", "--body", body.toString()))
                 .isZero();
         assertThat(out()).contains("300");
+    }
+
+    @Test
+    void aContractIsExportedAtAnotherAddress() throws Exception {
+        Path one = folder.resolve("out").resolve("one.wsdl");
+        assertThat(run(
+                        "contract",
+                        "export",
+                        wsdl.toString(),
+                        "--out",
+                        one.toString(),
+                        "--host",
+                        "huts.example",
+                        "--port",
+                        "81"))
+                .isZero();
+        assertThat(one).content().contains("http://huts.example:81/");
+        assertThat(run(
+                        "contract",
+                        "export",
+                        wsdl.toString(),
+                        "--out",
+                        folder.resolve("z.zip").toString(),
+                        "--as-fetched"))
+                .isZero();
+        assertThat(folder.resolve("z.zip")).exists();
+        assertThat(run("contract", "export", wsdl.toString(), "--out", one.toString(), "--as-fetched"))
+                .isEqualTo(2);
+        assertThat(err.toString(StandardCharsets.UTF_8)).contains("Leave out --as-fetched");
+    }
+
+    @Test
+    void lintGivesOneResultASourceAndGoesOnAfterOneThatCannotBeRead() throws Exception {
+        assertThat(run("contract", "lint", "--json", folder.resolve("none.wsdl").toString(), wsdl.toString()))
+                .isEqualTo(2);
+        JsonNode all = new ObjectMapper().readTree(out.toByteArray());
+        assertThat(all).hasSize(2);
+        assertThat(all.get(0).path("problem").asText()).contains("no such file");
+        assertThat(all.get(1).path("findings").isArray()).isTrue();
+    }
+
+    @Test
+    void faultsAreSampledAndListedInTheIndex() throws Exception {
+        Path samples = folder.resolve("samples");
+        assertThat(run("contract", "sample", wsdl.toString(), "--out", samples.toString(), "--full"))
+                .isZero();
+        JsonNode index =
+                new ObjectMapper().readTree(samples.resolve("index.json").toFile());
+        assertThat(index).hasSize(3);
+        assertThat(index.get(2).path("direction").asText()).isEqualTo("fault");
+        assertThat(index.get(2).path("fault").asText()).isEqualTo("NoPeak");
+        assertThat(samples.resolve(index.get(2).path("file").asText()))
+                .content()
+                .contains("faultstring")
+                .contains("NoPeak");
+    }
+
+    @Test
+    void limitsAreAdjustable() {
+        assertThat(run("contract", "show", wsdl.toString(), "--most-nesting", "3"))
+                .isEqualTo(2);
+        assertThat(err.toString(StandardCharsets.UTF_8)).contains("nested more than 3 deep");
+        assertThat(run("contract", "show", wsdl.toString(), "--timeout", "0")).isEqualTo(2);
+        assertThat(err.toString(StandardCharsets.UTF_8)).contains("positive number");
+    }
+
+    @Test
+    void onlyTheCommandThatIsNamedIsBuiltAndHelpShowsAll() {
+        Console console = new Console(new PrintStream(out), new PrintStream(err));
+        assertThat(MockBellCommand.commandLine(console, List.of("contract", "show"))
+                        .getSubcommands()
+                        .keySet())
+                .containsExactly("contract");
+        assertThat(MockBellCommand.commandLine(console, List.of("--help"))
+                        .getSubcommands()
+                        .keySet())
+                .contains("contract", "call", "check", "mock", "load");
+        assertThat(MockBellCommand.commandLine(console, List.of("contract"))
+                        .getSubcommands()
+                        .get("contract")
+                        .getSubcommands())
+                .hasSize(5);
     }
 
     @Test

@@ -57,6 +57,7 @@ public final class Export {
             Element root = dom.getDocumentElement();
             readdress(root, address);
             if (single && first != null && sameNamespace(first, root)) {
+                relink(root, document.uri(), contract, names, true);
                 move(root, first.getDocumentElement());
                 continue;
             }

@@ -37,7 +37,7 @@ public sealed interface ElementDecl permits XsElement, ImpliedElement {
     /** The schema's documentation of the element, or else of its type; empty when there is none. */
     String documentation();
 
-    /** Where a global element is declared. */
+    /** Where it is declared; empty for one within a type that has no name. */
     Optional<Place> place();
 
     /** An element that no schema declares: the wrapper of an rpc message, or one of its parts (WSDL 1.1 §3.5). */

@@ -17,6 +17,7 @@ import javax.xml.validation.Schema;
 import javax.xml.validation.Validator;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
+import org.apache.xerces.xs.XSComplexTypeDefinition;
 import org.apache.xerces.xs.XSConstants;
 import org.apache.xerces.xs.XSElementDeclaration;
 import org.apache.xerces.xs.XSModel;
@@ -42,7 +43,7 @@ public final class Schemas {
     private final List<SchemaFlaw> flaws;
     private final Map<String, String> swapped;
     private final Map<String, Optional<XsPattern>> patterns = new ConcurrentHashMap<>();
-    private final Map<String, Place> places = new HashMap<>();
+    private final Map<String, Element> globals = new HashMap<>();
     private final Map<QName, QName> arrays = new HashMap<>();
     private final SmallestSizes sizes = new SmallestSizes();
     // by identity: the library's hash codes of declarations are those of their names, which many share
@@ -51,6 +52,7 @@ public final class Schemas {
             Collections.synchronizedMap(new IdentityHashMap<>());
     private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
+    private volatile Map<XSTypeDefinition, XSElementDeclaration> owners;
     private volatile Schema validation;
 
     Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws, Map<String, String> swapped) {
@@ -62,8 +64,7 @@ public final class Schemas {
         for (SchemaSource source : sources) {
             for (Element e : Xml.children(source.root())) {
                 if (e.hasAttribute("name")) {
-                    places.putIfAbsent(
-                            key(e.getLocalName(), source.namespace(), e.getAttribute("name")), Xml.placeOf(e));
+                    globals.putIfAbsent(key(e.getLocalName(), source.namespace(), e.getAttribute("name")), e);
                     ArrayTypes.itemOf(e)
                             .ifPresent(item ->
                                     arrays.putIfAbsent(new QName(source.namespace(), e.getAttribute("name")), item));
@@ -104,7 +105,7 @@ public final class Schemas {
 
     /** How many global element and type declarations there are, of the contract's own. */
     public int size() {
-        return places.size();
+        return globals.size();
     }
 
     /** A short prefix for each namespace as the documents declare them; the first declaration counts. */
@@ -239,9 +240,59 @@ public final class Schemas {
     }
 
     Optional<Place> place(String kind, XSObject component) {
+        return dom(kind, component).map(Xml::placeOf);
+    }
+
+    private Optional<Element> dom(String kind, XSObject component) {
         return component.getName() == null
                 ? Optional.empty()
-                : Optional.ofNullable(places.get(key(kind, component.getNamespace(), component.getName())));
+                : Optional.ofNullable(globals.get(key(kind, component.getNamespace(), component.getName())));
+    }
+
+    /** The place of a local element in the content of a named type, or of a global element's own type. */
+    Optional<Place> placeWithin(XSComplexTypeDefinition type, String name) {
+        if (type == null) {
+            return Optional.empty();
+        }
+        Optional<Element> holder = type.getAnonymous()
+                ? Optional.ofNullable(owners().get(type)).flatMap(e -> dom("element", e))
+                : dom("complexType", type);
+        return holder.flatMap(h -> local(h, name)).map(Xml::placeOf);
+    }
+
+    /** The global elements whose types have no name of their own. */
+    private Map<XSTypeDefinition, XSElementDeclaration> owners() {
+        Map<XSTypeDefinition, XSElementDeclaration> all = owners;
+        if (all == null) {
+            all = new IdentityHashMap<>();
+            XSNamedMap declared = model.getComponents(XSConstants.ELEMENT_DECLARATION);
+            for (int i = 0; i < declared.getLength(); i++) {
+                XSElementDeclaration e = (XSElementDeclaration) declared.item(i);
+                if (e.getTypeDefinition().getAnonymous()) {
+                    all.put(e.getTypeDefinition(), e);
+                }
+            }
+            owners = all;
+        }
+        return all;
+    }
+
+    /** The first declaration of that name, nearest to the top. */
+    private static Optional<Element> local(Element holder, String name) {
+        List<Element> level = Xml.children(holder);
+        while (!level.isEmpty()) {
+            List<Element> below = new ArrayList<>();
+            for (Element e : level) {
+                boolean named = e.getAttribute("name").equals(name)
+                        || e.getAttribute("ref").replaceAll("^.*:", "").equals(name);
+                if ("element".equals(e.getLocalName()) && named) {
+                    return Optional.of(e);
+                }
+                below.addAll(Xml.children(e));
+            }
+            level = below;
+        }
+        return Optional.empty();
     }
 
     List<ElementDecl> substitutesOf(XSElementDeclaration head) {

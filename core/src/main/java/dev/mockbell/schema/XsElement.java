@@ -118,7 +118,9 @@ final class XsElement implements ElementDecl {
 
     @Override
     public Optional<Place> place() {
-        return schemas.place("element", xs);
+        return isGlobal()
+                ? schemas.place("element", xs)
+                : schemas.placeWithin(xs.getEnclosingCTDefinition(), xs.getName());
     }
 
     @Override

@@ -2,9 +2,8 @@ package dev.mockbell.contract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.SampleBuilder;
 import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -76,11 +75,10 @@ class MutationTest {
                         people);
                 for (Port port : contract.callablePorts()) {
                     for (Operation operation : port.binding().operations()) {
-                        operation
-                                .input()
-                                .ifPresent(
-                                        m -> assertThat(SampleBuilder.text(MessageOutline.of(contract, m), Detail.FULL))
-                                                .isNotNull());
+                        for (Detail detail : Detail.values()) {
+                            assertThat(SampleEnvelope.of(contract, port.binding(), operation, detail))
+                                    .allSatisfy(e -> assertThat(e.text()).contains("Envelope"));
+                        }
                     }
                 }
             } catch (Problem refused) {

@@ -124,6 +124,29 @@ public final class ContractsModel {
                         });
     }
 
+    /** Reads what was pasted or dropped as text: an address, a file's path, or a WSDL itself. */
+    public void paste(String text) {
+        if (!text.startsWith("<")) {
+            if (!text.isEmpty() && !text.contains("\n")) {
+                read(text, "");
+            }
+            return;
+        }
+        Path folder = ProjectStore.hidden(desk.project().folder()).resolve("pasted");
+        desk.tasks()
+                .run(
+                        () -> {
+                            Path file = folder.resolve("pasted.wsdl");
+                            for (int i = 2; Files.exists(file); i++) {
+                                file = folder.resolve("pasted-" + i + ".wsdl");
+                            }
+                            AtomicFile.write(file, text);
+                            return file;
+                        },
+                        file -> read(file.toString(), ""),
+                        desk::tell);
+    }
+
     private Contract fetch(String address, String proxy, StopSignal stop) {
         HttpCaller caller = proxy.isBlank() ? http : new HttpCaller(Proxies.named(proxy));
         try {

@@ -17,7 +17,9 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
@@ -87,6 +89,18 @@ final class ContractView extends StackPane {
         if (e.isShortcutDown() && e.getCode() == KeyCode.F && !elsewhere) {
             filter.requestFocus();
             e.consume();
+        } else if (e.isShortcutDown() && e.getCode() == KeyCode.V && !(e.getTarget() instanceof TextInputControl)) {
+            paste(Clipboard.getSystemClipboard());
+            e.consume();
+        }
+    }
+
+    /** An address, a file or the text of a WSDL itself, copied elsewhere. */
+    private void paste(Clipboard clipboard) {
+        if (clipboard.hasFiles()) {
+            clipboard.getFiles().forEach(f -> desk.importContract(f.getPath()));
+        } else if (clipboard.hasString()) {
+            contracts.paste(clipboard.getString().strip());
         }
     }
 
@@ -149,7 +163,7 @@ final class ContractView extends StackPane {
             if (e.getDragboard().hasFiles()) {
                 e.getDragboard().getFiles().forEach(f -> desk.importContract(f.getPath()));
             } else if (e.getDragboard().hasString()) {
-                desk.importContract(e.getDragboard().getString().strip());
+                contracts.paste(e.getDragboard().getString().strip());
             }
             e.setDropCompleted(true);
         });

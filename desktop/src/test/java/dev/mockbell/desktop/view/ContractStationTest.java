@@ -18,6 +18,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 import org.junit.jupiter.api.AfterEach;
@@ -241,6 +242,23 @@ class ContractStationTest {
                 return;
             }
         }
+    }
+
+    @Test
+    void aPastedWsdlIsReadAsOne() throws IOException {
+        String text = Files.readString(desktop.wsdl);
+        Hand.run(() -> {
+            ClipboardContent content = new ClipboardContent();
+            content.putString(text);
+            Clipboard.getSystemClipboard().setContent(content);
+        });
+        hand.click("#board");
+        hand.press(KeyCode.CONTROL, KeyCode.V);
+        hand.await(
+                "the second contract", () -> desktop.desk.project().contracts().size() == 2);
+        assertThat(Hand.on(() ->
+                        desktop.desk.project().contracts().get(1).contract().source()))
+                .endsWith("pasted.wsdl");
     }
 
     @Test
