@@ -316,7 +316,9 @@ public final class SampleBuilder {
         if (strict || any.processing() == Particle.Processing.LAX && !any.except()) {
             Optional<ElementDecl> declared = schemas.elementsFor(any).stream()
                     .filter(e -> !open.contains(e.type()) && schemas.smallest(e) < MOST_OPTIONAL)
-                    .min(Comparator.<ElementDecl>comparingLong(schemas::smallest)
+                    .min(Comparator.<ElementDecl, Boolean>comparing(
+                                    e -> e.place().isEmpty())
+                            .thenComparingLong(schemas::smallest)
                             .thenComparing(e -> e.name().toString()));
             if (declared.isPresent() || strict) {
                 declared.ifPresent(e -> parent.appendChild(element(e, depth + 1)));

@@ -15,6 +15,9 @@ import org.xml.sax.ext.DefaultHandler2;
 final class PlacingBuilder extends DefaultHandler2 {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
+    /** The tree keeps attributes sorted, so many of them on one element would cost the square of their number. */
+    private static final int MOST_ATTRIBUTES = 10_000;
+
     private final PlacedDocument document;
     private final int depthLimit;
     private final long textLimit;
@@ -51,6 +54,9 @@ final class PlacingBuilder extends DefaultHandler2 {
         flush();
         if (++depth > depthLimit) {
             throw new SAXParseException("elements are nested more than " + depthLimit + " deep", locator);
+        }
+        if (attributes.getLength() > MOST_ATTRIBUTES) {
+            throw new SAXParseException("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
         }
         PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
         List<String> order = new ArrayList<>();

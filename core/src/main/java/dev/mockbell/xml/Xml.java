@@ -131,11 +131,12 @@ public final class Xml {
         } else if (reason.contains("entity expansions")) {
             reason = "its entities expand beyond the limit";
         }
+        boolean bound = reason.contains(" more than ") || reason.contains("beyond the limit");
         return Problem.of(
                 Problem.Kind.INPUT,
-                "The XML is not well-formed: " + reason,
+                (bound ? "The XML goes beyond what is read: " : "The XML is not well-formed: ") + reason,
                 new Place(name, e.getLineNumber(), e.getColumnNumber()).toString(),
-                "Mend it there.",
+                bound ? "Raise the limit if it is meant to be so." : "Mend it there.",
                 e);
     }
 
