@@ -25,6 +25,7 @@ import org.xml.sax.InputSource;
  * fetched from here.
  */
 final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
+    private static final long STACK = 256L << 20;
     private static final String DOCUMENT = "mockbell:document/";
     private static final String DRIVER = "mockbell:namespace/";
     private static final String ALL = "mockbell:all";
@@ -70,15 +71,36 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             loader.setFeature("http://apache.org/xml/features/generate-synthetic-annotations", false);
             loader.setEntityResolver(this);
             loader.setErrorHandler(this);
-            try {
-                loader.loadGrammar(new XMLInputSource(null, ALL, null, new StringReader(everything()), null));
-            } catch (IOException | RuntimeException e) {
-                failed(dev.mockbell.problem.Problem.reason(e));
-            } catch (StackOverflowError e) {
-                failed("The schemas are nested too deep to be compiled");
-            }
+            deep(() -> load(loader));
         }
         return new Schemas(given, pool, List.copyOf(flaws.values()), swapped);
+    }
+
+    /** The library goes one call deeper for each level of nesting and derivation, so it gets a stack that has room. */
+    private static void deep(Runnable work) {
+        Thread thread = new Thread(null, work, "schema-compiler", STACK);
+        thread.start();
+        boolean interrupted = false;
+        while (thread.isAlive()) {
+            try {
+                thread.join();
+            } catch (InterruptedException e) {
+                interrupted = true;
+            }
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void load(XMLSchemaLoader loader) {
+        try {
+            loader.loadGrammar(new XMLInputSource(null, ALL, null, new StringReader(everything()), null));
+        } catch (IOException | RuntimeException e) {
+            failed(dev.mockbell.problem.Problem.reason(e));
+        } catch (StackOverflowError e) {
+            failed("The schemas are nested too deep to be compiled");
+        }
     }
 
     /** The library throws in its own ways on some broken schemas; what it had compiled until then is kept. */
