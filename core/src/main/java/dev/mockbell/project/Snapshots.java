@@ -7,10 +7,12 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.DocumentNames;
+import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.XmlLimits;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
@@ -24,6 +26,12 @@ import java.util.Set;
 
 /** A contract's documents in the project, byte for byte, and the contract read from them again with no network. */
 final class Snapshots {
+    /** What came in once, perhaps with raised limits, must open again. */
+    private static final ReadLimits KEPT = new ReadLimits(
+            new XmlLimits(20_000, XmlLimits.CONTRACT.entityExpansions(), 1L << 30, XmlLimits.CONTRACT.doctype()),
+            100_000,
+            ReadLimits.USUAL.timeout());
+
     private final Yaml yaml;
 
     Snapshots(Yaml yaml) {
@@ -78,7 +86,7 @@ final class Snapshots {
             }
             return new DocumentFetcher.Fetched(URI.create(document.uri()), document.bytes(), document.contentType());
         };
-        Contract contract = new ContractReader(fetcher)
+        Contract contract = new ContractReader(fetcher, KEPT)
                 .read(node.path("source").asText(root), URI.create(root), Progress.NONE, new StopSignal());
         String name = folder.getFileName().toString();
         return new KeptContract(name, node.path("title").asText(name), instant(node), contract);

@@ -1,5 +1,6 @@
 package dev.mockbell.schema;
 
+import dev.mockbell.xml.Place;
 import java.util.Optional;
 import javax.xml.namespace.QName;
 
@@ -8,6 +9,7 @@ import javax.xml.namespace.QName;
  *
  * @param fixed the only value it may have
  * @param byDefault the value it has when left out
+ * @param place where it is declared; empty when that is in a group or a base type
  */
 public record AttributeDecl(
         QName name,
@@ -15,4 +17,5 @@ public record AttributeDecl(
         boolean required,
         Optional<String> fixed,
         Optional<String> byDefault,
-        String documentation) {}
+        String documentation,
+        Optional<Place> place) {}

@@ -52,7 +52,7 @@ public final class Schemas {
             Collections.synchronizedMap(new IdentityHashMap<>());
     private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
-    private volatile Map<XSTypeDefinition, XSElementDeclaration> owners;
+    private final Map<XSTypeDefinition, XsElement> owners = Collections.synchronizedMap(new IdentityHashMap<>());
     private volatile Schema validation;
 
     Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws, Map<String, String> swapped) {
@@ -249,43 +249,38 @@ public final class Schemas {
                 : Optional.ofNullable(globals.get(key(kind, component.getNamespace(), component.getName())));
     }
 
-    /** The place of a local element in the content of a named type, or of a global element's own type. */
-    Optional<Place> placeWithin(XSComplexTypeDefinition type, String name) {
+    /** The schema's element that declares a global component. */
+    Optional<Element> global(String kind, XSObject component) {
+        return dom(kind, component);
+    }
+
+    /** Notes the element whose own type has no name, so that what is declared in it can be found. */
+    void owns(XsElement element, XSTypeDefinition type) {
+        if (type.getAnonymous()) {
+            owners.putIfAbsent(type, element);
+        }
+    }
+
+    /** The schema's element of a local declaration within a type. */
+    Optional<Element> within(XSComplexTypeDefinition type, String kind, String name) {
         if (type == null) {
             return Optional.empty();
         }
         Optional<Element> holder = type.getAnonymous()
-                ? Optional.ofNullable(owners().get(type)).flatMap(e -> dom("element", e))
+                ? Optional.ofNullable(owners.get(type)).flatMap(XsElement::dom)
                 : dom("complexType", type);
-        return holder.flatMap(h -> local(h, name)).map(Xml::placeOf);
-    }
-
-    /** The global elements whose types have no name of their own. */
-    private Map<XSTypeDefinition, XSElementDeclaration> owners() {
-        Map<XSTypeDefinition, XSElementDeclaration> all = owners;
-        if (all == null) {
-            all = new IdentityHashMap<>();
-            XSNamedMap declared = model.getComponents(XSConstants.ELEMENT_DECLARATION);
-            for (int i = 0; i < declared.getLength(); i++) {
-                XSElementDeclaration e = (XSElementDeclaration) declared.item(i);
-                if (e.getTypeDefinition().getAnonymous()) {
-                    all.put(e.getTypeDefinition(), e);
-                }
-            }
-            owners = all;
-        }
-        return all;
+        return holder.flatMap(h -> local(h, kind, name));
     }
 
     /** The first declaration of that name, nearest to the top. */
-    private static Optional<Element> local(Element holder, String name) {
+    private static Optional<Element> local(Element holder, String kind, String name) {
         List<Element> level = Xml.children(holder);
         while (!level.isEmpty()) {
             List<Element> below = new ArrayList<>();
             for (Element e : level) {
                 boolean named = e.getAttribute("name").equals(name)
                         || e.getAttribute("ref").replaceAll("^.*:", "").equals(name);
-                if ("element".equals(e.getLocalName()) && named) {
+                if (kind.equals(e.getLocalName()) && named) {
                     return Optional.of(e);
                 }
                 below.addAll(Xml.children(e));

@@ -1,6 +1,7 @@
 package dev.mockbell.schema;
 
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -9,6 +10,7 @@ import org.apache.xerces.xs.XSConstants;
 import org.apache.xerces.xs.XSElementDeclaration;
 import org.apache.xerces.xs.XSNamedMap;
 import org.apache.xerces.xs.XSTypeDefinition;
+import org.w3c.dom.Element;
 
 /** An element that the schema library compiled. */
 final class XsElement implements ElementDecl {
@@ -35,6 +37,7 @@ final class XsElement implements ElementDecl {
         TypeDef known = type;
         if (known == null) {
             known = schemas.of(xs.getTypeDefinition());
+            schemas.owns(this, xs.getTypeDefinition());
             type = known;
         }
         return known;
@@ -118,9 +121,14 @@ final class XsElement implements ElementDecl {
 
     @Override
     public Optional<Place> place() {
+        return dom().map(Xml::placeOf);
+    }
+
+    /** The schema's element that declares it. */
+    Optional<Element> dom() {
         return isGlobal()
-                ? schemas.place("element", xs)
-                : schemas.placeWithin(xs.getEnclosingCTDefinition(), xs.getName());
+                ? schemas.global("element", xs)
+                : schemas.within(xs.getEnclosingCTDefinition(), "element", xs.getName());
     }
 
     @Override

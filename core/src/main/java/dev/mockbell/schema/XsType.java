@@ -1,6 +1,7 @@
 package dev.mockbell.schema;
 
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -154,7 +155,15 @@ final class XsType implements TypeDef {
                 use.getRequired(),
                 Optional.ofNullable(kind == XSConstants.VC_FIXED ? value : null),
                 Optional.ofNullable(kind == XSConstants.VC_DEFAULT ? value : null),
-                Documentation.of(a.getAnnotations()));
+                Documentation.of(a.getAnnotations()),
+                placeOf(a));
+    }
+
+    private Optional<Place> placeOf(XSAttributeDeclaration a) {
+        return a.getScope() == XSConstants.SCOPE_GLOBAL
+                ? schemas.place("attribute", a)
+                : schemas.within((XSComplexTypeDefinition) xs, "attribute", a.getName())
+                        .map(Xml::placeOf);
     }
 
     @Override

@@ -99,19 +99,33 @@ class ExportTest {
                 .containsExactly(folder.resolve("one.wsdl").toAbsolutePath());
     }
 
+    private static dev.mockbell.schema.ElementDecl inside(dev.mockbell.schema.ElementDecl element) {
+        var group =
+                (dev.mockbell.schema.Particle.OfGroup) element.type().particle().orElseThrow();
+        return ((dev.mockbell.schema.Particle.OfElement) group.parts().get(0)).element();
+    }
+
     @Test
     void everyComponentKnowsItsPlace() {
         var root = several.schemas()
                 .element(new javax.xml.namespace.QName("urn:t", "Root"))
                 .orElseThrow();
         assertThat(root.place().orElseThrow().document()).isEqualTo("mem:/x/t.xsd");
-        var inner = ((dev.mockbell.schema.Particle.OfElement) ((dev.mockbell.schema.Particle.OfGroup)
-                                root.type().particle().orElseThrow())
-                        .parts()
-                        .get(0))
-                .element();
+        var inner = inside(root);
         assertThat(inner.place().orElseThrow().document()).isEqualTo("mem:/x/names.xsd");
         assertThat(inner.place().orElseThrow().line()).isPositive();
+        Contract nested = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(
+                        Contracts.schema(
+                                "<xs:element name='Root'><xs:complexType><xs:sequence>\n<xs:element name='a'><xs:complexType><xs:sequence>\n"
+                                        + "<xs:element name='b' type='xs:int'/></xs:sequence>\n<xs:attribute name='c'/></xs:complexType></xs:element></xs:sequence></xs:complexType></xs:element>")));
+        var a = inside(nested.schemas()
+                .element(new javax.xml.namespace.QName("urn:t", "Root"))
+                .orElseThrow());
+        int line = a.place().orElseThrow().line();
+        assertThat(inside(a).place().orElseThrow().line()).isEqualTo(line + 1);
+        assertThat(a.type().attributes().get(0).place().orElseThrow().line()).isEqualTo(line + 2);
         Operation o = several.port("Extra").orElseThrow().binding().operations().get(0);
         assertThat(List.of(
                         o.place(),

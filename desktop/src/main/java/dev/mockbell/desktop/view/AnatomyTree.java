@@ -7,6 +7,7 @@ import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.schema.TypeDef;
 import dev.mockbell.xml.Place;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -27,13 +28,14 @@ final class AnatomyTree extends VBox {
 
     private void fill(VBox into, TypeDef type, int depth) {
         for (AttributeDecl attribute : type.attributes()) {
-            into.getChildren()
-                    .add(row(
-                            Parts.text("@" + attribute.name().getLocalPart(), "table-text"),
-                            attribute.type().summary(),
-                            attribute.required() ? "1" : "0..1",
-                            attribute.documentation(),
-                            depth));
+            HBox row = row(
+                    Parts.text("@" + attribute.name().getLocalPart(), "table-text"),
+                    attribute.type().summary(),
+                    attribute.required() ? "1" : "0..1",
+                    told(attribute.documentation(), attribute.place()),
+                    depth);
+            attribute.place().ifPresent(p -> row.setOnContextMenuRequested(e -> toSource.accept(p)));
+            into.getChildren().add(row);
         }
         type.particle().ifPresent(p -> particle(into, p, depth));
     }
@@ -72,11 +74,10 @@ final class AnatomyTree extends VBox {
                 || !element.type().attributes().isEmpty();
         Label name = Parts.text((inside ? "▸ " : "") + element.name().getLocalPart(), "table-text");
         VBox below = new VBox();
-        HBox row = row(name, words(element), occurs.toString(), element.documentation(), depth);
+        Optional<Place> place = element.place().or(() -> element.type().place());
+        HBox row = row(name, words(element), occurs.toString(), told(element.documentation(), place), depth);
         into.getChildren().add(row);
-        element.place()
-                .or(() -> element.type().place())
-                .ifPresent(p -> row.setOnContextMenuRequested(e -> toSource.accept(p)));
+        place.ifPresent(p -> row.setOnContextMenuRequested(e -> toSource.accept(p)));
         if (inside) {
             into.getChildren().add(below);
             row.setFocusTraversable(true);
@@ -99,6 +100,14 @@ final class AnatomyTree extends VBox {
                 toggle.run();
             }
         }
+    }
+
+    /** What pointing at a row tells: its documentation, and the way to its line. */
+    private static String told(String documentation, Optional<Place> place) {
+        String way = place.map(p -> "Line " + p.line() + " of " + p.document().replaceAll("^.*/", "")
+                        + "; the right button leads there.")
+                .orElse("");
+        return documentation.isEmpty() ? way : way.isEmpty() ? documentation : documentation + "\n" + way;
     }
 
     private static String words(ElementDecl element) {
