@@ -32,7 +32,7 @@ public interface DocumentFetcher {
         return (uri, stop) -> {
             Path path;
             try {
-                path = Path.of(uri);
+                path = Path.of(URI.create(uri.toASCIIString()));
             } catch (IllegalArgumentException | java.nio.file.FileSystemNotFoundException e) {
                 throw Problem.of(Problem.Kind.INPUT, "The address does not name a file", uri.toString(), null, e);
             }

@@ -8,11 +8,11 @@ import dev.mockbell.schema.SchemaSource;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.Location;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import java.net.URI;
-import java.net.URISyntaxException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -21,6 +21,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.Set;
 import org.w3c.dom.Document;
@@ -64,7 +65,8 @@ final class DocumentSet {
     }
 
     /** Loads the WSDL at {@code address}; a problem with this one document is thrown, with others noted. */
-    void load(URI address) {
+    void load(URI given) {
+        URI address = Location.canonical(given);
         DocumentFetcher.Fetched fetched = fetch(address);
         Element root = NotWsdl.parse(fetched, limits.document());
         keep(address, fetched, SourceDocument.Kind.WSDL, root);
@@ -177,13 +179,12 @@ final class DocumentSet {
             note("missing-location", "The " + from.getLocalName() + " names no document", "Add its location.", place);
             return;
         }
-        URI target;
-        try {
-            target = resolve(base(place.document()), location.strip());
-        } catch (URISyntaxException | IllegalArgumentException e) {
+        Optional<URI> resolved = Location.resolve(place.document(), location);
+        if (resolved.isEmpty()) {
             note("bad-location", "“" + location + "” is not an address", "Mend the location.", place);
             return;
         }
+        URI target = resolved.get();
         if (place.document().startsWith("http")
                 && !"http".equals(target.getScheme())
                 && !"https".equals(target.getScheme())) {
@@ -317,35 +318,5 @@ final class DocumentSet {
 
     private void note(String rule, String text, String advice, Place place) {
         findings.add(Severity.ERROR, rule, text, advice, place);
-    }
-
-    private static URI base(String document) throws URISyntaxException {
-        return new URI(document);
-    }
-
-    /** Locations are often written with spaces, backslashes or brackets, which URIs must escape (RFC 3986 §2). */
-    private static URI resolve(URI base, String location) throws URISyntaxException {
-        StringBuilder legal = new StringBuilder();
-        for (int i = 0; i < location.length(); i++) {
-            char c = location.charAt(i);
-            boolean escaped = c == '%' && location.substring(i).matches("(?s)%[0-9A-Fa-f]{2}.*");
-            if (c == '\\') {
-                legal.append('/');
-            } else if (c == ' ' || "\"<>[]^`{|}".indexOf(c) >= 0 || c == '%' && !escaped) {
-                legal.append('%').append(String.format(java.util.Locale.ROOT, "%02X", (int) c));
-            } else {
-                legal.append(c);
-            }
-        }
-        String text = legal.toString();
-        if (text.matches("(?i)[a-z]:/.*")) {
-            text = "file:/" + text;
-        }
-        URI relative = new URI(text);
-        if (base.getRawQuery() != null && text.startsWith("?")) {
-            String plain = base.toString().replaceAll("[?#].*", "");
-            return new URI(plain + text);
-        }
-        return base.resolve(relative).normalize();
     }
 }

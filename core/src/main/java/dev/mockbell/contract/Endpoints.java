@@ -1,5 +1,6 @@
 package dev.mockbell.contract;
 
+import dev.mockbell.xml.Location;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -50,17 +51,9 @@ public final class Endpoints {
             if (reference
                     && element.hasAttribute(attribute)
                     && !element.getAttribute(attribute).isBlank()) {
-                String target;
-                try {
-                    target = java.net
-                            .URI
-                            .create(base)
-                            .resolve(element.getAttribute(attribute).strip().replace(" ", "%20"))
-                            .normalize()
-                            .toString();
-                } catch (IllegalArgumentException e) {
-                    continue;
-                }
+                String target = Location.resolve(base, element.getAttribute(attribute))
+                        .map(Object::toString)
+                        .orElse("");
                 contract.documents().stream()
                         .filter(d -> d.uri().equals(target) || d.requested().equals(target))
                         .findFirst()

@@ -2,6 +2,7 @@ package dev.mockbell.contract;
 
 import dev.mockbell.schema.KnownSchemas;
 import dev.mockbell.schema.SchemaSource;
+import dev.mockbell.xml.Location;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -195,19 +196,10 @@ public final class Export {
         if (location.isBlank()) {
             return null;
         }
-        try {
-            String uri = java.net
-                    .URI
-                    .create(base)
-                    .resolve(location.strip().replace(" ", "%20").replace("\\", "/"))
-                    .normalize()
-                    .toString();
-            return contract.documents().stream()
-                    .filter(d -> d.uri().equals(uri) || d.requested().equals(uri))
-                    .findFirst()
-                    .orElse(null);
-        } catch (IllegalArgumentException notAnAddress) {
-            return null;
-        }
+        String uri = Location.resolve(base, location).map(Object::toString).orElse("");
+        return contract.documents().stream()
+                .filter(d -> d.uri().equals(uri) || d.requested().equals(uri))
+                .findFirst()
+                .orElse(null);
     }
 }

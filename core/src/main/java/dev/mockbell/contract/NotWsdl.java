@@ -2,6 +2,7 @@ package dev.mockbell.contract;
 
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.DraftSchemas;
+import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.nio.charset.StandardCharsets;
@@ -64,14 +65,17 @@ final class NotWsdl {
                 "Give the WSDL itself, whose root is <definitions>.");
     }
 
+    /** Text has no control characters but white space, unless its characters are wider than a byte. */
     private static boolean looksBinary(byte[] bytes) {
-        if (bytes.length > 1 && ((bytes[0] & 0xFF) >= 0xFE || bytes[0] == 0 || bytes[1] == 0)) {
-            return (bytes[0] & 0xFF) < 0xFE && bytes[0] == 0 && bytes[1] == 0;
+        TextEncoding encoding = TextEncoding.of(bytes, "");
+        String charset = encoding.charset().name();
+        if (encoding.skip() > 0 || charset.startsWith("UTF-16") || charset.startsWith("UTF-32")) {
+            return false;
         }
         for (int i = 0; i < Math.min(bytes.length, 512); i++) {
             int b = bytes[i] & 0xFF;
             if (b < 9 || (b > 13 && b < 32 && b != 27)) {
-                return true;
+                return !charset.startsWith("IBM");
             }
         }
         return false;

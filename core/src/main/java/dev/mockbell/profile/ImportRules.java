@@ -1,5 +1,6 @@
 package dev.mockbell.profile;
 
+import dev.mockbell.xml.Location;
 import dev.mockbell.xml.Xml;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -27,17 +28,9 @@ final class ImportRules {
     }
 
     private static String target(Element from, String location) {
-        try {
-            String legal = location.strip().replace(" ", "%20").replace("\\", "/");
-            return java.net
-                    .URI
-                    .create(Xml.placeOf(from).document())
-                    .resolve(legal)
-                    .normalize()
-                    .toString();
-        } catch (IllegalArgumentException e) {
-            return "";
-        }
+        return Location.resolve(Xml.placeOf(from).document(), location)
+                .map(Object::toString)
+                .orElse("");
     }
 
     static void onlyWsdl(Description d, Report report) {

@@ -254,6 +254,26 @@ class HostileContractsTest {
     }
 
     @Test
+    void aFileThatImportsItselfIsOneDocument(@TempDir Path folder) throws Exception {
+        Path file = Files.writeString(
+                folder.resolve("self.wsdl"),
+                PLAIN.replace("<types>", "<import namespace='urn:t:service' location='self.wsdl'/><types>"));
+        Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
+                .read(file.toString(), Progress.NONE, new StopSignal());
+        assertThat(contract.documents()).hasSize(1);
+        assertThat(Export.files(contract, Export.Form.REWRITTEN, a -> a)).hasSize(1);
+    }
+
+    @Test
+    void binaryDataIsCalledThat() {
+        byte[] bytes = new byte[600];
+        for (int i = 0; i < bytes.length; i++) {
+            bytes[i] = (byte) i;
+        }
+        assertThatThrownBy(() -> read(bytes, "")).isInstanceOf(Problem.class).hasMessageContaining("binary");
+    }
+
+    @Test
     void aPipeIsNotRead(@TempDir Path folder) throws Exception {
         Path pipe = folder.resolve("pipe.wsdl");
         assertThat(new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor())
