@@ -264,12 +264,30 @@ public final class Schemas {
     /** The schema's element of a local declaration within a type. */
     Optional<Element> within(XSComplexTypeDefinition type, String kind, String name) {
         if (type == null) {
-            return Optional.empty();
+            return inGroups(kind, name);
         }
         Optional<Element> holder = type.getAnonymous()
                 ? Optional.ofNullable(owners.get(type)).flatMap(XsElement::dom)
                 : dom("complexType", type);
-        return holder.flatMap(h -> local(h, kind, name));
+        Optional<Element> own = holder.flatMap(h -> local(h, kind, name));
+        if (own.isPresent()) {
+            return own;
+        }
+        boolean derived = type.getBaseType() instanceof XSComplexTypeDefinition base && base != type;
+        Optional<Element> inherited =
+                derived && !"anyType".equals(type.getBaseType().getName())
+                        ? within((XSComplexTypeDefinition) type.getBaseType(), kind, name)
+                        : Optional.empty();
+        return inherited.isPresent() ? inherited : inGroups(kind, name);
+    }
+
+    /** What a named group declares belongs to no type. */
+    private Optional<Element> inGroups(String kind, String name) {
+        return globals.entrySet().stream()
+                .filter(g -> g.getKey().startsWith("group ") || g.getKey().startsWith("attributeGroup "))
+                .sorted(Map.Entry.comparingByKey())
+                .flatMap(g -> local(g.getValue(), kind, name).stream())
+                .findFirst();
     }
 
     /** The first declaration of that name, nearest to the top. */
@@ -278,8 +296,9 @@ public final class Schemas {
         while (!level.isEmpty()) {
             List<Element> below = new ArrayList<>();
             for (Element e : level) {
+                String ref = e.getAttribute("ref");
                 boolean named = e.getAttribute("name").equals(name)
-                        || e.getAttribute("ref").replaceAll("^.*:", "").equals(name);
+                        || ref.substring(ref.indexOf(':') + 1).equals(name);
                 if (kind.equals(e.getLocalName()) && named) {
                     return Optional.of(e);
                 }

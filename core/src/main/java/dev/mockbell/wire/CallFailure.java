@@ -35,6 +35,9 @@ final class CallFailure {
         if (failure instanceof UnknownHostException) {
             return "The name " + request.address().getHost() + " is not known";
         }
+        if (failure instanceof SSLException && Problem.reason(failure).contains("PKIX path")) {
+            return "The certificate of " + where + " is not trusted on this machine";
+        }
         if (failure instanceof SSLException) {
             return "TLS with " + where + " failed: " + Problem.reason(failure);
         }

@@ -126,6 +126,18 @@ class ExportTest {
         int line = a.place().orElseThrow().line();
         assertThat(inside(a).place().orElseThrow().line()).isEqualTo(line + 1);
         assertThat(a.type().attributes().get(0).place().orElseThrow().line()).isEqualTo(line + 2);
+        Contract grouped = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(
+                        Contracts.schema(
+                                "<xs:group name='G'><xs:sequence>\n<xs:element name='g' type='xs:int'/></xs:sequence></xs:group>"
+                                        + "<xs:attributeGroup name='A'>\n<xs:attribute name='h'/></xs:attributeGroup>"
+                                        + "<xs:complexType name='B'><xs:group ref='t:G'/><xs:attributeGroup ref='t:A'/></xs:complexType><xs:element name='Root' type='t:B'/>")));
+        var b = grouped.schemas()
+                .element(new javax.xml.namespace.QName("urn:t", "Root"))
+                .orElseThrow();
+        int first = inside(b).place().orElseThrow().line();
+        assertThat(b.type().attributes().get(0).place().orElseThrow().line()).isEqualTo(first + 1);
         Operation o = several.port("Extra").orElseThrow().binding().operations().get(0);
         assertThat(List.of(
                         o.place(),
