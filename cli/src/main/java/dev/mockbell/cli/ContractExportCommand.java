@@ -3,11 +3,10 @@ package dev.mockbell.cli;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Export.Form;
+import dev.mockbell.contract.Readdress;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ExportFile;
 import dev.mockbell.project.KeptContract;
-import java.net.URI;
-import java.net.URISyntaxException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -63,15 +62,17 @@ final class ContractExportCommand implements Callable<Integer> {
     public Integer call() {
         try (Core core = new Core(reading)) {
             Contract contract = contract(core);
+            Readdress address =
+                    new Readdress(Optional.ofNullable(host), Optional.ofNullable(port), Optional.ofNullable(path));
             boolean single = out.toString().endsWith(".wsdl");
-            if (asFetched && (single || host != null || port != null || path != null)) {
+            if (asFetched && (single || !address.isEmpty())) {
                 throw Problem.input(
                         "Documents as they were fetched keep their imports and addresses",
                         null,
                         "Leave out --as-fetched, or export to a folder or .zip without an address.");
             }
             Form form = asFetched ? Form.AS_FETCHED : single ? Form.SINGLE : Form.REWRITTEN;
-            Map<String, byte[]> files = Export.files(contract, form, this::readdressed);
+            Map<String, byte[]> files = Export.files(contract, form, address);
             List<Path> written = ExportFile.write(out, files);
             written.forEach(w -> console.line(w.toString()));
             return 0;
@@ -91,27 +92,5 @@ final class ContractExportCommand implements Callable<Integer> {
                         name == null ? "The project has no contract" : "The project has no contract " + name,
                         source,
                         "See “mockbell contract show” for what there is."));
-    }
-
-    private String readdressed(String address) {
-        if (host == null && port == null && path == null) {
-            return address;
-        }
-        try {
-            URI old = new URI(address.strip());
-            String newPath = path == null ? old.getPath() : path.startsWith("/") ? path : "/" + path;
-            return new URI(
-                            old.getScheme() == null ? "http" : old.getScheme(),
-                            null,
-                            host == null ? old.getHost() : host,
-                            port == null ? host == null ? old.getPort() : -1 : port,
-                            newPath,
-                            old.getQuery(),
-                            null)
-                    .toString();
-        } catch (URISyntaxException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "No address can be made of this", address, "Check host, port and path.", e);
-        }
     }
 }

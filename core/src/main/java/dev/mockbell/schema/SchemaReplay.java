@@ -113,7 +113,8 @@ final class SchemaReplay extends XMLFilterImpl {
         return node.getLocalName() == null ? node.getNodeName() : node.getLocalName();
     }
 
-    private static Map<String, String> namespaces(Element element) {
+    /** The namespaces that an element declares, by prefix; the empty text for the default. */
+    static Map<String, String> namespaces(Element element) {
         Map<String, String> found = new LinkedHashMap<>();
         NamedNodeMap all = element.getAttributes();
         for (int i = 0; i < all.getLength(); i++) {

@@ -10,9 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
@@ -24,7 +22,6 @@ final class SchemaScan {
     static final int MOST_ELEMENTS = 10_000;
 
     private static final int MOST_GROUPS = 400;
-    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
     private static final Map<String, List<String>> NAMES = Map.of(
             "element", List.of("type", "ref", "substitutionGroup"),
             "attribute", List.of("type", "ref"),
@@ -49,7 +46,7 @@ final class SchemaScan {
         this.swapped = swapped;
         Map<String, String> prefixes = new HashMap<>();
         for (Node n = source.root().getParentNode(); n instanceof Element e; n = n.getParentNode()) {
-            declared(e).forEach(prefixes::putIfAbsent);
+            SchemaReplay.namespaces(e).forEach(prefixes::putIfAbsent);
         }
         walk(source.root(), prefixes, 1);
     }
@@ -73,21 +70,9 @@ final class SchemaScan {
         return List.copyOf(flaws.values());
     }
 
-    private static Map<String, String> declared(Element e) {
-        Map<String, String> found = new HashMap<>();
-        NamedNodeMap all = e.getAttributes();
-        for (int i = 0; i < all.getLength(); i++) {
-            Attr a = (Attr) all.item(i);
-            if (XMLNS.equals(a.getNamespaceURI())) {
-                found.put("xmlns".equals(a.getName()) ? "" : a.getLocalName(), a.getValue());
-            }
-        }
-        return found;
-    }
-
     private void walk(Element e, Map<String, String> inherited, long times) {
         Map<String, String> prefixes = inherited;
-        Map<String, String> own = declared(e);
+        Map<String, String> own = SchemaReplay.namespaces(e);
         if (!own.isEmpty()) {
             prefixes = new HashMap<>(inherited);
             prefixes.putAll(own);

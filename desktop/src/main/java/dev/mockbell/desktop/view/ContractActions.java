@@ -2,15 +2,14 @@ package dev.mockbell.desktop.view;
 
 import dev.mockbell.contract.Export.Form;
 import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Readdress;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.KeptContract;
-import java.net.URI;
-import java.net.URISyntaxException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
+import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -142,35 +141,20 @@ final class ContractActions extends VBox {
 
     private void write() {
         if (!out.getText().isBlank()) {
-            model.export(contract, Path.of(out.getText().strip()), form, this::readdressed);
+            model.export(contract, Path.of(out.getText().strip()), form, readdress());
             done.run();
         }
     }
 
-    private String readdressed(String address) {
-        boolean none = host.getText().isBlank()
-                && number.getText().isBlank()
-                && path.getText().isBlank();
-        if (none) {
-            return address;
-        }
-        try {
-            URI old = new URI(address.strip());
-            String newHost = host.getText().isBlank()
-                    ? old.getHost()
-                    : host.getText().strip().toLowerCase(Locale.ROOT);
-            String digits = number.getText().strip();
-            int port = digits.matches("\\d{1,5}")
-                    ? Integer.parseInt(digits)
-                    : host.getText().isBlank() ? old.getPort() : -1;
-            String newPath = path.getText().isBlank()
-                    ? old.getPath()
-                    : (path.getText().startsWith("/") ? "" : "/")
-                            + path.getText().strip();
-            String scheme = old.getScheme() == null ? "http" : old.getScheme();
-            return new URI(scheme, null, newHost, port, newPath, old.getQuery(), null).toString();
-        } catch (URISyntaxException e) {
-            return address;
-        }
+    private Readdress readdress() {
+        String digits = number.getText().strip();
+        return new Readdress(
+                given(host),
+                digits.matches("\\d{1,5}") ? Optional.of(Integer.valueOf(digits)) : Optional.empty(),
+                given(path));
+    }
+
+    private static Optional<String> given(TextField field) {
+        return Optional.of(field.getText().strip()).filter(t -> !t.isEmpty());
     }
 }
