@@ -112,6 +112,22 @@ public record Braces(String source, List<Piece> pieces) {
         return Problem.of(Problem.Kind.EXPRESSION, what, "column " + (at + 1) + " of “" + shown + "”", advice, null);
     }
 
+    /** The text between expressions, with doubled braces as the single ones that they stand for. */
+    public String literal() {
+        StringBuilder text = new StringBuilder();
+        for (Piece piece : pieces) {
+            if (piece instanceof Piece.Literal literal) {
+                text.append(literal.text());
+            }
+        }
+        return text.toString();
+    }
+
+    /** The text as it must be written so that it means itself. */
+    public static String literally(String text) {
+        return text.replace("{", "{{").replace("}", "}}");
+    }
+
     /** Whether no expression occurs, so that the text is always the same. */
     public boolean constant() {
         return pieces.stream().allMatch(p -> p instanceof Piece.Literal);

@@ -2,9 +2,11 @@ package dev.mockbell.message;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.Optional;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
+import org.w3c.dom.Text;
 
 /** XPaths made by pointing: unprefixed names, which this program reads as any namespace, with positions where needed. */
 public final class MessagePath {
@@ -13,7 +15,7 @@ public final class MessagePath {
     /** The path from the message's root to an element or attribute. */
     public static String of(Node node) {
         Deque<String> steps = new ArrayDeque<>();
-        Node at = node;
+        Node at = node instanceof Text ? node.getParentNode() : node;
         if (at instanceof Attr attr) {
             String local = attr.getLocalName() == null ? attr.getName() : attr.getLocalName();
             steps.push(attr.getNamespaceURI() == null ? "@" + local : "@*:" + local);
@@ -21,6 +23,20 @@ public final class MessagePath {
         }
         for (; at instanceof Element e; at = at.getParentNode()) {
             steps.push(step(e));
+        }
+        return "/" + String.join("/", steps);
+    }
+
+    /** As {@link #of(Node)}, with the prefixes that the message uses; a default namespace has none to show. */
+    public static String prefixed(Node node) {
+        Deque<String> steps = new ArrayDeque<>();
+        Node at = node instanceof Text ? node.getParentNode() : node;
+        if (at instanceof Attr attr) {
+            steps.push("@" + attr.getName());
+            at = attr.getOwnerElement();
+        }
+        for (; at instanceof Element e; at = at.getParentNode()) {
+            steps.push((e.getPrefix() == null ? "" : e.getPrefix() + ":") + step(e));
         }
         return "/" + String.join("/", steps);
     }
@@ -39,5 +55,59 @@ public final class MessagePath {
             }
         }
         return position + like > 2 ? e.getLocalName() + "[" + position + "]" : e.getLocalName();
+    }
+
+    /**
+     * The element or attribute that a path of names and positions leads to. Prefixes are passed over; a step without a
+     * position means the first.
+     */
+    static Optional<Node> node(Node root, String path) {
+        String[] steps = path.strip().replaceFirst("^/", "").split("/");
+        Node at = null;
+        for (int i = 0; i < steps.length; i++) {
+            String step = steps[i];
+            if (step.startsWith("@")) {
+                return attribute(at, step.substring(step.indexOf(':') + 1).replaceFirst("^@", ""));
+            }
+            int bracket = step.indexOf('[');
+            String name =
+                    step.substring(0, bracket < 0 ? step.length() : bracket).replaceFirst("^[^:]*:", "");
+            String number = bracket < 0 ? "1" : step.substring(bracket + 1).replace("]", "");
+            if (!number.matches("[1-9][0-9]{0,8}")) {
+                return Optional.empty();
+            }
+            at = i == 0 ? first(root, name, number) : child(at, name, Integer.parseInt(number));
+            if (at == null) {
+                return Optional.empty();
+            }
+        }
+        return Optional.ofNullable(at);
+    }
+
+    private static Node first(Node root, String name, String number) {
+        return root != null && name.equals(root.getLocalName()) && "1".equals(number) ? root : null;
+    }
+
+    private static Node child(Node parent, String name, int position) {
+        int seen = 0;
+        for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Element e && name.equals(e.getLocalName()) && ++seen == position) {
+                return e;
+            }
+        }
+        return null;
+    }
+
+    private static Optional<Node> attribute(Node owner, String local) {
+        if (!(owner instanceof Element e)) {
+            return Optional.empty();
+        }
+        for (int i = 0; i < e.getAttributes().getLength(); i++) {
+            Node a = e.getAttributes().item(i);
+            if (local.equals(a.getLocalName() == null ? a.getNodeName() : a.getLocalName())) {
+                return Optional.of(a);
+            }
+        }
+        return Optional.empty();
     }
 }

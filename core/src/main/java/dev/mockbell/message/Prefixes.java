@@ -3,6 +3,7 @@ package dev.mockbell.message;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -74,6 +75,13 @@ final class Prefixes {
     /** Writes the declarations that are needed on an element. */
     void declareOn(Element element) {
         used.forEach((ns, prefix) -> element.setAttributeNS(XMLNS, "xmlns:" + prefix, ns));
+    }
+
+    /** As {@link #declareOn}, without those that no name or value in the element uses any more. */
+    void declareWhatIsUsed(Element element) {
+        Set<String> needed = Fragments.prefixesIn(element);
+        used.values().removeIf(prefix -> !needed.contains(prefix));
+        declareOn(element);
     }
 
     /** {@code urn:northfell:hut-booking} gives {@code hb}; {@code http://x.example/stay/v2} gives {@code stay}. */

@@ -78,9 +78,26 @@ public final class SampleBuilder {
     public Element buildFor(ElementDecl declared, Element parent) {
         prefixes.inScopeOf(parent);
         Element element = element(declared, 1);
+        return fitted(element, parent);
+    }
+
+    private Element fitted(Element element, Element parent) {
         ties.tie();
-        prefixes.declareOn(element);
+        DefaultNamespace.adopt(element, DefaultNamespace.at(parent));
+        prefixes.declareWhatIsUsed(element);
         return (Element) parent.getOwnerDocument().importNode(element, true);
+    }
+
+    /** As {@link #buildFor(ElementDecl, Element)}, of a type that {@code xsi:type} names. */
+    Element buildFor(ElementDecl declared, TypeDef type, Element parent) {
+        prefixes.inScopeOf(parent);
+        Element element = create(declared.name());
+        elements++;
+        if (!type.equals(declared.type())) {
+            typed(element, type.name().orElseThrow());
+        }
+        fill(element, declared, type, 1);
+        return fitted(element, parent);
     }
 
     private Element element(ElementDecl given, int depth) {

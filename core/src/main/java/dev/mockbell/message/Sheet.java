@@ -1,6 +1,12 @@
 package dev.mockbell.message;
 
 import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow.Kind;
+import dev.mockbell.message.SheetRow.Round;
+import dev.mockbell.message.SheetRow.State;
+import dev.mockbell.message.SheetRow.Target;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.xml.Xml;
@@ -12,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.w3c.dom.Attr;
+import org.w3c.dom.CDATASection;
 import org.w3c.dom.CharacterData;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -20,30 +27,48 @@ import org.w3c.dom.Text;
 
 /**
  * A message as a typed outline that is edited in place. The XML tree is the truth: the rows show it against the contract,
- * every edit is an edit of the tree, and whatever the contract does not know stays where it is. Not safe for several
- * threads at once.
+ * every edit is an edit of the tree, and whatever the contract does not know stays where it is. An edit costs what it
+ * touches: rows of other parts are the same objects before and after. Not safe for several threads at once.
+ *
+ * <p>Edits take a row that the sheet gave earlier; it may be older than the last edit as long as its place still stands.
  */
 public final class Sheet {
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+    static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+
+    /** Rows are laid out by recursion, so a message nested deeper than this has XML as its only face. */
+    private static final int DEEPEST = 500;
 
     private final MessageOutline outline;
     private final Document document;
-    private final Map<String, Node> setAside = new HashMap<>();
+    private final SheetRows rows;
+    private final Map<String, List<Node>> setAside = new HashMap<>();
+    private Optional<SheetRow> root;
 
-    private Sheet(MessageOutline outline, Document document) {
+    private Sheet(MessageOutline outline, Document document, boolean templated) {
         this.outline = outline;
         this.document = document;
+        this.rows = new SheetRows(outline.schemas(), new RowIds(), templated);
     }
 
     /**
-     * Opens a message.
+     * Opens a message whose values may hold expressions in braces.
      *
      * @param text the payload; empty for an empty body
-     * @throws dev.mockbell.problem.Problem when it is not well-formed
+     * @throws Problem when it is not well-formed or nested more than 500 deep
      */
     public static Sheet open(MessageOutline outline, String text) {
-        Document document = text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", XmlLimits.MESSAGE);
-        return new Sheet(outline, document);
+        return open(outline, text, true);
+    }
+
+    /** As {@link #open(MessageOutline, String)}, for a message that was received: a brace in it is a brace. */
+    public static Sheet openReceived(MessageOutline outline, String text) {
+        return open(outline, text, false);
+    }
+
+    private static Sheet open(MessageOutline outline, String text, boolean templated) {
+        XmlLimits most = new XmlLimits(DEEPEST, 0, XmlLimits.MESSAGE.bytes(), false);
+        Document document = text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", most);
+        return new Sheet(outline, document, templated);
     }
 
     /** The message as XML, exactly as the tree holds it. */
@@ -57,239 +82,424 @@ public final class Sheet {
 
     /** The row of the message's root; empty when the body is empty. */
     public Optional<SheetRow> root() {
-        Element root = document.getDocumentElement();
         if (root == null) {
-            return Optional.empty();
+            root = Optional.ofNullable(document.getDocumentElement()).map(e -> {
+                ElementDecl declared = outline.root()
+                        .filter(d -> SheetRows.matches(d, e))
+                        .or(() -> outline.schemas().element(SheetRows.nameOf(e)))
+                        .orElse(null);
+                return rows.row(declared, e);
+            });
         }
-        ElementDecl declared = outline.root()
-                .filter(e -> SheetRows.matches(e, root))
-                .or(() -> outline.schemas().element(SheetRows.nameOf(root)))
-                .orElse(null);
-        return Optional.of(new SheetRows(outline.schemas()).row(declared, root));
+        return root;
     }
 
-    /** The row of that id. */
+    /** The row of that id, as it is now. */
     public Optional<SheetRow> row(String id) {
-        return root().flatMap(r -> find(r, id));
+        return root().map(r -> RowSearch.id(r, id));
     }
 
-    private static Optional<SheetRow> find(SheetRow row, String id) {
-        if (row.id().equals(id)) {
-            return Optional.of(row);
-        }
-        for (SheetRow child : row.children()) {
-            Optional<SheetRow> found = find(child, id);
-            if (found.isPresent()) {
-                return found;
-            }
-        }
-        return Optional.empty();
+    /** The row of the element or attribute that a path leads to, as {@link SheetRow#path()} gives it. */
+    public Optional<SheetRow> at(String path) {
+        return root().flatMap(r -> RowSearch.at(r, path));
     }
 
-    /** Types a value. Comments within the element stay. */
+    /** The row as it is now; laid out by its parent alone, so that many edits in a row cost what they touch. */
+    SheetRow now(SheetRow row) {
+        Element parent = row.target().parent();
+        Optional<SheetRow> holder = parent == null ? root() : rows.again(parent);
+        return holder.map(h -> parent == null ? h : RowSearch.direct(h, row.id()))
+                .orElse(row);
+    }
+
+    /** The row that holds this one as it is now. */
+    Optional<SheetRow> holder(SheetRow row) {
+        return Optional.ofNullable(row.target().parent()).flatMap(rows::again);
+    }
+
+    private void touched(Node node) {
+        rows.forget(node);
+        root = null;
+    }
+
+    /** Types a value. Comments within the element stay, and what was a CDATA section is one afterwards. */
     public void setValue(SheetRow row, String value) {
         Node node = row.target().node();
         if (node instanceof Attr attr) {
             attr.setValue(value);
+            touched(attr.getOwnerElement());
+        } else if (node instanceof CharacterData text) {
+            text.setData(value);
+            touched(text);
         } else if (node instanceof Element element) {
             setText(element, value);
             element.removeAttributeNS(XSI, "nil");
+            touched(element);
         }
     }
 
     private void setText(Element element, String value) {
         List<Node> old = new ArrayList<>();
-        Node anchor = null;
+        CDATASection marked = null;
         for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
             if (n instanceof CharacterData && n instanceof Text) {
                 old.add(n);
-                anchor = n.getNextSibling();
+                marked = n instanceof CDATASection c ? c : marked;
             }
         }
+        Node anchor = old.isEmpty() ? null : old.get(old.size() - 1).getNextSibling();
         old.forEach(element::removeChild);
+        boolean stays = marked != null && !value.contains("]]>");
         if (!value.isEmpty()) {
-            element.insertBefore(document.createTextNode(value), anchor);
+            element.insertBefore(stays ? document.createCDATASection(value) : document.createTextNode(value), anchor);
         }
     }
 
-    /** Puts a part in that was left out; one that was there before comes back with its values. */
-    public void include(SheetRow row) {
-        SheetRow.Target target = row.target();
-        Node kept = setAside.remove(row.id());
-        if (target.attribute().isPresent()) {
-            Attr attr = kept instanceof Attr a ? a : null;
-            if (attr != null) {
-                target.parent().setAttributeNodeNS(attr);
-            } else {
-                var declared = target.attribute().get();
-                Prefixes prefixes = new Prefixes(outline.prefixes());
-                prefixes.inScopeOf(target.parent());
-                String local = declared.name().getLocalPart();
-                String value = declared.fixed()
-                        .or(declared::byDefault)
-                        .orElseGet(() -> declared.type()
-                                .simple()
-                                .map(t -> new SampleValues(prefixes).of(t, local, 0))
-                                .orElse(""));
-                String namespace = declared.name().getNamespaceURI();
-                if (namespace.isEmpty()) {
-                    target.parent().setAttributeNS(null, local, value);
-                } else {
-                    target.parent().setAttributeNS(namespace, prefixes.lexical(declared.name()), value);
-                }
-                prefixes.declareOn(target.parent());
-            }
+    /**
+     * Puts a part in that was left out; one that was there before comes back with its values. With a part of a group that
+     * must stand together comes the rest of the group.
+     */
+    public void include(SheetRow given) {
+        SheetRow row = now(given);
+        Target target = row.target();
+        if (row.state() != State.LEFT_OUT) {
             return;
         }
-        ElementDecl declared = target.element().orElseThrow();
-        Node node = kept != null ? kept : sample(declared, target.parent());
-        insert(target.parent(), node, target.before());
+        if (target.attribute().isPresent()) {
+            include(target.attribute().get(), target);
+        } else if (row.kind() == Kind.CHOICE) {
+            choose(row, chosenBefore(row));
+        } else if (target.round().filter(r -> r.nodes().isEmpty()).isPresent()) {
+            includeRound(row);
+        } else {
+            target.element().ifPresent(declared -> includeElement(declared, target));
+        }
+        touched(target.parent());
+    }
+
+    private void includeElement(ElementDecl declared, Target target) {
+        List<Node> back = setAside.remove(target.place());
+        List<Node> nodes = back != null ? back : List.of(sample(declared, target.parent()));
+        nodes.forEach(n -> Placement.insert(target.parent(), n, target.before()));
+    }
+
+    private void includeRound(SheetRow row) {
+        Target target = row.target();
+        Round round = target.round().orElseThrow();
+        List<Node> back = setAside.remove(target.parent() == null ? "" : roundPlace(row));
+        if (back != null) {
+            back.forEach(n -> Placement.insert(target.parent(), n, target.before()));
+        } else {
+            SheetShape.firstInstance(round.group())
+                    .forEach(d -> Placement.insert(target.parent(), sample(d, target.parent()), target.before()));
+        }
+        touched(target.parent());
+        SheetRow own = now(row);
+        if (own.state() == State.LEFT_OUT
+                && own.target().round().filter(r -> !r.nodes().isEmpty()).isPresent()) {
+            own.target().element().ifPresent(d -> includeElement(d, own.target()));
+        }
+    }
+
+    private static String roundPlace(SheetRow row) {
+        String place = row.target().place();
+        return place.substring(0, place.lastIndexOf('/')) + "/("
+                + SheetShape.title(row.target().round().orElseThrow().group()) + ")";
+    }
+
+    private void include(AttributeDecl declared, Target target) {
+        Element owner = target.parent();
+        List<Node> back = setAside.remove(target.place());
+        if (back != null) {
+            owner.setAttributeNodeNS((Attr) back.get(0));
+            return;
+        }
+        Prefixes prefixes = new Prefixes(outline.prefixes());
+        prefixes.inScopeOf(owner);
+        String local = declared.name().getLocalPart();
+        String value = declared.fixed()
+                .or(declared::byDefault)
+                .orElseGet(() -> declared.type()
+                        .simple()
+                        .map(t -> new SampleValues(prefixes).of(t, local, 0))
+                        .orElse(""));
+        String namespace = declared.name().getNamespaceURI();
+        if (namespace.isEmpty()) {
+            owner.setAttributeNS(null, local, value);
+        } else {
+            owner.setAttributeNS(namespace, prefixes.lexical(declared.name()), value);
+        }
+        prefixes.declareOn(owner);
     }
 
     private Element sample(ElementDecl declared, Element parent) {
         return new SampleBuilder(outline, Detail.REQUIRED).buildFor(declared, parent);
     }
 
-    /** Takes a part out. Its values come back when it is put in again. */
-    public void leaveOut(SheetRow row) {
-        Node node = row.target().node();
-        setAside.put(row.id(), node);
-        if (node instanceof Attr attr) {
+    /** Takes a part out, or all that stands of a choice or a group that must stand together. It comes back when put in again. */
+    public void leaveOut(SheetRow given) {
+        SheetRow row = now(given);
+        Target target = row.target();
+        if (row.kind() == Kind.CHOICE) {
+            setAside.put(target.place() + "|" + row.value(), target.nodes());
+            setAside.put(target.place() + "|", List.of(document.createTextNode(row.value())));
+            target.nodes().forEach(Placement::remove);
+        } else if (target.node() == null) {
+            return;
+        } else if (target.node() instanceof Attr attr) {
+            setAside.put(target.place(), List.of(attr));
             attr.getOwnerElement().removeAttributeNode(attr);
+        } else if (target.round().filter(Round::canGo).isPresent()
+                && !row.occurs().optional()) {
+            List<Node> nodes = target.round().get().nodes();
+            setAside.put(roundPlace(row), nodes);
+            nodes.forEach(Placement::remove);
         } else {
-            remove(node);
+            setAside.computeIfAbsent(target.place(), p -> new ArrayList<>()).add(target.node());
+            Placement.remove(target.node());
+        }
+        touched(target.parent());
+    }
+
+    /** Takes a row out that the contract may even require: one of several, or what it does not know. */
+    public void remove(SheetRow given) {
+        SheetRow row = now(given);
+        if (row.target().node() instanceof Attr || row.kind() == Kind.CHOICE) {
+            leaveOut(row);
+        } else if (row.target().node() != null && row.target().parent() != null) {
+            setAside.put(
+                    row.target().place(), new ArrayList<>(List.of(row.target().node())));
+            Placement.remove(row.target().node());
+            touched(row.target().parent());
         }
     }
 
-    /** Adds one more of a repeating part behind the row. */
-    public void addRepeat(SheetRow row) {
+    /** Adds one more of a repeating part behind the row; one that was taken out comes back first. */
+    public void addRepeat(SheetRow given) {
+        SheetRow row = now(given);
+        Target target = row.target();
+        if (row.kind() == Kind.REPEATS) {
+            if (!row.children().isEmpty()) {
+                addRepeat(row.children().get(row.children().size() - 1));
+            }
+            return;
+        }
+        if (row.kind() == Kind.CHOICE) {
+            Node last = target.nodes().get(target.nodes().size() - 1);
+            Particle branch = target.branches().get(Math.max(0, row.options().indexOf(row.value())));
+            insertAll(target.parent(), SheetShape.firstInstance(branch), Placement.nextMarkup(last));
+        } else {
+            List<Node> back = setAside.get(target.place());
+            Node node = back == null || back.isEmpty()
+                    ? sample(target.element().orElseThrow(), target.parent())
+                    : back.remove(back.size() - 1);
+            Placement.insert(target.parent(), node, Placement.nextMarkup(target.node()));
+        }
+        touched(target.parent());
+    }
+
+    /** Adds one more of the group that the row is part of, behind the group's standing. */
+    public void addGroup(SheetRow given) {
+        SheetRow row = now(given);
+        Round round = row.target().round().orElseThrow();
+        Node last = round.nodes().get(round.nodes().size() - 1);
+        insertAll(row.target().parent(), SheetShape.firstInstance(round.group()), Placement.nextMarkup(last));
+        touched(row.target().parent());
+    }
+
+    private void insertAll(Element parent, List<ElementDecl> declared, Node before) {
+        declared.forEach(d -> Placement.insert(parent, sample(d, parent), before));
+    }
+
+    /** Adds a copy of the row's element behind it. */
+    public void duplicate(SheetRow given) {
+        SheetRow row = now(given);
         Node node = row.target().node();
-        Element parent = (Element) node.getParentNode();
-        insert(parent, sample(row.target().element().orElseThrow(), parent), nextMarkup(node));
+        if (node instanceof Element && row.target().parent() != null) {
+            Placement.insert(row.target().parent(), node.cloneNode(true), Placement.nextMarkup(node));
+            touched(row.target().parent());
+        }
+    }
+
+    /**
+     * Moves one of several elements past its neighbour of the same kind.
+     *
+     * @param by -1 for up, 1 for down
+     * @return whether there was a neighbour
+     */
+    public boolean move(SheetRow given, int by) {
+        SheetRow row = now(given);
+        if (!(row.target().node() instanceof Element element) || row.index() == 0) {
+            return false;
+        }
+        Node other = element;
+        do {
+            other = by < 0 ? other.getPreviousSibling() : other.getNextSibling();
+        } while (other != null && !(other instanceof Element));
+        boolean like = other instanceof Element neighbour
+                && SheetRows.nameOf(neighbour).equals(SheetRows.nameOf(element));
+        if (!like) {
+            return false;
+        }
+        Element parent = row.target().parent();
+        Node first = by < 0 ? other : element;
+        Node second = by < 0 ? element : other;
+        Node anchor = second.getNextSibling();
+        Node gapEnd = first.getNextSibling();
+        if (gapEnd == second) {
+            parent.insertBefore(second, first);
+        } else {
+            parent.insertBefore(second, first);
+            parent.insertBefore(first, anchor);
+        }
+        touched(parent);
+        return true;
+    }
+
+    private String chosenBefore(SheetRow row) {
+        List<Node> branch = setAside.get(row.target().place() + "|");
+        return branch != null
+                ? branch.get(0).getNodeValue()
+                : row.options().isEmpty() ? "" : row.options().get(0);
     }
 
     /** Takes a branch of a choice in place of the one that stands. */
-    public void choose(SheetRow row, String option) {
-        SheetRow.Target target = row.target();
+    public void choose(SheetRow given, String option) {
+        SheetRow row = now(given);
+        Target target = row.target();
         int index = row.options().indexOf(option);
         if (index < 0 || option.equals(row.value())) {
             return;
         }
         List<Node> standing = target.nodes();
-        Node before = standing.isEmpty() ? target.before() : nextMarkup(standing.get(standing.size() - 1));
-        for (Node n : standing) {
-            if (n instanceof Element e) {
-                setAside.put(row.id() + "|" + row.value() + "|" + e.getLocalName(), n);
-            }
-            remove(n);
+        Node before = standing.isEmpty() ? target.before() : Placement.nextMarkup(standing.get(standing.size() - 1));
+        if (!standing.isEmpty()) {
+            setAside.put(target.place() + "|" + row.value(), standing);
+            standing.forEach(Placement::remove);
         }
-        Particle branch = target.branches().get(index);
-        for (ElementDecl declared : SheetRows.firstInstance(branch)) {
-            Node kept = setAside.remove(
-                    row.id() + "|" + option + "|" + declared.name().getLocalPart());
-            insert(target.parent(), kept != null ? kept : sample(declared, target.parent()), before);
+        List<Node> back = setAside.remove(target.place() + "|" + option);
+        if (back != null) {
+            back.forEach(n -> Placement.insert(target.parent(), n, before));
+        } else {
+            insertAll(
+                    target.parent(), SheetShape.firstInstance(target.branches().get(index)), before);
         }
+        touched(target.parent());
     }
 
-    /** Marks an element as having no value, or takes the mark away. */
-    public void setNil(SheetRow row, boolean nil) {
-        Element element = (Element) row.target().node();
+    /** Marks an element as having no value, or takes the mark away; what was in it then comes back. */
+    public void setNil(SheetRow given, boolean nil) {
+        Element element = (Element) given.target().node();
+        String place = "nil " + given.id();
         if (nil) {
+            List<Node> inside = new ArrayList<>();
             while (element.hasChildNodes()) {
-                element.removeChild(element.getFirstChild());
+                inside.add(element.removeChild(element.getFirstChild()));
             }
-            String prefix = element.lookupPrefix(XSI);
-            if (prefix == null) {
-                prefix = "xsi";
-                element.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xsi", XSI);
-            }
-            element.setAttributeNS(XSI, prefix + ":nil", "true");
+            setAside.put(place, inside);
+            Prefixes prefixes = new Prefixes(outline.prefixes());
+            prefixes.inScopeOf(element);
+            element.setAttributeNS(XSI, prefixes.of(XSI) + ":nil", "true");
+            prefixes.declareOn(element);
         } else {
             element.removeAttributeNS(XSI, "nil");
-        }
-    }
-
-    /** Puts every optional part in, or takes every optional part out, below the root. */
-    public void fill(Detail detail) {
-        outline.root().ifPresent(declared -> {
-            Element fresh = new SampleBuilder(outline, detail).build(declared);
-            Element old = document.getDocumentElement();
-            if (old != null) {
-                Carry.over(old, fresh);
-                document.replaceChild(document.importNode(fresh, true), old);
-                Document laidOut = Xml.parse(XmlText.laidOut(document), "message", XmlLimits.MESSAGE);
-                document.replaceChild(
-                        document.importNode(laidOut.getDocumentElement(), true), document.getDocumentElement());
+            List<Node> inside = setAside.remove(place);
+            if (inside != null && !element.hasChildNodes()) {
+                inside.forEach(element::appendChild);
             }
-        });
+        }
+        touched(element);
     }
 
-    private void insert(Element parent, Node node, Node before) {
-        Node at = before;
-        String indent = indentOf(parent);
-        boolean spread = hasElement(parent) || parent.getFirstChild() == null;
-        if (at == null
-                && parent.getLastChild() instanceof Text last
-                && last.getData().isBlank()) {
-            at = last;
-        } else if (at != null
-                && at.getPreviousSibling() instanceof Text gap
-                && gap.getData().isBlank()) {
-            at = gap;
-        }
-        if (spread) {
-            parent.insertBefore(document.createTextNode("\n" + indent + "  "), at);
-        }
-        parent.insertBefore(node, at);
-        if (spread && at == null) {
-            parent.appendChild(document.createTextNode("\n" + indent));
-        }
-        if (node instanceof Element e && hasElement(e)) {
-            layOut(e, indent + "  ");
+    /** Adds text at the end of an element of mixed content. */
+    public void addText(SheetRow given, String text) {
+        if (given.target().node() instanceof Element element) {
+            element.appendChild(document.createTextNode(text));
+            touched(element);
         }
     }
 
-    private void layOut(Element element, String indent) {
-        boolean bare = true;
-        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
-            bare &= !(n instanceof Text);
-        }
-        if (!bare || !element.hasChildNodes()) {
+    /** What may stand in the row's place: other types by {@code xsi:type}, and elements that substitute. */
+    public List<Variant> variants(SheetRow row) {
+        return Variant.of(now(row));
+    }
+
+    /** Takes another type or element for a row; values of the same name go over, and what it was comes back when chosen again. */
+    public void become(SheetRow given, Variant variant) {
+        SheetRow row = now(given);
+        Element old = (Element) row.target().node();
+        Element parent = row.target().parent();
+        if (parent == null || variant.isNow()) {
             return;
         }
-        for (Element child : Xml.children(element)) {
-            element.insertBefore(document.createTextNode("\n" + indent + "  "), child);
-            layOut(child, indent + "  ");
+        String place = row.target().place() + " as ";
+        List<Node> back = setAside.remove(place + variant.title());
+        Element fresh = back == null
+                ? new SampleBuilder(outline, Detail.REQUIRED).buildFor(variant.element(), variant.type(), parent)
+                : (Element) back.get(0);
+        if (back == null) {
+            Carry.over(old, fresh);
         }
-        element.appendChild(document.createTextNode("\n" + indent));
+        variants(row).stream()
+                .filter(Variant::isNow)
+                .findFirst()
+                .ifPresent(v -> setAside.put(place + v.title(), List.of(old)));
+        Placement.insert(parent, fresh, old);
+        Placement.remove(old);
+        touched(parent);
     }
 
-    private static boolean hasElement(Element parent) {
-        return !Xml.children(parent).isEmpty();
+    /** Puts every optional part in, or takes every optional part out, below the root. Nothing else changes. */
+    public void fill(Detail detail) {
+        ensureRoot();
+        if (detail == Detail.FULL) {
+            new Filling(this).all();
+        } else {
+            new Filling(this).requiredOnly();
+        }
     }
 
-    private static String indentOf(Element parent) {
-        int depth = 0;
-        for (Node n = parent.getParentNode(); n instanceof Element; n = n.getParentNode()) {
-            depth++;
-        }
-        return "  ".repeat(depth);
+    /** Takes the optional parts out whose values are still those of a sample. */
+    public void keepWhatDiffers() {
+        ensureRoot();
+        new Filling(this).whatDiffers();
     }
 
-    private static Node nextMarkup(Node node) {
-        Node next = node.getNextSibling();
-        while (next instanceof Text text && text.getData().isBlank()) {
-            next = next.getNextSibling();
+    private void ensureRoot() {
+        if (document.getDocumentElement() == null) {
+            outline.root().ifPresent(declared -> {
+                Element fresh = new SampleBuilder(outline, Detail.REQUIRED).build(declared);
+                document.appendChild(document.importNode(fresh, true));
+                root = null;
+            });
         }
-        return next;
     }
 
-    private static void remove(Node node) {
-        Node gap = node.getPreviousSibling();
-        Node parent = node.getParentNode();
-        parent.removeChild(node);
-        if (gap instanceof Text text && text.getData().isBlank()) {
-            parent.removeChild(gap);
-        }
+    /** The part of the message that a row stands for, as XML that stands alone. */
+    public String xml(SheetRow row) {
+        return Fragments.text(row.target().node());
+    }
+
+    /**
+     * Puts XML in: in place of the row's element when its name is the same, as a child where the contract has a place for
+     * it, or where any element may stand.
+     *
+     * @throws Problem when it is not well-formed or has no place there
+     */
+    public void pasteXml(SheetRow given, String xml) {
+        SheetRow row = now(given);
+        touched(new Pasting(this, document).paste(row, xml));
+    }
+
+    /**
+     * Fills repeating elements from the rows of a table, from the row's element on; elements are added as they are needed.
+     *
+     * @param table lines of cells. When the cells of the first line are all names of fields, it names the columns, else
+     *     the columns are the fields in their order
+     * @return how many elements were filled
+     * @throws Problem when a line has more cells than the element has fields
+     */
+    public int pasteRows(SheetRow given, List<List<String>> table) {
+        return new PastedRows(this).paste(now(given), table);
     }
 }

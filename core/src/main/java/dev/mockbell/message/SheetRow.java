@@ -4,6 +4,7 @@ import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Particle;
+import dev.mockbell.schema.SimpleType;
 import java.util.List;
 import java.util.Optional;
 import org.w3c.dom.Element;
@@ -11,9 +12,10 @@ import org.w3c.dom.Node;
 
 /**
  * One row of a sheet: a place in the message, filled or left out. A row is a picture of the message at one moment; after
- * an edit the sheet gives new ones, which keep their {@link #id()} where the place is the same.
+ * an edit the sheet gives new ones, which keep their {@link #id()} where they stand for the same thing. Two rows are equal
+ * only when they are the same object, so that comparing rows costs nothing.
  *
- * @param id the path of the row within the sheet, also of parts that are left out
+ * @param id names the row within its sheet, also a part that is left out
  * @param label the element's or attribute's local name
  * @param state whether and how the place is filled
  * @param value the text of a row without children; empty otherwise
@@ -22,6 +24,7 @@ import org.w3c.dom.Node;
  * @param count how many of its like there are
  * @param problem why the value is not valid, a sentence; empty when it is or when that is only known on sending
  * @param options values to choose from: of an enumeration, or the branches of a choice
+ * @param tally what is so of this row and all below it
  */
 public record SheetRow(
         String id,
@@ -37,6 +40,7 @@ public record SheetRow(
         List<String> options,
         String documentation,
         List<SheetRow> children,
+        Tally tally,
         Target target) {
     /** What the row stands for. */
     public enum Kind {
@@ -47,6 +51,12 @@ public record SheetRow(
         ATTRIBUTE,
         /** The place where one of several branches stands. */
         CHOICE,
+        /** Many of one kind, gathered so that they can be folded. */
+        REPEATS,
+        /** Text between elements. */
+        TEXT,
+        /** The place where any element may stand. */
+        WILDCARD,
         /** An element that the contract does not know here. */
         UNKNOWN
     }
@@ -59,43 +69,232 @@ public record SheetRow(
         LEFT_OUT
     }
 
-    /** Where in the document an edit of the row takes place; for the sheet alone. */
+    /**
+     * Sums over a row and all below it.
+     *
+     * @param problems how many are not valid
+     * @param first the first of them: what and why; empty when all is valid
+     * @param leftOut how many optional parts are left out
+     * @param rows how many rows there are
+     */
+    public record Tally(int problems, String first, int leftOut, int rows) {
+        static Tally of(String label, State state, boolean optional, Optional<String> problem, List<SheetRow> below) {
+            int problems = problem.isPresent() ? 1 : 0;
+            String first = problem.map(p -> label + ": " + p).orElse("");
+            int leftOut = state == State.LEFT_OUT && optional ? 1 : 0;
+            int rows = 1;
+            for (SheetRow child : below) {
+                first = problems == 0 ? child.tally.first : first;
+                problems += child.tally.problems;
+                leftOut += child.tally.leftOut;
+                rows += child.tally.rows;
+            }
+            return new Tally(problems, first, leftOut, rows);
+        }
+    }
+
+    /**
+     * One standing of a group of the content model that may be left out or may repeat.
+     *
+     * @param number which standing, from 0
+     * @param nodes what stands of it; empty when nothing does
+     */
+    record Round(Particle.OfGroup group, int number, int rounds, List<Node> nodes) {
+        boolean canGo() {
+            return nodes.isEmpty()
+                    ? group.occurs().optional()
+                    : rounds > group.occurs().min();
+        }
+    }
+
+    /**
+     * Where in the document an edit of the row takes place; for the sheet alone.
+     *
+     * @param place names the place among the parent's, the same whether it is filled or not
+     */
     record Target(
             Element parent,
             Node before,
             Node node,
             Optional<ElementDecl> element,
             Optional<AttributeDecl> attribute,
+            Optional<SimpleType> simple,
             List<Node> nodes,
-            List<Particle> branches) {
-        Target(
-                Element parent,
-                Node before,
-                Node node,
-                Optional<ElementDecl> element,
-                Optional<AttributeDecl> attribute) {
-            this(parent, before, node, element, attribute, List.of(), List.of());
+            List<Particle> branches,
+            Optional<Round> round,
+            String place) {
+        static Target of(Element parent, Node before, Node node, String place) {
+            return new Target(
+                    parent,
+                    before,
+                    node,
+                    Optional.empty(),
+                    Optional.empty(),
+                    Optional.empty(),
+                    List.of(),
+                    List.of(),
+                    Optional.empty(),
+                    place);
+        }
+
+        Target declared(ElementDecl declared) {
+            return new Target(
+                    parent,
+                    before,
+                    node,
+                    Optional.ofNullable(declared),
+                    attribute,
+                    simple,
+                    nodes,
+                    branches,
+                    round,
+                    place);
+        }
+
+        Target declared(AttributeDecl declared) {
+            return new Target(
+                    parent,
+                    before,
+                    node,
+                    element,
+                    Optional.ofNullable(declared),
+                    simple,
+                    nodes,
+                    branches,
+                    round,
+                    place);
+        }
+
+        Target typed(Optional<SimpleType> type) {
+            return new Target(parent, before, node, element, attribute, type, nodes, branches, round, place);
+        }
+
+        Target holding(List<Node> held, List<Particle> parts) {
+            return new Target(parent, before, node, element, attribute, simple, held, parts, round, place);
+        }
+
+        Target in(Round standing) {
+            return new Target(
+                    parent, before, node, element, attribute, simple, nodes, branches, Optional.of(standing), place);
         }
     }
 
-    /** Whether a switch belongs on the row: it may be there or not. */
+    @Override
+    public boolean equals(Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return System.identityHashCode(this);
+    }
+
+    SheetRow numbered(int newIndex, int newCount) {
+        return new SheetRow(
+                id,
+                kind,
+                label,
+                state,
+                value,
+                type,
+                occurs,
+                newIndex,
+                newCount,
+                problem,
+                options,
+                documentation,
+                children,
+                tally,
+                target);
+    }
+
+    SheetRow at(Target newTarget) {
+        return new SheetRow(
+                id,
+                kind,
+                label,
+                state,
+                value,
+                type,
+                occurs,
+                index,
+                count,
+                problem,
+                options,
+                documentation,
+                children,
+                tally,
+                newTarget);
+    }
+
+    SheetRow flawed(String why) {
+        return new SheetRow(
+                id,
+                kind,
+                label,
+                state,
+                value,
+                type,
+                occurs,
+                index,
+                count,
+                Optional.of(why),
+                options,
+                documentation,
+                children,
+                Tally.of(label, state, optional(), Optional.of(why), children),
+                target);
+    }
+
+    /** Whether a switch belongs on the row: it may be there or not, alone or with the group that it is part of. */
     public boolean optional() {
-        return occurs.optional() && kind != Kind.UNKNOWN;
+        if (kind == Kind.UNKNOWN || kind == Kind.REPEATS || kind == Kind.TEXT || kind == Kind.WILDCARD) {
+            return false;
+        }
+        return occurs.optional() || target.round().filter(Round::canGo).isPresent();
+    }
+
+    /** Whether it can be taken out of the message, whether or not the contract allows that. */
+    public boolean removable() {
+        return kind == Kind.UNKNOWN
+                || kind == Kind.TEXT
+                || kind == Kind.ATTRIBUTE && state == State.PRESENT
+                || target.node() instanceof Element e && e.getParentNode() instanceof Element;
     }
 
     /** Whether text can be typed into it. */
     public boolean editable() {
-        return state == State.PRESENT && (kind == Kind.VALUE || kind == Kind.ATTRIBUTE);
+        return state == State.PRESENT && (kind == Kind.VALUE || kind == Kind.ATTRIBUTE || kind == Kind.TEXT);
     }
 
     /** Whether one more of it may stand. */
     public boolean canRepeat() {
-        return occurs.repeats() && kind != Kind.ATTRIBUTE && state != State.LEFT_OUT && occurs.allows(count);
+        return occurs.repeats()
+                && kind != Kind.ATTRIBUTE
+                && kind != Kind.WILDCARD
+                && state != State.LEFT_OUT
+                && occurs.allows(count);
+    }
+
+    /** Whether one more of the group that it is part of may stand. */
+    public boolean canRepeatGroup() {
+        return target.round()
+                .filter(r -> !r.nodes().isEmpty()
+                        && r.group().occurs().repeats()
+                        && r.group().occurs().allows(r.rounds()))
+                .isPresent();
     }
 
     /** Whether it may be marked as having no value. */
     public boolean canBeNil() {
-        return target.element().map(ElementDecl::nillable).orElse(false) && state != State.LEFT_OUT;
+        return target.element().map(ElementDecl::nillable).orElse(false)
+                && state != State.LEFT_OUT
+                && kind != Kind.REPEATS;
+    }
+
+    /** The type of the text, for an editor that suits it; empty for a row without text or without a type. */
+    public Optional<SimpleType> simple() {
+        return target.simple();
     }
 
     /** The names on the way to the element, as an XPath over the message; empty for a part that is left out. */
@@ -103,8 +302,16 @@ public record SheetRow(
         return target.node() == null ? "" : MessagePath.of(target.node());
     }
 
+    /** As {@link #path()}, with the prefixes of the message. */
+    public String prefixedPath() {
+        return target.node() == null ? "" : MessagePath.prefixed(target.node());
+    }
+
     /** The values of the first few fields below, for a row that is folded. */
     public String gist() {
+        if (kind == Kind.REPEATS) {
+            return "× " + count;
+        }
         StringBuilder text = new StringBuilder();
         for (SheetRow child : children) {
             if (child.kind == Kind.VALUE && child.state == State.PRESENT && !child.value.isEmpty()) {

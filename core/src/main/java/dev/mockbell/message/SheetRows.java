@@ -1,40 +1,55 @@
 package dev.mockbell.message;
 
-import dev.mockbell.expression.Braces;
 import dev.mockbell.message.SheetRow.Kind;
+import dev.mockbell.message.SheetRow.Round;
 import dev.mockbell.message.SheetRow.State;
+import dev.mockbell.message.SheetRow.Tally;
 import dev.mockbell.message.SheetRow.Target;
 import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.schema.Schemas;
-import dev.mockbell.schema.SimpleType;
 import dev.mockbell.schema.TypeDef;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
+import org.w3c.dom.Text;
 
 /**
  * Lays the elements of a message beside the contract's content model. The model is deterministic (XML Schema part 1
  * §3.8.6, unique particle attribution), so taking elements as they come, with no looking back, finds the one reading.
+ * Rows are kept until what they show is forgotten, so that an edit costs what it touches and not the whole message.
  */
 final class SheetRows {
+    /** From how many on rows of one kind are gathered into one that folds. */
+    static final int MANY = 20;
+
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
+    private static final String FREE = "any element";
+    private static final String UNKNOWN = "not in the contract";
 
     private final Schemas schemas;
+    private final RowIds ids;
+    private final RowValues values;
+    private final Map<Node, SheetRow> kept = new IdentityHashMap<>();
+    private final Map<Node, Slot> slots = new IdentityHashMap<>();
 
-    SheetRows(Schemas schemas) {
+    /** How an element was laid out last, so that it can be laid out again without its parent. */
+    private record Slot(ElementDecl given, Occurs occurs, int index, int count, String place, String unknown) {}
+
+    SheetRows(Schemas schemas, RowIds ids, boolean templated) {
         this.schemas = schemas;
+        this.values = new RowValues(templated);
+        this.ids = ids;
     }
 
     static QName nameOf(Element element) {
@@ -42,84 +57,139 @@ final class SheetRows {
     }
 
     static boolean matches(ElementDecl declared, Element element) {
-        QName name = nameOf(element);
-        return declared.name().equals(name)
-                || declared.substitutes().stream().anyMatch(s -> s.name().equals(name));
+        return standsFor(declared, element) != null;
+    }
+
+    /** The declaration of the element itself: the given one or one of its substitution group; null when it is neither. */
+    private static ElementDecl standsFor(ElementDecl declared, Element element) {
+        QName name = declared.name();
+        boolean named = name.getLocalPart().equals(element.getLocalName());
+        String ns = element.getNamespaceURI() == null ? "" : element.getNamespaceURI();
+        if (named && name.getNamespaceURI().equals(ns)) {
+            return declared;
+        }
+        if (!declared.isGlobal()) {
+            return null;
+        }
+        for (ElementDecl substitute : declared.substitutes()) {
+            if (substitute.name().equals(nameOf(element))) {
+                return substitute;
+            }
+        }
+        return null;
+    }
+
+    /** Forgets the row of a node and of all that it stands in, because something in it has changed. */
+    void forget(Node changed) {
+        for (Node n = changed; n != null; n = n instanceof Attr a ? a.getOwnerElement() : n.getParentNode()) {
+            kept.remove(n);
+        }
     }
 
     /** The rows of a whole message; {@code declared} may be null when the contract does not know the element. */
     SheetRow row(ElementDecl declared, Element element) {
-        return element(declared, element, Occurs.ONCE, 0, 1, "");
+        return element(declared, element, Occurs.ONCE, 0, 1, "/", declared == null ? UNKNOWN : "");
     }
 
-    private SheetRow element(ElementDecl given, Element element, Occurs occurs, int index, int count, String parentId) {
-        String id = parentId + "/" + element.getLocalName() + (index > 0 ? "[" + index + "]" : "");
-        ElementDecl declared = given;
-        if (given != null && !given.name().equals(nameOf(element))) {
-            declared = given.substitutes().stream()
-                    .filter(s -> s.name().equals(nameOf(element)))
-                    .findFirst()
-                    .orElse(given);
+    /** The row of an element that was laid out before, as the element is now; what only its parent knows is as it was. */
+    Optional<SheetRow> again(Element element) {
+        Slot slot = slots.get(element);
+        return slot == null
+                ? Optional.empty()
+                : Optional.of(
+                        element(slot.given, element, slot.occurs, slot.index, slot.count, slot.place, slot.unknown));
+    }
+
+    /** @param unknown what to say of the type when nothing is declared; a flaw when it starts with “not” below a known one */
+    private SheetRow element(
+            ElementDecl given, Element element, Occurs occurs, int index, int count, String place, String unknown) {
+        SheetRow known = kept.get(element);
+        if (known != null
+                && known.target().element().orElse(null) == given
+                && known.occurs().equals(occurs)
+                && known.target().place().equals(place)
+                && known.target().round().isEmpty()) {
+            return known.index() == index && known.count() == count ? known : known.numbered(index, count);
         }
-        Target target = new Target(
-                element.getParentNode() instanceof Element p ? p : null,
-                null,
-                element,
-                Optional.ofNullable(given),
-                Optional.empty());
-        if (declared == null) {
-            return unknown(element, id, index, count, target);
-        }
+        Element parent = element.getParentNode() instanceof Element p ? p : null;
+        Target target = Target.of(parent, null, element, place).declared(given);
+        SheetRow made = given == null
+                ? unknown(element, index, count, occurs, unknown, target)
+                : declared(given, element, occurs, index, count, target);
+        kept.put(element, made);
+        slots.put(element, new Slot(given, occurs, index, count, place, unknown));
+        return made;
+    }
+
+    private SheetRow declared(ElementDecl given, Element element, Occurs occurs, int index, int count, Target target) {
+        ElementDecl substitute = standsFor(given, element);
+        ElementDecl declared = substitute == null ? given : substitute;
+        String id = ids.of(element);
         TypeDef type = actualType(declared, element);
-        State state =
-                "true".equals(element.getAttributeNS(XSI, "nil")) || "1".equals(element.getAttributeNS(XSI, "nil"))
-                        ? State.NIL
-                        : State.PRESENT;
-        List<SheetRow> children = new ArrayList<>(attributes(type, element, id));
+        RowValues.Look look = values.look(type);
+        String nil = element.getAttributeNS(XSI, "nil").strip();
+        State state = "true".equals(nil) || "1".equals(nil) ? State.NIL : State.PRESENT;
+        List<SheetRow> children = new ArrayList<>();
+        attributes(type, element, id, children);
         boolean text = type.content() == TypeDef.Content.TEXT;
-        if (!text && state != State.NIL) {
-            children.addAll(content(type, element, id));
-        }
-        String value = text ? element.getTextContent() : "";
-        Optional<SimpleType> simple = type.simple();
-        Optional<String> problem = text && state == State.PRESENT ? problem(simple, declared, value) : Optional.empty();
         boolean any = type.isAny() && Xml.children(element).isEmpty();
-        return new SheetRow(
-                id,
+        if (!text && !any && state != State.NIL) {
+            content(type, element, id, children);
+        }
+        String value = text || any ? element.getTextContent() : "";
+        Optional<String> problem = text && state == State.PRESENT
+                ? values.problem(look.simple(), declared, value, element)
+                : Optional.empty();
+        boolean mustBeNil = state == State.NIL && !declared.nillable();
+        return make(
+                occurs.repeats() || target.parent() == null ? id : target.place(),
                 text || any ? Kind.VALUE : Kind.GROUP,
                 element.getLocalName(),
                 state,
-                any ? element.getTextContent() : value,
-                type.summary(),
+                value,
+                look.summary(),
+                occurs,
+                index,
+                count,
+                mustBeNil ? Optional.of("the contract does not allow nil here") : problem,
+                look.options(),
+                declared.documentation(),
+                children,
+                target.typed(look.simple()));
+    }
+
+    private static SheetRow make(
+            String id,
+            Kind kind,
+            String label,
+            State state,
+            String value,
+            String type,
+            Occurs occurs,
+            int index,
+            int count,
+            Optional<String> problem,
+            List<String> options,
+            String documentation,
+            List<SheetRow> children,
+            Target target) {
+        Tally tally = Tally.of(label, state, occurs.optional() && kind != Kind.WILDCARD, problem, children);
+        return new SheetRow(
+                id,
+                kind,
+                label,
+                state,
+                value,
+                type,
                 occurs,
                 index,
                 count,
                 problem,
-                simple.map(SheetRows::options).orElse(List.of()),
-                declared.documentation(),
+                options,
+                documentation,
                 List.copyOf(children),
+                tally,
                 target);
-    }
-
-    private static List<String> options(SimpleType type) {
-        if (!type.enumeration().isEmpty()) {
-            return type.enumeration();
-        }
-        return "boolean".equals(type.primitive()) ? List.of("true", "false") : List.of();
-    }
-
-    private static Optional<String> problem(Optional<SimpleType> type, ElementDecl declared, String value) {
-        if (Braces.hasExpression(value)) {
-            return Optional.empty();
-        }
-        if (value.isEmpty() && declared.byDefault().or(declared::fixed).isPresent()) {
-            return Optional.empty();
-        }
-        if (declared.fixed().isPresent() && !declared.fixed().get().equals(value)) {
-            return Optional.of(
-                    "the contract fixes this value to “" + declared.fixed().get() + "”");
-        }
-        return type.flatMap(t -> t.whyNot(value));
     }
 
     private TypeDef actualType(ElementDecl declared, Element element) {
@@ -133,135 +203,275 @@ final class SheetRows {
                 .orElse(declared.type());
     }
 
-    private SheetRow unknown(Element element, String id, int index, int count, Target target) {
-        List<Element> below = Xml.children(element);
+    private SheetRow unknown(Element element, int index, int count, Occurs occurs, String type, Target target) {
+        String id = ids.of(element);
+        Cursor cursor = new Cursor(element, id);
+        boolean leaf = cursor.next() == null;
         List<SheetRow> children = new ArrayList<>();
-        Map<String, Integer> seen = new HashMap<>();
-        for (Element child : below) {
-            int n = seen.merge(child.getLocalName(), 1, Integer::sum);
-            int like = (int) below.stream()
-                    .filter(b -> b.getLocalName().equals(child.getLocalName()))
-                    .count();
-            children.add(element(null, child, Occurs.ONCE, like > 1 ? n : 0, like, id));
+        attributes(null, element, id, children);
+        while (cursor.next() != null) {
+            Element child = cursor.take();
+            texts(child.getPreviousSibling(), element, true, children);
+            String label = child.getLocalName();
+            children.add(element(
+                    null, child, Occurs.ONCE, cursor.number(child), cursor.like(child), cursor.place(label), FREE));
         }
-        return new SheetRow(
+        if (!leaf) {
+            texts(element.getLastChild(), element, true, children);
+        }
+        boolean flaw = UNKNOWN.equals(type) && target.parent() != null;
+        return make(
                 id,
-                below.isEmpty() ? Kind.VALUE : Kind.UNKNOWN,
+                leaf ? Kind.VALUE : Kind.UNKNOWN,
                 element.getLocalName(),
                 State.PRESENT,
-                below.isEmpty() ? element.getTextContent() : "",
-                "not in the contract",
-                Occurs.ONCE,
+                leaf ? element.getTextContent() : "",
+                type,
+                occurs,
                 index,
                 count,
-                Optional.empty(),
+                flaw ? Optional.of("the contract does not know this element here") : Optional.empty(),
                 List.of(),
                 "",
-                List.copyOf(children),
+                children,
                 target);
     }
 
-    private List<SheetRow> attributes(TypeDef type, Element element, String id) {
-        List<SheetRow> rows = new ArrayList<>();
+    private void attributes(TypeDef type, Element element, String id, List<SheetRow> rows) {
         List<Attr> known = new ArrayList<>();
-        for (AttributeDecl declared : type.attributes()) {
+        List<AttributeDecl> declarations = type == null ? List.of() : type.attributes();
+        for (AttributeDecl declared : declarations) {
             String ns = declared.name().getNamespaceURI();
             Attr attr = element.getAttributeNodeNS(
                     ns.isEmpty() ? null : ns, declared.name().getLocalPart());
             known.add(attr);
-            rows.add(attribute(declared, attr, element, id));
+            rows.add(attribute(declared, attr, element, id, true));
         }
         var all = element.getAttributes();
+        boolean allowed = type == null || type.isAny() || type.takesAnyAttribute();
         for (int i = 0; i < all.getLength(); i++) {
             Attr attr = (Attr) all.item(i);
             boolean technical = XMLNS.equals(attr.getNamespaceURI()) || XSI.equals(attr.getNamespaceURI());
             if (!technical && !known.contains(attr)) {
-                rows.add(attribute(null, attr, element, id));
+                rows.add(attribute(null, attr, element, id, allowed));
             }
         }
-        return rows;
     }
 
-    private static SheetRow attribute(AttributeDecl declared, Attr attr, Element owner, String id) {
+    private SheetRow attribute(AttributeDecl declared, Attr attr, Element owner, String id, boolean allowed) {
         String label = declared == null ? attr.getName() : declared.name().getLocalPart();
-        Optional<SimpleType> type =
-                declared == null ? Optional.empty() : declared.type().simple();
+        RowValues.Look look = declared == null ? RowValues.NOTHING : values.look(declared.type());
         String value = attr == null ? "" : attr.getValue();
-        Optional<String> problem = attr == null
-                ? declared.required() ? Optional.of("the contract requires this attribute") : Optional.empty()
-                : Braces.hasExpression(value) ? Optional.empty() : type.flatMap(t -> t.whyNot(value));
-        return new SheetRow(
-                id + "/@" + label,
+        Optional<String> problem;
+        if (declared == null) {
+            problem = allowed ? Optional.empty() : Optional.of("the contract does not know this attribute here");
+        } else if (attr == null) {
+            problem = declared.required() ? Optional.of("the contract requires this attribute") : Optional.empty();
+        } else {
+            problem = values.problem(look.simple(), declared.fixed(), value, owner);
+        }
+        String place = id + "/@" + label;
+        return make(
+                place,
                 Kind.ATTRIBUTE,
                 "@" + label,
                 attr == null ? State.LEFT_OUT : State.PRESENT,
                 value,
-                declared == null ? "not in the contract" : declared.type().summary(),
+                declared == null ? allowed ? "any attribute" : UNKNOWN : look.summary(),
                 new Occurs(declared == null || !declared.required() ? 0 : 1, 1),
                 0,
                 1,
                 problem,
-                type.map(SheetRows::options).orElse(List.of()),
+                look.options(),
                 declared == null ? "" : declared.documentation(),
                 List.of(),
-                new Target(owner, null, attr, Optional.empty(), Optional.ofNullable(declared)));
+                Target.of(owner, null, attr, place).declared(declared).typed(look.simple()));
     }
 
-    private List<SheetRow> content(TypeDef type, Element element, String id) {
-        Cursor cursor = new Cursor(element, Xml.children(element), id);
-        List<SheetRow> rows = new ArrayList<>();
-        type.particle().ifPresent(p -> particle(p, cursor, rows, true));
+    /** Rows for the text that stands right before {@code last}'s next sibling, back to the markup before it. */
+    private void texts(Node last, Element parent, boolean allowed, List<SheetRow> rows) {
+        int at = rows.size();
+        for (Node n = last; n != null && !(n instanceof Element); n = n.getPreviousSibling()) {
+            if (n instanceof Text text && !text.getData().isBlank()) {
+                String id = ids.of(n);
+                rows.add(
+                        at,
+                        make(
+                                id,
+                                Kind.TEXT,
+                                "text",
+                                State.PRESENT,
+                                text.getData().strip(),
+                                "text",
+                                Occurs.ONCE,
+                                0,
+                                1,
+                                allowed
+                                        ? Optional.empty()
+                                        : Optional.of("the contract does not allow text between these elements"),
+                                List.of(),
+                                "",
+                                List.of(),
+                                Target.of(parent, null, n, id)));
+            }
+        }
+    }
+
+    private void content(TypeDef type, Element element, String id, List<SheetRow> rows) {
+        Cursor cursor = new Cursor(element, id);
+        boolean mixed = type.content() == TypeDef.Content.MIXED;
+        type.particle().ifPresent(p -> particle(p, cursor, rows, mixed, true, true));
         while (cursor.next() != null) {
             Element extra = cursor.take();
-            ElementDecl known = schemas.element(nameOf(extra)).orElse(null);
-            boolean allowed = type.isAny();
-            rows.add(element(allowed ? known : null, extra, Occurs.ONCE, cursor.number(extra), cursor.like(extra), id));
+            texts(extra.getPreviousSibling(), element, mixed, rows);
+            ElementDecl known = type.isAny() ? schemas.element(nameOf(extra)).orElse(null) : null;
+            rows.add(element(
+                    known,
+                    extra,
+                    Occurs.ONCE,
+                    cursor.number(extra),
+                    cursor.like(extra),
+                    cursor.place(extra.getLocalName()),
+                    type.isAny() ? FREE : UNKNOWN));
         }
-        return rows;
+        texts(element.getLastChild(), element, mixed, rows);
     }
 
-    private void particle(Particle particle, Cursor cursor, List<SheetRow> rows, boolean wanted) {
+    /**
+     * @param wanted whether a place that is not filled gets a row
+     * @param needed whether a required one that is not filled is a flaw
+     */
+    private void particle(
+            Particle particle, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         if (particle instanceof Particle.OfElement e) {
-            elements(e, cursor, rows, wanted);
+            elements(e, cursor, rows, mixed, wanted, needed);
         } else if (particle instanceof Particle.OfAny any) {
-            int taken = 0;
-            while (cursor.next() != null && any.occurs().allows(taken)) {
-                Element found = cursor.take();
-                rows.add(element(
-                        schemas.element(nameOf(found)).orElse(null),
-                        found,
-                        any.occurs(),
-                        cursor.number(found),
-                        cursor.like(found),
-                        cursor.id));
-                taken++;
-            }
+            wildcard(any, cursor, rows, mixed, wanted, needed);
         } else {
-            group((Particle.OfGroup) particle, cursor, rows, wanted);
+            group((Particle.OfGroup) particle, cursor, rows, mixed, wanted, needed);
         }
     }
 
-    private void group(Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean wanted) {
+    private void wildcard(
+            Particle.OfAny any, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
+        int taken = 0;
+        while (cursor.next() != null && any.occurs().allows(taken) && allows(any, cursor.next())) {
+            Element found = cursor.take();
+            texts(found.getPreviousSibling(), cursor.parent, mixed, rows);
+            ElementDecl declared = any.processing() == Particle.Processing.SKIP
+                    ? null
+                    : schemas.element(nameOf(found)).orElse(null);
+            SheetRow row = element(
+                    declared,
+                    found,
+                    any.occurs(),
+                    cursor.number(found),
+                    cursor.like(found),
+                    cursor.place(found.getLocalName()),
+                    FREE);
+            boolean strange = declared == null && any.processing() == Particle.Processing.STRICT;
+            rows.add(strange ? row.flawed("the contract allows any element here that it declares, not this one") : row);
+            taken++;
+        }
+        if (taken == 0 && wanted && any.occurs().max() != 0) {
+            String place = cursor.place("*");
+            boolean missing = needed && !any.occurs().optional();
+            rows.add(make(
+                    place,
+                    Kind.WILDCARD,
+                    FREE,
+                    State.LEFT_OUT,
+                    "",
+                    "any".equals(any.namespaces()) ? "of any namespace" : "of " + any.namespaces(),
+                    any.occurs(),
+                    0,
+                    0,
+                    missing ? Optional.of("the contract requires an element here") : Optional.empty(),
+                    List.of(),
+                    "",
+                    List.of(),
+                    Target.of(cursor.parent, cursor.next(), null, place).holding(List.of(), List.of(any))));
+        }
+    }
+
+    private static boolean allows(Particle.OfAny any, Element element) {
+        return any.allows(element.getNamespaceURI() == null ? "" : element.getNamespaceURI());
+    }
+
+    private void group(
+            Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
+        int start = rows.size();
+        List<int[]> spans = new ArrayList<>();
         int round = 0;
         do {
             Element before = cursor.next();
+            int from = cursor.position();
+            int first = rows.size();
+            boolean standing = before != null && starts(group, before);
+            boolean need =
+                    standing || needed && round < Math.max(0, group.occurs().min());
             switch (group.compositor()) {
                 case SEQUENCE -> {
-                    boolean standing = before != null && starts(group, before);
                     boolean show = wanted && (standing || round == 0);
-                    group.parts().forEach(p -> particle(p, cursor, rows, show));
+                    group.parts().forEach(p -> particle(p, cursor, rows, mixed, show, need));
                 }
-                case CHOICE -> choice(group, cursor, rows, wanted && round == 0, round);
-                case ALL -> all(group, cursor, rows, wanted);
+                case CHOICE -> choice(group, cursor, rows, mixed, wanted && round == 0, need);
+                case ALL -> all(group, cursor, rows, mixed, wanted, need);
             }
+            spans.add(new int[] {first, rows.size(), from, cursor.position()});
             round++;
             if (cursor.next() == before) {
                 break;
             }
         } while (group.occurs().allows(round) && cursor.next() != null && starts(group, cursor.next()));
+        rounds(group, cursor, rows, spans);
+        if (round > MANY) {
+            gather(SheetShape.title(group), group.occurs(), round, cursor, rows, start);
+        }
     }
 
-    private void all(Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean wanted) {
+    /** Tells the rows of a group that may go or repeat which standing of it they belong to. */
+    private static void rounds(Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, List<int[]> spans) {
+        boolean plain = group.occurs().equals(Occurs.ONCE) || group.compositor() == Particle.Compositor.CHOICE;
+        if (plain) {
+            return;
+        }
+        for (int i = 0; i < spans.size(); i++) {
+            int[] span = spans.get(i);
+            Round standing = new Round(group, i, spans.size(), cursor.taken(span[2], span[3]));
+            for (int r = span[0]; r < span[1]; r++) {
+                if (rows.get(r).target().round().isEmpty()) {
+                    rows.set(r, rows.get(r).at(rows.get(r).target().in(standing)));
+                }
+            }
+        }
+    }
+
+    private void gather(String label, Occurs occurs, int count, Cursor cursor, List<SheetRow> rows, int start) {
+        List<SheetRow> gathered = new ArrayList<>(rows.subList(start, rows.size()));
+        rows.subList(start, rows.size()).clear();
+        String place = cursor.place(label + "*");
+        SheetRow first = gathered.get(0);
+        rows.add(make(
+                place,
+                Kind.REPEATS,
+                label,
+                State.PRESENT,
+                "",
+                first.type(),
+                occurs,
+                0,
+                count,
+                Optional.empty(),
+                List.of(),
+                first.documentation(),
+                gathered,
+                Target.of(cursor.parent, null, null, place)
+                        .declared(first.target().element().orElse(null))));
+    }
+
+    private void all(
+            Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         List<Particle> open = new ArrayList<>(group.parts());
         while (cursor.next() != null) {
             Element next = cursor.next();
@@ -270,12 +480,13 @@ final class SheetRows {
                 break;
             }
             open.remove(part.get());
-            particle(part.get(), cursor, rows, wanted);
+            particle(part.get(), cursor, rows, mixed, wanted, needed);
         }
-        open.forEach(p -> particle(p, cursor, rows, wanted));
+        open.forEach(p -> particle(p, cursor, rows, mixed, wanted, needed));
     }
 
-    private void choice(Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean wanted, int round) {
+    private void choice(
+            Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         Element next = cursor.next();
         Optional<Particle> taken = next == null
                 ? Optional.empty()
@@ -284,17 +495,20 @@ final class SheetRows {
             return;
         }
         List<SheetRow> inside = new ArrayList<>();
-        int from = cursor.at;
-        taken.ifPresent(p -> particle(p, cursor, inside, true));
-        List<String> names = group.parts().stream().map(SheetRows::title).toList();
-        String id = cursor.id + "/" + String.join("|", names) + (round > 0 ? "[" + (round + 1) + "]" : "");
-        boolean missing = taken.isEmpty() && !group.occurs().optional();
-        rows.add(new SheetRow(
-                id,
+        int from = cursor.position();
+        taken.ifPresent(p -> particle(p, cursor, inside, mixed, true, true));
+        List<String> names = group.parts().stream().map(SheetShape::title).toList();
+        String place = cursor.place(String.join("|", names));
+        boolean missing = taken.isEmpty()
+                && needed
+                && !group.occurs().optional()
+                && group.parts().stream().noneMatch(SheetShape::canBeEmpty);
+        rows.add(make(
+                place,
                 Kind.CHOICE,
                 "one of",
-                State.PRESENT,
-                taken.map(SheetRows::title).orElse(""),
+                taken.isPresent() ? State.PRESENT : State.LEFT_OUT,
+                taken.map(SheetShape::title).orElse(""),
                 String.join(" | ", names),
                 group.occurs(),
                 0,
@@ -302,155 +516,73 @@ final class SheetRows {
                 missing ? Optional.of("the contract requires one of these") : Optional.empty(),
                 names,
                 "",
-                List.copyOf(inside),
-                new Target(
-                        cursor.parent,
-                        cursor.next(),
-                        null,
-                        Optional.empty(),
-                        Optional.empty(),
-                        cursor.taken(from),
-                        group.parts())));
+                inside,
+                Target.of(cursor.parent, cursor.next(), null, place).holding(cursor.taken(from), group.parts())));
     }
 
-    private void elements(Particle.OfElement particle, Cursor cursor, List<SheetRow> rows, boolean wanted) {
+    private void elements(
+            Particle.OfElement particle,
+            Cursor cursor,
+            List<SheetRow> rows,
+            boolean mixed,
+            boolean wanted,
+            boolean needed) {
         ElementDecl declared = particle.element();
+        Occurs occurs = particle.occurs();
         List<Element> found = new ArrayList<>();
-        while (cursor.next() != null && particle.occurs().allows(found.size()) && matches(declared, cursor.next())) {
+        while (cursor.next() != null && occurs.allows(found.size()) && matches(declared, cursor.next())) {
             found.add(cursor.take());
         }
-        boolean numbered = particle.occurs().repeats() && found.size() > 1;
+        String label = declared.name().getLocalPart();
+        String place = cursor.place(label);
+        if (found.isEmpty()) {
+            if (wanted && occurs.max() != 0) {
+                rows.add(leftOut(declared, occurs, place, cursor, needed));
+            }
+            return;
+        }
+        int start = rows.size();
+        boolean numbered = occurs.repeats() && found.size() > 1;
         for (int i = 0; i < found.size(); i++) {
-            rows.add(element(declared, found.get(i), particle.occurs(), numbered ? i + 1 : 0, found.size(), cursor.id));
+            texts(found.get(i).getPreviousSibling(), cursor.parent, mixed, rows);
+            rows.add(element(declared, found.get(i), occurs, numbered ? i + 1 : 0, found.size(), place, ""));
         }
-        if (found.isEmpty() && wanted && particle.occurs().max() != 0) {
-            boolean required = !particle.occurs().optional();
-            rows.add(new SheetRow(
-                    cursor.id + "/" + declared.name().getLocalPart(),
-                    declared.type().content() == TypeDef.Content.TEXT ? Kind.VALUE : Kind.GROUP,
-                    declared.name().getLocalPart(),
-                    State.LEFT_OUT,
-                    "",
-                    declared.type().summary(),
-                    particle.occurs(),
-                    0,
-                    0,
-                    required ? Optional.of("the contract requires this element") : Optional.empty(),
-                    List.of(),
-                    declared.documentation(),
-                    List.of(),
-                    new Target(cursor.parent, cursor.next(), null, Optional.of(declared), Optional.empty())));
+        if (found.size() < occurs.min()) {
+            int last = rows.size() - 1;
+            rows.set(
+                    last,
+                    rows.get(last)
+                            .flawed("the contract requires at least " + occurs.min() + " of these, here are "
+                                    + found.size()));
         }
+        if (found.size() > MANY) {
+            gather(label, occurs, found.size(), cursor, rows, start);
+        }
+    }
+
+    private SheetRow leftOut(ElementDecl declared, Occurs occurs, String place, Cursor cursor, boolean needed) {
+        RowValues.Look look = values.look(declared.type());
+        boolean flaw = needed && !occurs.optional();
+        return make(
+                place,
+                declared.type().content() == TypeDef.Content.TEXT ? Kind.VALUE : Kind.GROUP,
+                declared.name().getLocalPart(),
+                State.LEFT_OUT,
+                "",
+                look.summary(),
+                occurs,
+                0,
+                0,
+                flaw ? Optional.of("the contract requires this element") : Optional.empty(),
+                List.of(),
+                declared.documentation(),
+                List.of(),
+                Target.of(cursor.parent, cursor.next(), null, place)
+                        .declared(declared)
+                        .typed(look.simple()));
     }
 
     private static boolean starts(Particle particle, Element element) {
-        if (particle instanceof Particle.OfElement e) {
-            return matches(e.element(), element);
-        }
-        if (particle instanceof Particle.OfGroup g) {
-            for (Particle part : g.parts()) {
-                if (starts(part, element)) {
-                    return true;
-                }
-                boolean mustStandFirst = g.compositor() == Particle.Compositor.SEQUENCE && !canBeEmpty(part);
-                if (mustStandFirst) {
-                    return false;
-                }
-            }
-            return false;
-        }
-        return true;
-    }
-
-    private static boolean canBeEmpty(Particle particle) {
-        if (particle.occurs().optional()) {
-            return true;
-        }
-        if (particle instanceof Particle.OfGroup g) {
-            return g.compositor() == Particle.Compositor.CHOICE
-                    ? g.parts().stream().anyMatch(SheetRows::canBeEmpty)
-                    : g.parts().stream().allMatch(SheetRows::canBeEmpty);
-        }
-        return false;
-    }
-
-    private static String title(Particle particle) {
-        if (particle instanceof Particle.OfElement e) {
-            return e.element().name().getLocalPart();
-        }
-        if (particle instanceof Particle.OfGroup g) {
-            String joint = g.compositor() == Particle.Compositor.CHOICE ? " or " : " + ";
-            return String.join(joint, g.parts().stream().map(SheetRows::title).toList());
-        }
-        return "any element";
-    }
-
-    /** The elements that a freshly taken branch starts with. */
-    static List<ElementDecl> firstInstance(Particle branch) {
-        if (branch instanceof Particle.OfElement e) {
-            return List.of(e.element());
-        }
-        if (branch instanceof Particle.OfGroup g) {
-            List<ElementDecl> found = new ArrayList<>();
-            for (Particle part : g.parts()) {
-                if (!part.occurs().optional()) {
-                    found.addAll(firstInstance(part));
-                    if (g.compositor() == Particle.Compositor.CHOICE) {
-                        break;
-                    }
-                }
-            }
-            if (found.isEmpty() && !g.parts().isEmpty()) {
-                return firstInstance(g.parts().get(0));
-            }
-            return found;
-        }
-        return List.of();
-    }
-
-    /** Walks over the child elements. */
-    static final class Cursor {
-        private final Element parent;
-        private final List<Element> children;
-        private final String id;
-        private int at;
-
-        Cursor(Element parent, List<Element> children, String id) {
-            this.parent = parent;
-            this.children = children;
-            this.id = id;
-        }
-
-        Element next() {
-            return at < children.size() ? children.get(at) : null;
-        }
-
-        Element take() {
-            return children.get(at++);
-        }
-
-        int like(Element element) {
-            return (int) children.stream()
-                    .filter(c -> Objects.equals(c.getLocalName(), element.getLocalName()))
-                    .count();
-        }
-
-        int number(Element element) {
-            if (like(element) < 2) {
-                return 0;
-            }
-            int n = 0;
-            for (Element c : children) {
-                n += Objects.equals(c.getLocalName(), element.getLocalName()) ? 1 : 0;
-                if (c == element) {
-                    break;
-                }
-            }
-            return n;
-        }
-
-        List<Node> taken(int from) {
-            return List.copyOf(children.subList(from, at));
-        }
+        return SheetShape.starts(particle, element);
     }
 }

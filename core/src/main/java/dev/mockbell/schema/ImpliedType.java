@@ -41,6 +41,11 @@ record ImpliedType(List<ElementDecl> parts) implements TypeDef {
     }
 
     @Override
+    public boolean takesAnyAttribute() {
+        return false;
+    }
+
+    @Override
     public List<TypeDef> derived() {
         return List.of();
     }

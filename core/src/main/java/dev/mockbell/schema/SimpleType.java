@@ -4,6 +4,7 @@ import dev.mockbell.pattern.XsPattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.apache.xerces.impl.dv.InvalidDatatypeValueException;
 import org.apache.xerces.impl.dv.ValidatedInfo;
@@ -175,11 +176,24 @@ public final class SimpleType {
 
     /** Why the text is not a value of this type, as a sentence; empty when it is one. */
     public Optional<String> whyNot(String text) {
+        return whyNot(text, prefix -> null);
+    }
+
+    /** As {@link #whyNot(String)}, with the prefixes in scope; they matter to qualified names alone. */
+    public Optional<String> whyNot(String text, UnaryOperator<String> namespaceOf) {
         try {
             ValidationState state = new ValidationState();
             state.setExtraChecking(false);
             NamespaceSupport namespaces = new NamespaceSupport();
             namespaces.declarePrefix("xs", SchemaReplay.XSD);
+            int colon = text.indexOf(':');
+            if (colon > 0 && isQualifiedName()) {
+                String prefix = text.substring(0, colon).strip();
+                String namespace = namespaceOf.apply(prefix);
+                if (namespace != null) {
+                    namespaces.declarePrefix(prefix.intern(), namespace.intern());
+                }
+            }
             state.setNamespaceSupport(namespaces);
             state.setFacetChecking(true);
             if (schemas.swaps()) {

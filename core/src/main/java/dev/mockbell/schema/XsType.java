@@ -167,6 +167,11 @@ final class XsType implements TypeDef {
     }
 
     @Override
+    public boolean takesAnyAttribute() {
+        return xs instanceof XSComplexTypeDefinition complex && complex.getAttributeWildcard() != null;
+    }
+
+    @Override
     public List<TypeDef> derived() {
         return schemas.derivedFrom(xs).stream().filter(t -> !t.isAbstract()).toList();
     }

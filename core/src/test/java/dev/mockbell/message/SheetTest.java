@@ -83,10 +83,10 @@ class SheetTest {
     @Test
     void aRepeatIsAddedBehindAndBoundedByTheContract() {
         for (int i = 0; i < 5; i++) {
-            sheet.addRepeat(sheet.row("/Book/guest" + (i == 0 ? "" : "[" + (i + 1) + "]"))
+            sheet.addRepeat(sheet.at("/Book/guest" + (i == 0 ? "" : "[" + (i + 1) + "]"))
                     .orElseThrow());
         }
-        SheetRow last = sheet.row("/Book/guest[6]").orElseThrow();
+        SheetRow last = sheet.at("/Book/guest[6]").orElseThrow();
         assertThat(last.count()).isEqualTo(6);
         assertThat(last.canRepeat()).isFalse();
         assertThat(breaches()).isEmpty();
@@ -162,6 +162,6 @@ class SheetTest {
     @Test
     void aRowPointsToItsElementByAPath() {
         sheet.addRepeat(row("guest"));
-        assertThat(sheet.row("/Book/guest[2]/name").orElseThrow().path()).isEqualTo("/Book/guest[2]/name");
+        assertThat(sheet.at("/Book/guest[2]/name").orElseThrow().path()).isEqualTo("/Book/guest[2]/name");
     }
 }

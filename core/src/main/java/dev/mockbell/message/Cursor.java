@@ -1,0 +1,68 @@
+package dev.mockbell.message;
+
+import dev.mockbell.xml.Xml;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+
+/** Walks over the child elements of one element while they are laid beside its content model. */
+final class Cursor {
+    final Element parent;
+    final String id;
+    private final List<Element> children;
+    private final Map<String, Integer> places = new HashMap<>();
+    private Map<String, Integer> like;
+    private final Map<String, Integer> seen = new HashMap<>();
+    private int at;
+
+    Cursor(Element parent, String id) {
+        this.parent = parent;
+        this.children = Xml.children(parent);
+        this.id = id;
+    }
+
+    Element next() {
+        return at < children.size() ? children.get(at) : null;
+    }
+
+    Element take() {
+        return children.get(at++);
+    }
+
+    int position() {
+        return at;
+    }
+
+    /** What was taken since a position. */
+    List<Node> taken(int from) {
+        return List.copyOf(children.subList(from, at));
+    }
+
+    /** What was taken between two positions. */
+    List<Node> taken(int from, int to) {
+        return List.copyOf(children.subList(from, to));
+    }
+
+    /** A name for a place, unlike those of other places of that label. */
+    String place(String label) {
+        int before = places.merge(label, 1, Integer::sum) - 1;
+        return id + "/" + label + (before == 0 ? "" : "~" + before);
+    }
+
+    /** How many children have that element's name. */
+    int like(Element element) {
+        if (like == null) {
+            like = new HashMap<>();
+            children.forEach(c -> like.merge(c.getLocalName(), 1, Integer::sum));
+        }
+        return like.get(element.getLocalName());
+    }
+
+    /** Which of its like an element is that no particle took; they come in order. 0 when it is the only one. */
+    int number(Element element) {
+        int n = seen.merge(element.getLocalName(), 1, Integer::sum);
+        return like(element) < 2 ? 0 : n;
+    }
+}

@@ -1,0 +1,117 @@
+package dev.mockbell.message;
+
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.w3c.dom.Attr;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
+import org.w3c.dom.Node;
+
+/** Parts of a message as text that stands alone, and back. */
+final class Fragments {
+    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
+
+    private Fragments() {}
+
+    /** The node as XML with the namespace declarations that it needs from around it. */
+    static String text(Node node) {
+        if (node instanceof Attr attr) {
+            return attr.getValue();
+        }
+        if (!(node instanceof Element element)) {
+            return node == null ? "" : XmlText.exact(node);
+        }
+        Document alone = Xml.newDocument();
+        Element copy = (Element) alone.importNode(element, true);
+        alone.appendChild(copy);
+        Map<String, String> around = inScope(element.getParentNode());
+        for (String prefix : prefixesIn(copy)) {
+            String uri = around.get(prefix);
+            String name = prefix.isEmpty() ? "xmlns" : "xmlns:" + prefix;
+            if (uri != null && !copy.hasAttribute(name)) {
+                copy.setAttributeNS(XMLNS, name, uri);
+            }
+        }
+        return XmlText.laidOut(alone);
+    }
+
+    /** The prefixes that names in an element use, and those that its values may use. */
+    static Set<String> prefixesIn(Element element) {
+        TreeSet<String> used = new TreeSet<>();
+        collect(element, used);
+        return used;
+    }
+
+    private static void collect(Element element, TreeSet<String> used) {
+        used.add(element.getPrefix() == null ? "" : element.getPrefix());
+        NamedNodeMap attributes = element.getAttributes();
+        for (int i = 0; i < attributes.getLength(); i++) {
+            Attr a = (Attr) attributes.item(i);
+            if (a.getPrefix() != null && !XMLNS.equals(a.getNamespaceURI())) {
+                used.add(a.getPrefix());
+            }
+            // a qualified name in a value needs its prefix too
+            inValue(a.getValue(), used);
+        }
+        boolean leaf = true;
+        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Element child) {
+                leaf = false;
+                collect(child, used);
+            }
+        }
+        if (leaf) {
+            inValue(element.getTextContent(), used);
+        }
+    }
+
+    private static void inValue(String value, TreeSet<String> used) {
+        int at = value.length() < 1_000 ? value.indexOf(':') : -1;
+        while (at > 0) {
+            // lists of qualified names hold several
+            int start = Math.max(value.lastIndexOf(' ', at), value.lastIndexOf('\n', at)) + 1;
+            used.add(value.substring(start, at).strip());
+            at = value.indexOf(':', at + 1);
+        }
+    }
+
+    private static Map<String, String> inScope(Node from) {
+        Map<String, String> found = new LinkedHashMap<>();
+        for (Node n = from; n instanceof Element e; n = n.getParentNode()) {
+            NamedNodeMap attributes = e.getAttributes();
+            for (int i = 0; i < attributes.getLength(); i++) {
+                Attr a = (Attr) attributes.item(i);
+                if (XMLNS.equals(a.getNamespaceURI())) {
+                    found.putIfAbsent(a.getPrefix() == null ? "" : a.getLocalName(), a.getValue());
+                }
+            }
+        }
+        return found;
+    }
+
+    /** Reads XML, of one or several elements, with the prefixes in scope at a place; the holder's children are what was read. */
+    static Element read(String xml, Element scope) {
+        String text = xml.strip().replaceFirst("^<\\?xml[^>]*\\?>", "");
+        StringBuilder holder = new StringBuilder("<holder");
+        inScope(scope).forEach((prefix, uri) -> {
+            if (!prefix.isEmpty()) {
+                holder.append(" xmlns:")
+                        .append(prefix)
+                        .append("=\"")
+                        .append(uri.replace("&", "&amp;")
+                                .replace("\"", "&quot;")
+                                .replace("<", "&lt;"))
+                        .append('"');
+            }
+        });
+        return Xml.parse(
+                        holder.append('>').append(text).append("</holder>").toString(), "pasted XML", XmlLimits.MESSAGE)
+                .getDocumentElement();
+    }
+}

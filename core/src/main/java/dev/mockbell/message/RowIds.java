@@ -1,0 +1,14 @@
+package dev.mockbell.message;
+
+import java.util.IdentityHashMap;
+import java.util.Map;
+import org.w3c.dom.Node;
+
+/** A name for each node of a document that stays while others come and go around it. */
+final class RowIds {
+    private final Map<Node, String> given = new IdentityHashMap<>();
+
+    String of(Node node) {
+        return given.computeIfAbsent(node, n -> Integer.toString(given.size() + 1));
+    }
+}

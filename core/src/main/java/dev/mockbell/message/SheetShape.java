@@ -1,0 +1,79 @@
+package dev.mockbell.message;
+
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.schema.Particle;
+import java.util.ArrayList;
+import java.util.List;
+import org.w3c.dom.Element;
+
+/** Questions about a piece of a content model. */
+final class SheetShape {
+    private SheetShape() {}
+
+    /** Whether an instance of the particle can begin with that element. */
+    static boolean starts(Particle particle, Element element) {
+        if (particle instanceof Particle.OfElement e) {
+            return SheetRows.matches(e.element(), element);
+        }
+        if (particle instanceof Particle.OfGroup g) {
+            for (Particle part : g.parts()) {
+                if (starts(part, element)) {
+                    return true;
+                }
+                boolean mustStandFirst = g.compositor() == Particle.Compositor.SEQUENCE && !canBeEmpty(part);
+                if (mustStandFirst) {
+                    return false;
+                }
+            }
+            return false;
+        }
+        return ((Particle.OfAny) particle).allows(element.getNamespaceURI() == null ? "" : element.getNamespaceURI());
+    }
+
+    static boolean canBeEmpty(Particle particle) {
+        if (particle.occurs().optional()) {
+            return true;
+        }
+        if (particle instanceof Particle.OfGroup g) {
+            return g.compositor() == Particle.Compositor.CHOICE
+                    ? g.parts().stream().anyMatch(SheetShape::canBeEmpty)
+                    : g.parts().stream().allMatch(SheetShape::canBeEmpty);
+        }
+        return false;
+    }
+
+    /** In a few words: the names in it. */
+    static String title(Particle particle) {
+        if (particle instanceof Particle.OfElement e) {
+            return e.element().name().getLocalPart();
+        }
+        if (particle instanceof Particle.OfGroup g) {
+            String joint = g.compositor() == Particle.Compositor.CHOICE ? " or " : " + ";
+            return String.join(joint, g.parts().stream().map(SheetShape::title).toList());
+        }
+        return "any element";
+    }
+
+    /** The elements that a freshly taken branch starts with. */
+    static List<ElementDecl> firstInstance(Particle branch) {
+        if (branch instanceof Particle.OfElement e) {
+            return List.of(e.element());
+        }
+        if (branch instanceof Particle.OfGroup g) {
+            List<ElementDecl> found = new ArrayList<>();
+            for (Particle part : g.parts()) {
+                if (!part.occurs().optional()) {
+                    found.addAll(firstInstance(part));
+                    if (g.compositor() == Particle.Compositor.CHOICE) {
+                        break;
+                    }
+                }
+            }
+            if (found.isEmpty() && !g.parts().isEmpty()) {
+                return firstInstance(g.parts().get(0));
+            }
+            return found;
+        }
+        return List.of();
+    }
+}

@@ -1,0 +1,65 @@
+package dev.mockbell.message;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contracts;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Sheets for tests, over a schema that declares {@code t:Root}. */
+final class Sheets {
+    private Sheets() {}
+
+    static MessageOutline outline(String schema) {
+        Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(schema)));
+        assertThat(contract.findings()).isEmpty();
+        return MessageOutline.of(
+                contract,
+                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
+    }
+
+    static Sheet sheet(String schema, String message) {
+        return Sheet.open(outline(schema), message);
+    }
+
+    /** A root with this inside its sequence. */
+    static Sheet inside(String particles, String message) {
+        return sheet(root(particles), message);
+    }
+
+    static String root(String particles) {
+        return "<xs:element name='Root'><xs:complexType><xs:sequence>" + particles
+                + "</xs:sequence></xs:complexType></xs:element>";
+    }
+
+    static List<SheetRow> all(Sheet sheet) {
+        List<SheetRow> rows = new ArrayList<>();
+        sheet.root().ifPresent(r -> collect(r, rows));
+        return rows;
+    }
+
+    private static void collect(SheetRow row, List<SheetRow> into) {
+        into.add(row);
+        row.children().forEach(c -> collect(c, into));
+    }
+
+    static SheetRow row(Sheet sheet, String label) {
+        return all(sheet).stream()
+                .filter(r -> r.label().equals(label))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** The message without the white space between its tags. */
+    static String tight(Sheet sheet) {
+        return sheet.text().replaceAll(">\\s+<", "><");
+    }
+
+    static List<MessageValidator.Breach> breaches(Sheet sheet) {
+        return new MessageValidator(sheet.outline().schemas())
+                .validate(sheet.outline(), Xml.parse(sheet.text(), "m", XmlLimits.MESSAGE));
+    }
+}
