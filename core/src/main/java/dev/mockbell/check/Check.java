@@ -24,12 +24,12 @@ public sealed interface Check {
     /**
      * The answer is this fault.
      *
-     * @param name local name of the element in the detail, or the code without its prefix
+     * @param name local name of the element in the detail, or the code without its prefix; empty for any fault
      */
     record FaultIs(String name) implements Check {
         @Override
         public String title() {
-            return "Fault " + name;
+            return name.isEmpty() ? "Some fault" : "Fault " + name;
         }
     }
 

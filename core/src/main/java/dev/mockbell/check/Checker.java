@@ -114,16 +114,18 @@ public final class Checker {
         if (answer.fault().isEmpty()) {
             return CheckResult.failed(
                     wanted.title(),
-                    "the fault " + wanted.name(),
+                    wanted.name().isEmpty() ? "a fault" : "the fault " + wanted.name(),
                     answer.flaw().orElse("no fault, status " + answer.exchange().status()),
                     "");
         }
         var fault = answer.fault().get();
         String code = fault.code().substring(fault.code().indexOf(':') + 1);
-        boolean same =
-                fault.detail().map(d -> d.getLocalPart().equals(wanted.name())).orElse(false)
-                        || code.equals(wanted.name())
-                        || fault.code().equals(wanted.name());
+        boolean same = wanted.name().isEmpty()
+                || fault.detail()
+                        .map(d -> d.getLocalPart().equals(wanted.name()))
+                        .orElse(false)
+                || code.equals(wanted.name())
+                || fault.code().equals(wanted.name());
         return same
                 ? CheckResult.passed(wanted.title(), fault.reason(), "")
                 : CheckResult.failed(wanted.title(), "the fault " + wanted.name(), "the fault " + fault.title(), "");

@@ -19,8 +19,9 @@ public record Braces(String source, List<Piece> pieces) {
          * An expression.
          *
          * @param offset where it starts in the source, behind the brace
+         * @param escaping what its value must be made into there
          */
-        record Expression(String xpath, int offset) implements Piece {}
+        record Expression(String xpath, int offset, Escaping escaping) implements Piece {}
     }
 
     /** Whether the text has at least one expression, well-formed or not. */
@@ -53,14 +54,14 @@ public record Braces(String source, List<Piece> pieces) {
                 literal.append(c);
                 i += 2;
             } else if (c == '}') {
-                throw bad("A closing brace stands alone", source, i, "Double it to mean the character itself.");
+                throw loneBrace(source, i);
             } else if (c == '{') {
-                int end = end(source, i + 1);
+                int end = end(source, i + 1, source, i);
                 if (literal.length() > 0) {
                     pieces.add(new Piece.Literal(literal.toString()));
                     literal.setLength(0);
                 }
-                pieces.add(new Piece.Expression(source.substring(i + 1, end), i + 1));
+                pieces.add(new Piece.Expression(source.substring(i + 1, end), i + 1, Escaping.NONE));
                 i = end + 1;
             } else {
                 literal.append(c);
@@ -73,7 +74,20 @@ public record Braces(String source, List<Piece> pieces) {
         return new Braces(source, List.copyOf(pieces));
     }
 
-    private static int end(String source, int from) {
+    /**
+     * As {@link #parse(String)}, for XML: comments and processing instructions stay as they are, and what an expression
+     * gives is escaped for its place.
+     */
+    public static Braces parseXml(String source) {
+        return XmlBraces.parse(source);
+    }
+
+    static Problem loneBrace(String source, int at) {
+        return bad("A closing brace stands alone", source, at, "Double it to mean the character itself.");
+    }
+
+    /** Where an expression ends; {@code whole} and {@code at} are for telling of one that does not. */
+    static int end(String source, int from, String whole, int at) {
         int depth = 0;
         int i = from;
         while (i < source.length()) {
@@ -81,7 +95,7 @@ public record Braces(String source, List<Piece> pieces) {
             if (c == '"' || c == '\'') {
                 int close = source.indexOf(c, i + 1);
                 if (close < 0) {
-                    throw bad("A string literal is not closed", source, i, "Close it with " + c + ".");
+                    throw bad("A string literal is not closed", whole, at, "Close it with " + c + ".");
                 }
                 i = close + 1;
                 continue;
@@ -89,7 +103,7 @@ public record Braces(String source, List<Piece> pieces) {
             if (source.startsWith("(:", i)) {
                 int close = source.indexOf(":)", i + 2);
                 if (close < 0) {
-                    throw bad("A comment is not closed", source, i, "Close it with :).");
+                    throw bad("A comment is not closed", whole, at, "Close it with :).");
                 }
                 i = close + 2;
                 continue;
@@ -104,12 +118,17 @@ public record Braces(String source, List<Piece> pieces) {
             }
             i++;
         }
-        throw bad("A brace is not closed", source, from - 1, "Close it with }, or double it to mean the character.");
+        throw bad("A brace is not closed", whole, at, "Close it with }, or double it to mean the character.");
     }
 
     private static Problem bad(String what, String source, int at, String advice) {
-        String shown = source.length() > 60 ? source.substring(0, 57) + "…" : source;
-        return Problem.of(Problem.Kind.EXPRESSION, what, "column " + (at + 1) + " of “" + shown + "”", advice, null);
+        int start = Math.max(0, Math.min(at - 20, source.length() - 60));
+        String near = source.substring(start, Math.min(source.length(), start + 60));
+        String shown = (start > 0 ? "…" : "") + near + (start + 60 < source.length() ? "…" : "");
+        int line = (int) source.substring(0, at).chars().filter(c -> c == '\n').count();
+        int column = at - source.lastIndexOf('\n', at - 1);
+        String where = (line > 0 ? "line " + (line + 1) + ", " : "") + "column " + column;
+        return Problem.of(Problem.Kind.EXPRESSION, what, where + " of “" + shown + "”", advice, null);
     }
 
     /** The text between expressions, with doubled braces as the single ones that they stand for. */

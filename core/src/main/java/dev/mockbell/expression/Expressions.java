@@ -32,7 +32,10 @@ import org.xml.sax.InputSource;
 public final class Expressions {
     private static final int MOST_COMPILED = 2_000;
 
+    private static final String SECRETS = "urn:mockbell:secrets";
+
     private final Processor processor = new Processor(false);
+    private final Functions.Source source;
     private final Map<String, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
         private static final long serialVersionUID = 1L;
 
@@ -42,7 +45,19 @@ public final class Expressions {
         }
     };
 
+    /** With functions that draw on a good source of randomness. */
     public Expressions() {
+        this(new Functions.Source(new java.security.SecureRandom(), new Counters()), false);
+    }
+
+    /** As {@link #Expressions()}, the same random values each time for the same seed. */
+    public Expressions(long seed) {
+        this(new Functions.Source(new java.util.Random(seed), new Counters()), false);
+    }
+
+    private Expressions(Functions.Source source, boolean looking) {
+        this.source = source;
+        new Functions(source, looking).registerIn(processor);
         processor.setConfigurationProperty(Feature.ALLOW_EXTERNAL_FUNCTIONS, false);
         processor.setConfigurationProperty(Feature.ALLOWED_PROTOCOLS, "");
         processor.setConfigurationProperty(Feature.ENVIRONMENT_VARIABLE_RESOLVER, new NoEnvironment());
@@ -51,6 +66,11 @@ public final class Expressions {
         processor.getUnderlyingConfiguration().setResourceResolver(request -> {
             throw new net.sf.saxon.trans.XPathException("expressions may not read " + request.uri);
         });
+    }
+
+    /** For showing what expressions would give: counters stay where they are. */
+    public Expressions looking() {
+        return new Expressions(source, true);
     }
 
     private static final class NoEnvironment implements net.sf.saxon.lib.EnvironmentVariableResolver {
@@ -96,14 +116,7 @@ public final class Expressions {
     public XdmValue evaluate(String xpath, Scope scope) {
         XPathExecutable executable = compile(xpath, scope.variables().keySet());
         try {
-            XPathSelector selector = executable.load();
-            for (Map.Entry<String, XdmValue> v : scope.variables().entrySet()) {
-                selector.setVariable(new QName(v.getKey()), v.getValue());
-            }
-            if (scope.context().isPresent()) {
-                selector.setContextItem(scope.context().get());
-            }
-            return selector.evaluate();
+            return loaded(executable, scope).evaluate();
         } catch (SaxonApiException e) {
             throw Problem.of(Problem.Kind.EXPRESSION, "The expression gives no value: " + clause(e), xpath, null, e);
         }
@@ -113,18 +126,31 @@ public final class Expressions {
     public boolean holds(String condition, Scope scope) {
         XPathExecutable executable = compile(condition, scope.variables().keySet());
         try {
-            XPathSelector selector = executable.load();
-            for (Map.Entry<String, XdmValue> v : scope.variables().entrySet()) {
-                selector.setVariable(new QName(v.getKey()), v.getValue());
-            }
-            if (scope.context().isPresent()) {
-                selector.setContextItem(scope.context().get());
-            }
-            return selector.effectiveBooleanValue();
+            return loaded(executable, scope).effectiveBooleanValue();
         } catch (SaxonApiException e) {
             throw Problem.of(
                     Problem.Kind.EXPRESSION, "The condition cannot be decided: " + clause(e), condition, null, e);
         }
+    }
+
+    private static XPathSelector loaded(XPathExecutable executable, Scope scope) throws SaxonApiException {
+        XPathSelector selector = executable.load();
+        for (Map.Entry<String, XdmValue> v : scope.variables().entrySet()) {
+            selector.setVariable(name(v.getKey()), v.getValue());
+        }
+        if (scope.context().isPresent()) {
+            selector.setContextItem(scope.context().get());
+        }
+        Functions.offer(
+                scope.types(),
+                selector.getUnderlyingXPathContext().getXPathContextObject().getController());
+        return selector;
+    }
+
+    private static QName name(String variable) {
+        return variable.startsWith(Scope.SECRET)
+                ? new QName("secret", SECRETS, variable.substring(Scope.SECRET.length()))
+                : new QName(variable);
     }
 
     /** The text of an expression's value: items separated by a space, elements by their text. */
@@ -144,7 +170,7 @@ public final class Expressions {
             if (piece instanceof Braces.Piece.Literal literal) {
                 out.append(literal.text());
             } else if (piece instanceof Braces.Piece.Expression expression) {
-                out.append(text(expression.xpath(), scope));
+                out.append(expression.escaping().of(text(expression.xpath(), scope)));
             }
         }
         return out.toString();
@@ -153,6 +179,11 @@ public final class Expressions {
     /** As {@link #fill(Braces, Scope)}, taking the text apart first. */
     public String fill(String source, Scope scope) {
         return source.indexOf('{') < 0 && source.indexOf('}') < 0 ? source : fill(Braces.parse(source), scope);
+    }
+
+    /** As {@link #fill(String, Scope)}, for XML: values are escaped, comments and processing instructions left alone. */
+    public String fillXml(String source, Scope scope) {
+        return source.indexOf('{') < 0 && source.indexOf('}') < 0 ? source : fill(Braces.parseXml(source), scope);
     }
 
     /**
@@ -176,7 +207,9 @@ public final class Expressions {
         compiler.setUnprefixedElementMatchingPolicy(UnprefixedElementMatchingPolicy.ANY_NAMESPACE);
         compiler.declareNamespace("soap11", "http://schemas.xmlsoap.org/soap/envelope/");
         compiler.declareNamespace("soap12", "http://www.w3.org/2003/05/soap-envelope");
-        variables.forEach(v -> compiler.declareVariable(new QName(v)));
+        compiler.declareNamespace(Functions.PREFIX, Functions.NAMESPACE);
+        compiler.declareNamespace("secret", SECRETS);
+        variables.forEach(v -> compiler.declareVariable(name(v)));
         try {
             XPathExecutable made = compiler.compile(xpath);
             synchronized (compiled) {
@@ -184,6 +217,16 @@ public final class Expressions {
             }
             return made;
         } catch (SaxonApiException e) {
+            String secret = secretWithoutValue(xpath, variables);
+            if (secret != null) {
+                throw Problem.of(
+                        Problem.Kind.EXPRESSION,
+                        "The secret “" + secret + "” has no value on this machine",
+                        xpath,
+                        "Give it one among the variables, or in the environment variable " + environmentName(secret)
+                                + ".",
+                        e);
+            }
             String known = variables.isEmpty()
                     ? ""
                     : "Known variables: "
@@ -196,6 +239,24 @@ public final class Expressions {
                     Problem.reason(e).contains("ariable") ? known : "Mend it there.",
                     e);
         }
+    }
+
+    private static final java.util.regex.Pattern SECRET_NAME =
+            java.util.regex.Pattern.compile("\\$secret:([\\p{L}_][\\p{L}\\p{N}_.-]*)");
+
+    private static String secretWithoutValue(String xpath, Set<String> variables) {
+        var matcher = SECRET_NAME.matcher(xpath);
+        while (matcher.find()) {
+            if (!variables.contains(Scope.SECRET + matcher.group(1))) {
+                return matcher.group(1);
+            }
+        }
+        return null;
+    }
+
+    /** The environment variable that may hold a secret: {@code api-token} is in {@code MOCKBELL_SECRET_API_TOKEN}. */
+    public static String environmentName(String secret) {
+        return "MOCKBELL_SECRET_" + secret.toUpperCase(java.util.Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "_");
     }
 
     private static String clause(Exception e) {

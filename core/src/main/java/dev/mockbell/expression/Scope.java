@@ -12,11 +12,16 @@ import net.sf.saxon.s9api.XdmValue;
  * What an expression can refer to: variables by name, and the message it looks at. Immutable; each {@code with} gives a
  * new one.
  *
+ * @param variables by name; those of secrets under {@code secret:name}
  * @param context the node that paths start from; empty when there is none
+ * @param types makes values of the contract's types
  */
-public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context) {
+public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context, ValueMaker types) {
     /** No variables and no message. */
-    public static final Scope EMPTY = new Scope(Map.of(), Optional.empty());
+    public static final Scope EMPTY = new Scope(Map.of(), Optional.empty(), ValueMaker.NONE);
+
+    /** What stands before the name of a secret. */
+    public static final String SECRET = "secret:";
 
     public Scope {
         variables = Map.copyOf(variables);
@@ -26,7 +31,7 @@ public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context) 
     public Scope with(Map<String, String> texts) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         texts.forEach((name, text) -> all.put(name, untyped(text)));
-        return new Scope(all, context);
+        return new Scope(all, context, types);
     }
 
     /** With one more variable. */
@@ -43,12 +48,34 @@ public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context) 
     public Scope with(String name, XdmValue value) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         all.put(name, value);
-        return new Scope(all, context);
+        return new Scope(all, context, types);
     }
 
     /** With the message that paths start from. */
     public Scope on(XdmNode node) {
-        return new Scope(variables, Optional.of(node));
+        return new Scope(variables, Optional.of(node), types);
+    }
+
+    /** With the types of a contract at hand. */
+    public Scope with(ValueMaker maker) {
+        return new Scope(variables, context, maker);
+    }
+
+    /** With the value of a secret. */
+    public Scope withSecret(String name, String value) {
+        return with(SECRET + name, value);
+    }
+
+    /** The text with the value of every secret masked. */
+    public String masked(String text) {
+        String shown = text;
+        for (Map.Entry<String, XdmValue> v : variables.entrySet()) {
+            String value = v.getKey().startsWith(SECRET) ? Expressions.text(v.getValue()) : "";
+            if (!value.isEmpty()) {
+                shown = shown.replace(value, Variable.MASK).replace(Escaping.MARKUP.of(value), Variable.MASK);
+            }
+        }
+        return shown;
     }
 
     private static XdmValue untyped(String text) {

@@ -55,8 +55,7 @@ public final class LoadEngine {
                     return thread;
                 });
         List<Lane> lanes = lanes(steps, plan.timeoutMillis(), cores);
-        LoadSession session =
-                new LoadSession(steps, expressions, bench.variables(), workers, listener, "load " + plan.title());
+        LoadSession session = new LoadSession(steps, expressions, workers, listener, "load " + plan.title());
         List<ScheduledFuture<?>> sweeps = new ArrayList<>();
         for (Lane lane : lanes) {
             sweeps.add(lane.loop().scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));

@@ -29,7 +29,6 @@ final class LoadSession {
     private final List<LoadStep> steps;
     private final Expressions expressions;
     private final Checker checker;
-    private final Scope scope;
     private final ExecutorService workers;
     private final LoadListener listener;
     private final String origin;
@@ -40,14 +39,12 @@ final class LoadSession {
     LoadSession(
             List<LoadStep> steps,
             Expressions expressions,
-            Scope scope,
             ExecutorService workers,
             LoadListener listener,
             String origin) {
         this.steps = steps;
         this.expressions = expressions;
         this.checker = new Checker(expressions);
-        this.scope = scope;
         this.workers = workers;
         this.listener = listener;
         this.origin = origin;
@@ -96,7 +93,7 @@ final class LoadSession {
     String look(LoadStep step, byte[] request, String head, byte[] body, long nanos, Map<String, String> captured) {
         Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
         Answer answer = Answer.of(exchange, step.outline(), expressions);
-        Scope with = scope.with(captured);
+        Scope with = step.scope().with(captured);
         String reason = reason(step, answer, with);
         if (reason == null && !step.kept().captures().isEmpty()) {
             try {

@@ -7,6 +7,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
@@ -27,6 +28,7 @@ record LoadStep(
         BoundOperation bound,
         URI address,
         RequestTemplate template,
+        Scope scope,
         Optional<MessageOutline> outline) {
     /**
      * Makes the steps of a suite ready.
@@ -48,7 +50,7 @@ record LoadStep(
         Case kept = bench.kept(step.caseReference());
         Contract contract = bench.contract(kept.contract());
         BoundOperation bound = CaseCaller.operation(contract, kept);
-        Scope scope = bench.variables();
+        Scope scope = bench.variables(kept);
         String text = Optional.of(endpoint)
                 .filter(e -> !e.isBlank())
                 .or(() -> bench.endpoint(kept.contract(), bound.port().name()))
@@ -76,9 +78,12 @@ record LoadStep(
                 new RequestTemplate(
                         head(bound, kept, address, expressions, scope),
                         CaseCaller.version(bound),
-                        kept.body(),
+                        kept.soapHeaders().isBlank()
+                                ? kept.body()
+                                : Envelope.around(CaseCaller.version(bound), kept.body(), List.of(kept.soapHeaders())),
                         scope,
                         expressions),
+                scope,
                 CaseCaller.answerOutline(contract, bound.operation()));
     }
 

@@ -36,7 +36,7 @@ final class RequestTemplate {
     RequestTemplate(String head, SoapVersion version, String body, Scope scope, Expressions expressions) {
         this.head = head;
         this.version = version;
-        this.body = Braces.parse(body);
+        this.body = Braces.parseXml(body);
         this.scope = scope;
         this.expressions = expressions;
         boolean plain = this.body.pieces().stream()
@@ -80,7 +80,7 @@ final class RequestTemplate {
                             "Capture it in an earlier step.",
                             null);
                 }
-                out.append(value);
+                out.append(((Braces.Piece.Expression) piece).escaping().of(value));
             }
         }
         return out.toString();

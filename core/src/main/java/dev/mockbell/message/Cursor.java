@@ -1,9 +1,11 @@
 package dev.mockbell.message;
 
 import dev.mockbell.xml.Xml;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
@@ -11,16 +13,23 @@ import org.w3c.dom.Node;
 final class Cursor {
     final Element parent;
     final String id;
-    private final List<Element> children;
+    private final List<Element> children = new ArrayList<>();
+    private final List<Element> strays = new ArrayList<>();
     private final Map<String, Integer> places = new HashMap<>();
     private Map<String, Integer> like;
     private final Map<String, Integer> seen = new HashMap<>();
     private int at;
 
-    Cursor(Element parent, String id) {
+    /** @param stray tells the elements that the model has no place for at all; they are passed over */
+    Cursor(Element parent, String id, Predicate<Element> stray) {
         this.parent = parent;
-        this.children = Xml.children(parent);
         this.id = id;
+        Xml.children(parent).forEach(e -> (stray.test(e) ? strays : children).add(e));
+    }
+
+    /** What was passed over. */
+    List<Element> strays() {
+        return strays;
     }
 
     Element next() {
@@ -56,6 +65,7 @@ final class Cursor {
         if (like == null) {
             like = new HashMap<>();
             children.forEach(c -> like.merge(c.getLocalName(), 1, Integer::sum));
+            strays.forEach(c -> like.merge(c.getLocalName(), 1, Integer::sum));
         }
         return like.get(element.getLocalName());
     }

@@ -475,6 +475,29 @@ public final class Sheet {
         }
     }
 
+    /** Gives an element the name and the place of a part that is left out; what is in it stays. */
+    void moveTo(SheetRow given, SheetRow leftOut) {
+        SheetRow place = now(leftOut);
+        Element parent = place.target().parent();
+        ElementDecl declared = place.target().element().orElseThrow();
+        Element element = (Element) given.target().node();
+        Element named = sample(declared, parent);
+        String name = named.getTagName();
+        boolean declares = named.getPrefix() != null
+                && !declared.name().getNamespaceURI().equals(parent.lookupNamespaceURI(named.getPrefix()));
+        Node before = place.target().before() == element
+                ? Placement.nextMarkup(element)
+                : place.target().before();
+        Placement.remove(element);
+        Element moved = (Element) document.renameNode(element, named.getNamespaceURI(), name);
+        if (declares) {
+            moved.setAttributeNS(
+                    "http://www.w3.org/2000/xmlns/", "xmlns:" + named.getPrefix(), named.getNamespaceURI());
+        }
+        Placement.insert(parent, moved, before);
+        touched(parent);
+    }
+
     /** The part of the message that a row stands for, as XML that stands alone. */
     public String xml(SheetRow row) {
         return Fragments.text(row.target().node());

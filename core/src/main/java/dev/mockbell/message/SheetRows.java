@@ -17,6 +17,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
@@ -41,6 +42,7 @@ final class SheetRows {
     private final RowIds ids;
     private final RowValues values;
     private final Map<Node, SheetRow> kept = new IdentityHashMap<>();
+    private final Map<TypeDef, Optional<Set<QName>>> modelNames = new IdentityHashMap<>();
     private final Map<Node, Slot> slots = new IdentityHashMap<>();
 
     /** How an element was laid out last, so that it can be laid out again without its parent. */
@@ -104,11 +106,13 @@ final class SheetRows {
     private SheetRow element(
             ElementDecl given, Element element, Occurs occurs, int index, int count, String place, String unknown) {
         SheetRow known = kept.get(element);
-        if (known != null
-                && known.target().element().orElse(null) == given
-                && known.occurs().equals(occurs)
-                && known.target().place().equals(place)
-                && known.target().round().isEmpty()) {
+        Slot before = slots.get(element);
+        boolean same = known != null
+                && before.given == given
+                && before.occurs.equals(occurs)
+                && before.place.equals(place)
+                && before.unknown.equals(unknown);
+        if (same) {
             return known.index() == index && known.count() == count ? known : known.numbered(index, count);
         }
         Element parent = element.getParentNode() instanceof Element p ? p : null;
@@ -205,7 +209,7 @@ final class SheetRows {
 
     private SheetRow unknown(Element element, int index, int count, Occurs occurs, String type, Target target) {
         String id = ids.of(element);
-        Cursor cursor = new Cursor(element, id);
+        Cursor cursor = new Cursor(element, id, e -> false);
         boolean leaf = cursor.next() == null;
         List<SheetRow> children = new ArrayList<>();
         attributes(null, element, id, children);
@@ -318,11 +322,18 @@ final class SheetRows {
     }
 
     private void content(TypeDef type, Element element, String id, List<SheetRow> rows) {
-        Cursor cursor = new Cursor(element, id);
+        Optional<Set<QName>> names =
+                modelNames.computeIfAbsent(type, t -> t.particle().flatMap(SheetShape::names));
+        Cursor cursor =
+                new Cursor(element, id, e -> names.isPresent() && !names.get().contains(nameOf(e)));
         boolean mixed = type.content() == TypeDef.Content.MIXED;
         type.particle().ifPresent(p -> particle(p, cursor, rows, mixed, true, true));
+        List<Element> extras = new ArrayList<>();
         while (cursor.next() != null) {
-            Element extra = cursor.take();
+            extras.add(cursor.take());
+        }
+        extras.addAll(cursor.strays());
+        for (Element extra : extras) {
             texts(extra.getPreviousSibling(), element, mixed, rows);
             ElementDecl known = type.isAny() ? schemas.element(nameOf(extra)).orElse(null) : null;
             rows.add(element(

@@ -3,7 +3,11 @@ package dev.mockbell.message;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
 
 /** Questions about a piece of a content model. */
@@ -40,6 +44,21 @@ final class SheetShape {
                     : g.parts().stream().allMatch(SheetShape::canBeEmpty);
         }
         return false;
+    }
+
+    /** The names of all elements that the particle has a place for; empty when a wildcard takes others too. */
+    static Optional<Set<QName>> names(Particle particle) {
+        Set<QName> found = new HashSet<>();
+        return collect(particle, found) ? Optional.of(found) : Optional.empty();
+    }
+
+    private static boolean collect(Particle particle, Set<QName> into) {
+        if (particle instanceof Particle.OfElement e) {
+            into.add(e.element().name());
+            e.element().substitutes().forEach(s -> into.add(s.name()));
+            return true;
+        }
+        return particle instanceof Particle.OfGroup g && g.parts().stream().allMatch(p -> collect(p, into));
     }
 
     /** In a few words: the names in it. */

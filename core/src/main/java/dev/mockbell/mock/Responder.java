@@ -159,7 +159,7 @@ final class Responder {
                     : encode(
                             version,
                             prepared.answer,
-                            expressions.fill(prepared.answer.body(), filled),
+                            expressions.fillXml(prepared.answer.body(), filled),
                             expressions.fill(prepared.answer.reason(), filled));
             String title = (prepared.answer.conditional() ? (i + 1) + " " : "") + prepared.answer.title();
             return new Reply(

@@ -34,7 +34,9 @@ final class CaseFile {
                 operation,
                 node.path("port").asText(""),
                 body,
+                node.path("soapHeaders").asText(""),
                 List.copyOf(headers),
+                VariableFile.read(node.path("variables")),
                 List.copyOf(checks),
                 List.copyOf(captures));
     }
@@ -72,6 +74,8 @@ final class CaseFile {
         node.put("port", kept.port());
         ArrayNode headers = node.putArray("headers");
         kept.headers().forEach(h -> headers.addObject().put("name", h.name()).put("value", h.value()));
+        node.put("soapHeaders", kept.soapHeaders());
+        VariableFile.write(kept.variables(), node.putObject("variables"));
         ArrayNode checks = node.putArray("checks");
         kept.checks().forEach(c -> write(c, checks.addObject()));
         ArrayNode captures = node.putArray("captures");

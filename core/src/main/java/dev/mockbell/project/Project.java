@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import dev.mockbell.expression.Variable;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
@@ -7,6 +8,8 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,20 +18,35 @@ import java.util.function.Predicate;
 /**
  * All that a project folder holds, at one moment.
  *
- * @param environment the name of the environment in use; empty for none
  * @param troubles files that could not be read, a sentence each; they are left alone
  */
 public record Project(
         Path folder,
-        String name,
+        Settings settings,
         List<KeptContract> contracts,
-        List<Environment> environments,
-        String environment,
         List<Case> cases,
         List<Suite> suites,
         List<MockPlan> mocks,
         List<LoadPlan> loads,
         List<String> troubles) {
+    /** A project with nothing in it but settings. */
+    public static Project of(Path folder, Settings settings) {
+        return new Project(folder, settings, List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+    }
+
+    public String name() {
+        return settings.name();
+    }
+
+    public List<Environment> environments() {
+        return settings.environments();
+    }
+
+    /** The name of the environment in use; empty for none. */
+    public String environment() {
+        return settings.environment();
+    }
+
     public Optional<KeptContract> contract(String contractName) {
         return contracts.stream().filter(c -> c.name().equals(contractName)).findFirst();
     }
@@ -37,11 +55,39 @@ public record Project(
         return cases.stream().filter(c -> c.reference().equals(reference)).findFirst();
     }
 
-    /** The cases of an operation, by title. */
+    /** The cases of an operation in the order that a person gave them; the others behind, by their file's name. */
     public List<Case> cases(String contractName, String operation) {
+        List<String> order = settings.caseOrder().getOrDefault(contractName + "/" + operation, List.of());
         return cases.stream()
                 .filter(c -> c.contract().equals(contractName) && c.operation().equals(operation))
+                .sorted(Comparator.comparingInt(c -> {
+                    int at = order.indexOf(c.id());
+                    return at < 0 ? Integer.MAX_VALUE : at;
+                }))
                 .toList();
+    }
+
+    /** With the cases of an operation in another order. */
+    public Project withCaseOrder(String contractName, String operation, List<String> ids) {
+        Map<String, List<String>> changed = new LinkedHashMap<>(settings.caseOrder());
+        changed.put(contractName + "/" + operation, List.copyOf(ids));
+        return with(settings.withCaseOrder(changed));
+    }
+
+    /** With other settings. */
+    public Project with(Settings changed) {
+        return new Project(folder, changed, contracts, cases, suites, mocks, loads, troubles);
+    }
+
+    /** With variables of the environment in use in place of those it has. */
+    public Project withEnvironmentVariables(List<Variable> changed) {
+        Environment now = usedOrNew();
+        return with(settings.withEnvironments(
+                replaced(environments(), e -> e.name().equals(now.name()), now.withVariables(changed)), now.name()));
+    }
+
+    private Environment usedOrNew() {
+        return current() == Environment.NONE ? new Environment("Local", Map.of(), List.of()) : current();
     }
 
     public Optional<Suite> suite(String idOrTitle) {
@@ -62,8 +108,8 @@ public record Project(
 
     /** The environment in use. */
     public Environment current() {
-        return environments.stream()
-                .filter(e -> e.name().equals(environment))
+        return environments().stream()
+                .filter(e -> e.name().equals(environment()))
                 .findFirst()
                 .orElse(Environment.NONE);
     }
@@ -74,16 +120,15 @@ public record Project(
      * @throws Problem when there is none of that name
      */
     public Project in(String environmentName) {
-        if (environments.stream().noneMatch(e -> e.name().equals(environmentName))) {
+        if (environments().stream().noneMatch(e -> e.name().equals(environmentName))) {
             String known = String.join(
-                    ", ", environments.stream().map(Environment::name).toList());
+                    ", ", environments().stream().map(Environment::name).toList());
             throw Problem.input(
                     "The project has no environment “" + environmentName + "”",
                     null,
                     known.isEmpty() ? "It has none at all." : "It has " + known + ".");
         }
-        return new Project(
-                folder, name, contracts, environments, environmentName, cases, suites, mocks, loads, troubles);
+        return with(settings.withEnvironments(environments(), environmentName));
     }
 
     public Project withCase(Case changed) {
@@ -134,10 +179,10 @@ public record Project(
      * @param address empty to go by the contract again
      */
     public Project withEndpoint(String contractName, String port, String address) {
-        Environment now = current() == Environment.NONE ? new Environment("Local", Map.of(), Map.of()) : current();
+        Environment now = usedOrNew();
         Environment changed = now.withEndpoint(contractName + "/" + port, address);
-        List<Environment> all = replaced(environments, e -> e.name().equals(now.name()), changed);
-        return new Project(folder, name, contracts, all, now.name(), cases, suites, mocks, loads, troubles);
+        return with(settings.withEnvironments(
+                replaced(environments(), e -> e.name().equals(now.name()), changed), now.name()));
     }
 
     private Project with(
@@ -146,17 +191,7 @@ public record Project(
             List<Suite> newSuites,
             List<MockPlan> newMocks,
             List<LoadPlan> newLoads) {
-        return new Project(
-                folder,
-                name,
-                newContracts,
-                environments,
-                environment,
-                newCases,
-                newSuites,
-                newMocks,
-                newLoads,
-                troubles);
+        return new Project(folder, settings, newContracts, newCases, newSuites, newMocks, newLoads, troubles);
     }
 
     private static <T> List<T> replaced(List<T> list, Predicate<T> same, T changed) {

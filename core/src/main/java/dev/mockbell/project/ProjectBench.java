@@ -2,13 +2,25 @@ package dev.mockbell.project;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.Variable;
+import dev.mockbell.message.RandomValues;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Workbench;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** A project, in its current environment, as runs see it. */
-public record ProjectBench(Project project) implements Workbench {
+public record ProjectBench(Project project, Secrets secrets) implements Workbench {
+    /** A project with the secrets of the user who runs the program. */
+    public ProjectBench(Project project) {
+        this(project, Secrets.ofUser(System.getenv()));
+    }
+
     @Override
     public Contract contract(String name) {
         return project.contract(name)
@@ -35,7 +47,37 @@ public record ProjectBench(Project project) implements Workbench {
 
     @Override
     public Scope variables() {
-        return Scope.EMPTY.with(project.current().variables());
+        return scope(List.of());
+    }
+
+    @Override
+    public Scope variables(Case kept) {
+        return scope(kept.variables());
+    }
+
+    /** Those of the case before those of the environment before those of the project. */
+    private Scope scope(List<Variable> own) {
+        Map<String, String> texts = new LinkedHashMap<>();
+        Set<String> secret = new LinkedHashSet<>();
+        for (List<Variable> list :
+                List.of(project.settings().variables(), project.current().variables(), own)) {
+            for (Variable v : list) {
+                if (v.secret()) {
+                    secret.add(v.name());
+                } else {
+                    texts.put(v.name(), v.value());
+                }
+            }
+        }
+        Scope scope = Scope.EMPTY
+                .with(texts)
+                .with(RandomValues.of(
+                        project.contracts().stream().map(KeptContract::contract).toList()));
+        for (String name : secret) {
+            Optional<String> value = secrets.value(project.name(), name);
+            scope = value.isPresent() ? scope.withSecret(name, value.get()) : scope;
+        }
+        return scope;
     }
 
     @Override

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 
@@ -53,8 +54,7 @@ public final class ProjectStore {
     /** Makes a new, empty project; a folder that holds one already is opened. */
     public Project create(Path folder, String name) {
         if (!isProject(folder)) {
-            saveSettings(new Project(
-                    folder, name, List.of(), List.of(), "", List.of(), List.of(), List.of(), List.of(), List.of()));
+            saveSettings(Project.of(folder, Settings.of(name)));
         }
         return open(folder);
     }
@@ -77,14 +77,11 @@ public final class ProjectStore {
         List<Environment> environments = new ArrayList<>();
         node.path("environments").forEach(e -> {
             Map<String, String> endpoints = new LinkedHashMap<>();
-            Map<String, String> variables = new LinkedHashMap<>();
             e.path("endpoints")
                     .properties()
                     .forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
-            e.path("variables")
-                    .properties()
-                    .forEach(x -> variables.put(x.getKey(), x.getValue().asText()));
-            environments.add(new Environment(e.path("name").asText(), endpoints, variables));
+            environments.add(
+                    new Environment(e.path("name").asText(), endpoints, VariableFile.read(e.path("variables"))));
         });
         List<KeptContract> contracts = new ArrayList<>();
         each(
@@ -123,16 +120,27 @@ public final class ProjectStore {
                 ProjectStore::isYaml,
                 troubles,
                 f -> loads.add(PlanFiles.load(id(f), yaml.read(f), f.toString())));
+        String name = node.path("name")
+                .asText(
+                        folder.getFileName() == null
+                                ? "project"
+                                : folder.getFileName().toString());
+        Map<String, List<String>> order = new LinkedHashMap<>();
+        node.path("caseOrder").properties().forEach(o -> {
+            List<String> ids = new ArrayList<>();
+            o.getValue().forEach(id -> ids.add(id.asText()));
+            order.put(o.getKey(), List.copyOf(ids));
+        });
+        Settings settings = new Settings(
+                name,
+                environments,
+                node.path("environment").asText(""),
+                VariableFile.read(node.path("variables")),
+                order);
         return new Project(
                 folder,
-                node.path("name")
-                        .asText(
-                                folder.getFileName() == null
-                                        ? "project"
-                                        : folder.getFileName().toString()),
+                settings,
                 List.copyOf(contracts),
-                List.copyOf(environments),
-                node.path("environment").asText(""),
                 List.copyOf(cases),
                 List.copyOf(suites),
                 List.copyOf(mocks),
@@ -214,9 +222,14 @@ public final class ProjectStore {
             one.put("name", environment.name());
             ObjectNode endpoints = one.putObject("endpoints");
             environment.endpoints().forEach(endpoints::put);
-            ObjectNode variables = one.putObject("variables");
-            environment.variables().forEach(variables::put);
+            VariableFile.write(environment.variables(), one.putObject("variables"));
         }
+        VariableFile.write(project.settings().variables(), node.putObject("variables"));
+        ObjectNode order = node.putObject("caseOrder");
+        new TreeMap<>(project.settings().caseOrder()).forEach((operation, ids) -> {
+            ArrayNode list = order.putArray(operation);
+            ids.forEach(list::add);
+        });
         yaml.write(project.folder().resolve(SETTINGS), node);
     }
 

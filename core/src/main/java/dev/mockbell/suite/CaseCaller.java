@@ -9,6 +9,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
@@ -26,6 +27,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** Turns a case into a call: fills its expressions, wraps it, sends it, says how it went. Safe for many threads. */
 public final class CaseCaller {
@@ -64,9 +66,18 @@ public final class CaseCaller {
      * @throws Problem when an expression fails or there is no address
      */
     public CallRequest prepare(BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
+        return prepare(bound, kept, endpoint, braces -> expressions.fill(braces, scope));
+    }
+
+    /** As {@link #prepare(BoundOperation, Case, Optional, Scope)}; {@code fill} gives texts with their expressions filled. */
+    static CallRequest prepare(
+            BoundOperation bound, Case kept, Optional<String> endpoint, Function<Braces, String> fill) {
         SoapVersion version = version(bound);
-        String payload = expressions.fill(kept.body(), scope);
-        byte[] body = Envelope.around(version, payload, List.of()).getBytes(StandardCharsets.UTF_8);
+        String payload = fill.apply(Braces.parseXml(kept.body()));
+        List<String> blocks = kept.soapHeaders().isBlank()
+                ? List.of()
+                : List.of(fill.apply(Braces.parseXml(kept.soapHeaders().strip())));
+        byte[] body = Envelope.around(version, payload, blocks).getBytes(StandardCharsets.UTF_8);
         String action = bound.operation().soapAction().orElse("");
         List<Header> headers = new ArrayList<>();
         headers.add(new Header("Content-Type", version.contentType(action)));
@@ -75,9 +86,9 @@ public final class CaseCaller {
         }
         for (Header header : kept.headers()) {
             headers.removeIf(h -> h.name().equalsIgnoreCase(header.name()));
-            headers.add(new Header(header.name(), expressions.fill(header.value(), scope)));
+            headers.add(new Header(header.name(), fill.apply(Braces.parse(header.value()))));
         }
-        String address = endpoint.map(e -> expressions.fill(e, scope))
+        String address = endpoint.map(e -> fill.apply(Braces.parse(e)))
                 .or(bound.port()::address)
                 .orElseThrow(() -> Problem.input(
                         "Port " + bound.port().name() + " has no address",

@@ -16,6 +16,7 @@ import dev.mockbell.task.StopSignal;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
@@ -51,7 +52,7 @@ public final class SuiteRunner {
         long from = System.nanoTime();
         listener.started(suite);
         List<StepResult> results = new ArrayList<>();
-        Scope scope = bench.variables();
+        Map<String, String> captured = new HashMap<>();
         for (int i = 0; i < suite.steps().size(); i++) {
             Step step = suite.steps().get(i);
             StepResult result;
@@ -59,8 +60,8 @@ public final class SuiteRunner {
                 result = StepResult.notRun(step.name(), "stopped before it");
             } else {
                 listener.stepStarted(i, step);
-                result = step(suite, step, scope, stop);
-                scope = scope.with(result.captures());
+                result = step(suite, step, captured, stop);
+                captured.putAll(result.captures());
             }
             results.add(result);
             listener.stepFinished(i, result);
@@ -71,9 +72,10 @@ public final class SuiteRunner {
         return run;
     }
 
-    private StepResult step(Suite suite, Step step, Scope scope, StopSignal stop) {
+    private StepResult step(Suite suite, Step step, Map<String, String> captured, StopSignal stop) {
         try {
             Case kept = bench.kept(step.caseReference());
+            Scope scope = bench.variables(kept).with(captured);
             return call(kept, step.name(), suite.title() + " · " + step.name(), scope, stop)
                     .result();
         } catch (Problem problem) {

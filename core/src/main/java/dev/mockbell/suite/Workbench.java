@@ -2,6 +2,7 @@ package dev.mockbell.suite;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.Variable;
 import java.util.Optional;
 
 /** What a run needs of the project: contracts, cases, and the environment's addresses and values. */
@@ -23,8 +24,17 @@ public interface Workbench {
     /** The environment's address for a port of a contract, or of the whole contract; empty to call what the contract says. */
     Optional<String> endpoint(String contract, String port);
 
-    /** The environment's variables. */
+    /** The variables of the project and its environment. */
     Scope variables();
+
+    /** As {@link #variables()}, with the case's own before them. */
+    default Scope variables(Case kept) {
+        Scope scope = variables();
+        for (Variable v : kept.variables()) {
+            scope = v.secret() ? scope : scope.with(v.name(), v.value());
+        }
+        return scope;
+    }
 
     /** The environment's name; empty for none. */
     String environment();

@@ -50,7 +50,7 @@ class AtomicFileTest {
     @Test
     void anEnvironmentKnowsPortsAndWholeContracts() {
         Environment environment =
-                new Environment("e", Map.of("stay/One", "http://one", "stay", "http://all"), Map.of());
+                new Environment("e", Map.of("stay/One", "http://one", "stay", "http://all"), java.util.List.of());
         assertThat(environment.endpoint("stay", "One")).contains("http://one");
         assertThat(environment.endpoint("stay", "Two")).contains("http://all");
         assertThat(environment.endpoint("other", "One")).isEmpty();

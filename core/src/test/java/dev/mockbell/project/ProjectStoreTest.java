@@ -11,6 +11,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.expression.Variable;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
@@ -47,7 +48,9 @@ class ProjectStoreTest {
             "Book",
             "StaySoap11",
             "<a>\n  {$x}\n</a>",
+            "<h>{$x}</h>",
             List.of(new Header("X-A", "{$y}")),
+            List.of(new Variable("x", "012", false), new Variable("token", "", true)),
             List.of(
                     new Check.Valid(),
                     new Check.NoFault(),

@@ -6,6 +6,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.FaultDef;
+import dev.mockbell.expression.Variable;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
@@ -15,6 +16,7 @@ import dev.mockbell.project.Environment;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectStore;
+import dev.mockbell.project.Settings;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
@@ -56,23 +58,21 @@ public final class DemoProject {
         suites().forEach(s -> store.saveSuite(folder, s));
         store.saveMock(folder, mock(kept.contract(), mockPort));
         store.saveLoad(folder, rush());
-        Map<String, String> values = Map.of(
-                "nights", "2", "arrival", LocalDate.now(clock).plusDays(81).toString());
+        List<Variable> values = List.of(
+                new Variable("nights", "2", false),
+                new Variable("arrival", LocalDate.now(clock).plusDays(81).toString(), false));
         String mocked = "http://127.0.0.1:" + (mockPort == 0 ? MockPlan.USUAL_PORT : mockPort);
-        store.saveSettings(new Project(
-                folder,
-                "Northfell Huts",
-                List.of(),
-                List.of(
-                        new Environment("Local stand-in", addresses(standIn.soap11(), standIn.soap12()), values),
-                        new Environment(
-                                "Mock", addresses(mocked + "/hut-booking", mocked + "/hut-booking-12"), values)),
-                "Local stand-in",
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of()));
+        Settings settings = Settings.of("Northfell Huts")
+                .withEnvironments(
+                        List.of(
+                                new Environment(
+                                        "Local stand-in", addresses(standIn.soap11(), standIn.soap12()), values),
+                                new Environment(
+                                        "Mock",
+                                        addresses(mocked + "/hut-booking", mocked + "/hut-booking-12"),
+                                        values)),
+                        "Local stand-in");
+        store.saveSettings(Project.of(folder, settings));
         return store.open(folder);
     }
 

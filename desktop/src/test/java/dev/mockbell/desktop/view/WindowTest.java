@@ -191,17 +191,8 @@ class WindowTest {
                 .change(0, desktop.models.mocks().answers().get(0).withDelay(15_000)));
         String address = Hand.on(
                 () -> desktop.models.mocks().host().orElseThrow().addresses().get("Peaks11"));
-        Hand.run(() -> desktop.desk.change(p -> new dev.mockbell.project.Project(
-                p.folder(),
-                p.name(),
-                p.contracts(),
-                List.of(new Environment("slow", Map.of("peaks", address), Map.of())),
-                "slow",
-                p.cases(),
-                p.suites(),
-                p.mocks(),
-                p.loads(),
-                p.troubles())));
+        Hand.run(() -> desktop.desk.change(p -> p.with(p.settings()
+                .withEnvironments(List.of(new Environment("slow", Map.of("peaks", address), List.of())), "slow"))));
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
         hand.click("#send");
         hand.await("the wait", () -> desktop.models.call().waitingProperty().get());

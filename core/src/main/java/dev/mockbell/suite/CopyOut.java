@@ -1,0 +1,218 @@
+package dev.mockbell.suite;
+
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.expression.Braces;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.wire.CallRequest;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * A request as something that can be pasted elsewhere. Expressions are filled with what they give now; a secret stands as a
+ * variable of the shell or the process, and so does a value that is worked out from one, because the value itself must not
+ * leave.
+ */
+public final class CopyOut {
+    /** What it is copied as. */
+    public enum Form {
+        /** A command line for a POSIX shell. */
+        CURL,
+        /** The bytes of HTTP/1.1 (RFC 9112 §2.1). A secret stands as {@code $NAME}, uncounted in Content-Length. */
+        RAW,
+        /** A Java program on the client of the standard library; runs from its source file with Java 11 or later. */
+        JAVA
+    }
+
+    private static final char OPEN = '\uE000';
+    private static final char CLOSE = '\uE001';
+    private static final Pattern MARK = Pattern.compile(OPEN + "([A-Z0-9_]+)" + CLOSE);
+    private static final Pattern PLAIN_SECRET = Pattern.compile("\\s*\\$secret:([\\p{L}_][\\p{L}\\p{N}_.-]*)\\s*");
+
+    private final Expressions expressions;
+
+    public CopyOut(Expressions expressions) {
+        this.expressions = expressions;
+    }
+
+    /**
+     * The request of a case.
+     *
+     * @throws dev.mockbell.problem.Problem when an expression fails or there is no address
+     */
+    public String of(Form form, BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
+        Map<String, String> variables = new LinkedHashMap<>();
+        CallRequest request = CaseCaller.prepare(bound, kept, endpoint, b -> fill(b, scope, variables));
+        return switch (form) {
+            case CURL -> curl(request, variables);
+            case RAW -> raw(request);
+            case JAVA -> java(request, bound.operation().name(), variables);
+        };
+    }
+
+    private String fill(Braces braces, Scope scope, Map<String, String> variables) {
+        StringBuilder out = new StringBuilder();
+        for (Braces.Piece piece : braces.pieces()) {
+            if (piece instanceof Braces.Piece.Literal literal) {
+                out.append(literal.text());
+            } else if (piece instanceof Braces.Piece.Expression e) {
+                if (e.xpath().contains("$secret:")) {
+                    out.append(OPEN).append(variable(e.xpath(), variables)).append(CLOSE);
+                } else {
+                    out.append(e.escaping().of(expressions.text(e.xpath(), scope)));
+                }
+            }
+        }
+        return out.toString();
+    }
+
+    private static String variable(String xpath, Map<String, String> variables) {
+        Matcher plain = PLAIN_SECRET.matcher(xpath);
+        if (plain.matches()) {
+            String name = shellName(plain.group(1));
+            variables.put(name, "the secret " + plain.group(1));
+            return name;
+        }
+        for (Map.Entry<String, String> v : variables.entrySet()) {
+            if (v.getValue().equals("the value of {" + xpath + "}")) {
+                return v.getKey();
+            }
+        }
+        String name = "SECRET_VALUE_" + (variables.size() + 1);
+        variables.put(name, "the value of {" + xpath + "}");
+        return name;
+    }
+
+    private static String shellName(String name) {
+        String plain = name.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9_]", "_");
+        return Character.isDigit(plain.charAt(0)) ? "_" + plain : plain;
+    }
+
+    private static String curl(CallRequest request, Map<String, String> variables) {
+        StringBuilder out = new StringBuilder();
+        variables.forEach((name, what) -> out.append("# ")
+                .append(name)
+                .append(" is ")
+                .append(oneLine(what))
+                .append('\n'));
+        out.append("curl -sS -X POST ").append(shell(request.address().toString()));
+        for (Header header : request.headers()) {
+            out.append(" \\\n  -H ").append(shell(header.name() + ": " + header.value()));
+        }
+        return out.append(" \\\n  --data-raw ")
+                .append(shell(body(request)))
+                .append('\n')
+                .toString();
+    }
+
+    private static String oneLine(String text) {
+        return text.replaceAll("\\s+", " ");
+    }
+
+    /** In single quotes, where a shell changes nothing; a variable stands between them in double ones. */
+    private static String shell(String text) {
+        String quoted = "'" + text.replace("'", "'\\''") + "'";
+        return MARK.matcher(quoted).replaceAll("'\"\\$$1\"'");
+    }
+
+    private static String raw(CallRequest request) {
+        URI address = request.address();
+        String path = address.getRawPath() == null || address.getRawPath().isEmpty() ? "/" : address.getRawPath();
+        String query = address.getRawQuery() == null ? "" : "?" + address.getRawQuery();
+        String body = MARK.matcher(body(request)).replaceAll("\\$$1");
+        StringBuilder out =
+                new StringBuilder("POST ").append(path).append(query).append(" HTTP/1.1\r\n");
+        out.append("Host: ").append(address.getRawAuthority()).append("\r\n");
+        for (Header header : request.headers()) {
+            String value = MARK.matcher(header.value()).replaceAll("\\$$1");
+            out.append(header.name()).append(": ").append(value).append("\r\n");
+        }
+        return out.append("Content-Length: ")
+                .append(body.getBytes(StandardCharsets.UTF_8).length)
+                .append("\r\nConnection: close\r\n\r\n")
+                .append(body)
+                .toString();
+    }
+
+    private static String java(CallRequest request, String operation, Map<String, String> variables) {
+        String name = operation.replaceAll("[^A-Za-z0-9_]", "");
+        String type = name.isEmpty() || Character.isDigit(name.charAt(0)) ? "Call" + name : name;
+        StringBuilder out = new StringBuilder();
+        out.append("import java.net.URI;\n");
+        out.append("import java.net.http.HttpClient;\n");
+        out.append("import java.net.http.HttpRequest;\n");
+        out.append("import java.net.http.HttpResponse;\n\n");
+        out.append("public class ").append(type).append(" {\n");
+        out.append("    public static void main(String[] args) throws Exception {\n");
+        variables.forEach((variable, what) -> out.append("        // the environment variable ")
+                .append(variable)
+                .append(" holds ")
+                .append(oneLine(what).replace("\\", "/"))
+                .append('\n'));
+        out.append("        String body = ").append(source(body(request))).append(";\n");
+        out.append("        HttpRequest request = HttpRequest.newBuilder(URI.create(")
+                .append(source(request.address().toString()))
+                .append("))\n");
+        for (Header header : request.headers()) {
+            out.append("            .header(")
+                    .append(source(header.name()))
+                    .append(", ")
+                    .append(source(header.value()))
+                    .append(")\n");
+        }
+        out.append("            .POST(HttpRequest.BodyPublishers.ofString(body))\n");
+        out.append("            .build();\n");
+        out.append("        HttpResponse<String> response =\n");
+        out.append("            HttpClient.newHttpClient().send(request, HttpResponse.BodyHandlers.ofString());\n");
+        out.append("        System.out.println(response.statusCode());\n");
+        out.append("        System.out.println(response.body());\n");
+        return out.append("    }\n}\n").toString();
+    }
+
+    /** The text as a Java expression, a literal a line. */
+    private static String source(String text) {
+        String[] lines = text.split("(?<=\n)", -1);
+        List<String> parts = new ArrayList<>();
+        for (String line : lines) {
+            if (!line.isEmpty()) {
+                parts.add(MARK.matcher(quoted(line)).replaceAll("\" + System.getenv(\"$1\") + \""));
+            }
+        }
+        return parts.isEmpty() ? "\"\"" : String.join("\n            + ", parts);
+    }
+
+    private static String quoted(String line) {
+        StringBuilder out = new StringBuilder("\"");
+        for (int i = 0; i < line.length(); i++) {
+            char c = line.charAt(i);
+            switch (c) {
+                case '"' -> out.append("\\\"");
+                case '\\' -> out.append("\\\\");
+                case '\n' -> out.append("\\n");
+                case '\r' -> out.append("\\r");
+                case '\t' -> out.append("\\t");
+                default -> {
+                    if (c >= ' ' && c < 127 || c == OPEN || c == CLOSE) {
+                        out.append(c);
+                    } else {
+                        out.append("\\u%04X".formatted((int) c));
+                    }
+                }
+            }
+        }
+        return out.append('"').toString();
+    }
+
+    private static String body(CallRequest request) {
+        return new String(request.body(), StandardCharsets.UTF_8);
+    }
+}

@@ -1,0 +1,101 @@
+package dev.mockbell.project;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.Variable;
+import dev.mockbell.suite.Case;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class SecretsTest {
+    @TempDir
+    Path folder;
+
+    private Secrets secrets(Map<String, String> environment) {
+        return new Secrets(folder.resolve("config/mockbell/secrets.yaml"), environment);
+    }
+
+    @Test
+    void aValueIsKeptByProjectForItsOwnerAlone() throws Exception {
+        Secrets secrets = secrets(Map.of());
+        secrets.keep("Northfell Huts", "token", "s: 3\n\"x\"");
+        secrets.keep("Other", "token", "else");
+        assertThat(secrets(Map.of()).value("Northfell Huts", "token")).contains("s: 3\n\"x\"");
+        assertThat(secrets.value("Northfell Huts", "nobody")).isEmpty();
+        Path file = folder.resolve("config/mockbell/secrets.yaml");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                .isEqualTo("rw-------");
+        secrets.keep("Northfell Huts", "token", "");
+        assertThat(secrets.value("Northfell Huts", "token")).isEmpty();
+        assertThat(secrets.value("Other", "token")).contains("else");
+    }
+
+    @Test
+    void theProcessesEnvironmentComesFirst() {
+        Secrets secrets = secrets(Map.of("MOCKBELL_SECRET_API_TOKEN", "from outside"));
+        secrets.keep("p", "api-token", "kept");
+        assertThat(secrets.value("p", "api-token")).contains("from outside");
+    }
+
+    @Test
+    void aProjectHasItsNameButNeverItsValue() throws Exception {
+        Secrets secrets = secrets(Map.of());
+        secrets.keep("Huts", "token", "t0p-s3cret");
+        ProjectStore store = new ProjectStore();
+        Path at = folder.resolve("project");
+        Project project = store.create(at, "Huts");
+        Settings settings = project.settings()
+                .withVariables(List.of(new Variable("token", "t0p-s3cret", true), new Variable("nights", "2", false)));
+        store.saveSettings(project.with(settings));
+        try (Stream<Path> files = Files.walk(at)) {
+            for (Path file : files.filter(Files::isRegularFile).toList()) {
+                assertThat(Files.readString(file)).doesNotContain("t0p-s3cret");
+            }
+        }
+        Project back = store.open(at);
+        assertThat(back.settings().variables())
+                .containsExactly(new Variable("token", "", true), new Variable("nights", "2", false));
+        Scope scope = new ProjectBench(back, secrets).variables();
+        assertThat(new Expressions().fill("{$secret:token} {$nights}", scope)).isEqualTo("t0p-s3cret 2");
+    }
+
+    @Test
+    void theCasesValueComesBeforeTheEnvironmentsBeforeTheProjects() {
+        Settings settings = new Settings(
+                "p",
+                List.of(new Environment(
+                        "e", Map.of(), List.of(new Variable("b", "env", false), new Variable("c", "env", false)))),
+                "e",
+                List.of(
+                        new Variable("a", "project", false),
+                        new Variable("b", "project", false),
+                        new Variable("c", "project", false)),
+                Map.of());
+        Case kept = new Case("i", "t", "", "k", "o", "", "", List.of(), List.of(), List.of())
+                .withVariables(List.of(new Variable("c", "case", false)));
+        Scope scope = new ProjectBench(Project.of(folder, settings), secrets(Map.of())).variables(kept);
+        assertThat(new Expressions().fill("{$a} {$b} {$c}", scope)).isEqualTo("project env case");
+    }
+
+    @Test
+    void casesStandInTheOrderThatAPersonGaveThem() {
+        ProjectStore store = new ProjectStore();
+        Project project = store.create(folder.resolve("project"), "Huts");
+        for (String id : List.of("a", "b", "c", "d")) {
+            Case kept = new Case(id, id, "", "k", "Do", "", "<a/>", List.of(), List.of(), List.of());
+            store.saveCase(project.folder(), kept);
+        }
+        store.saveSettings(project.withCaseOrder("k", "Do", List.of("c", "a")));
+        assertThat(store.open(project.folder()).cases("k", "Do"))
+                .extracting(Case::id)
+                .containsExactly("c", "a", "b", "d");
+    }
+}
