@@ -8,6 +8,7 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.message.RandomValues;
 import dev.mockbell.message.SampleBuilder;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.problem.Problem;
@@ -15,11 +16,13 @@ import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.CopyOut;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
@@ -79,6 +82,19 @@ final class CallCommand implements Callable<Integer> {
     private List<String> values = List.of();
 
     @Option(
+            names = "--var",
+            paramLabel = "NAME=VALUE",
+            description = "Gives a variable a value for this call; may be repeated.")
+    private Map<String, String> variables = Map.of();
+
+    @Option(
+            names = "--copy",
+            paramLabel = "FORM",
+            description =
+                    "Prints the request as ${COMPLETION-CANDIDATES} instead of sending it; secrets stand as variables.")
+    private CopyOut.Form copy;
+
+    @Option(
             names = "--endpoint",
             paramLabel = "URL",
             description = "Where to send, in place of where the contract says.")
@@ -117,16 +133,28 @@ final class CallCommand implements Callable<Integer> {
                             "There are "
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
-            kept = kept.withBody(Values.set(kept.body(), values));
+            kept = kept.withBody(
+                    Values.set(CaseCaller.requestOutline(contract, bound.operation()), kept.body(), values));
             Optional<String> address = Optional.ofNullable(endpoint)
                     .or(() -> project.flatMap(
                             p -> p.current().endpoint(name, bound.port().name())));
-            Scope scope = project.map(p -> new ProjectBench(p).variables()).orElse(Scope.EMPTY);
+            Scope scope = scope(project, contract, kept).with(variables);
+            if (copy != null) {
+                console.line(new CopyOut(core.expressions())
+                        .of(copy, bound, kept, address, scope)
+                        .stripTrailing());
+                return 0;
+            }
             var request = core.caller().prepare(bound, kept, address, scope);
             Exchange exchange = core.caller().send(bound, kept, request, "command line", core.stop());
             print(exchange);
             return exitCode(exchange);
         }
+    }
+
+    private static Scope scope(Optional<Project> project, Contract contract, Case kept) {
+        return project.map(p -> new ProjectBench(p).variables(kept))
+                .orElseGet(() -> Scope.EMPTY.with(RandomValues.of(List.of(contract))));
     }
 
     private String contractWithOperation(Project project) {

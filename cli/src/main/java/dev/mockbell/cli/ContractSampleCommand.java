@@ -10,12 +10,21 @@ import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.contract.Service;
+import dev.mockbell.expression.Braces;
+import dev.mockbell.message.BoundaryCases;
+import dev.mockbell.message.BoundaryCases.Boundary;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.AtomicFile;
+import dev.mockbell.project.Names;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
@@ -54,6 +63,11 @@ final class ContractSampleCommand implements Callable<Integer> {
 
         @Option(names = "--required", description = "With what is required alone (the default).")
         private boolean required;
+
+        @Option(
+                names = "--boundary",
+                description = "Requests at and beyond each limit of the contract, with what to expect of each.")
+        private boolean boundary;
     }
 
     private final ArrayNode index = JsonNodeFactory.instance.arrayNode();
@@ -71,10 +85,11 @@ final class ContractSampleCommand implements Callable<Integer> {
         try (Core core = new Core(reading)) {
             Contract contract = core.contract(wsdl);
             for (Service service : contract.services()) {
+                StopSignal stop = core.stop();
                 service.ports().stream()
                         .filter(p -> p.binding().protocol().callable())
                         .filter(p -> port == null || p.name().equals(port))
-                        .forEach(p -> write(contract, service, p));
+                        .forEach(p -> write(contract, service, p, stop));
             }
         }
         if (index.isEmpty()) {
@@ -94,11 +109,35 @@ final class ContractSampleCommand implements Callable<Integer> {
         return 0;
     }
 
-    private void write(Contract contract, Service service, Port at) {
+    private void write(Contract contract, Service service, Port at, StopSignal stop) {
         Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
         for (Operation o : at.binding().operations()) {
             if (operation == null || o.key().equals(operation) || o.name().equals(operation)) {
-                SampleEnvelope.of(contract, at.binding(), o, detail).forEach(e -> write(service, at, o, e));
+                if (amount != null && amount.boundary) {
+                    boundary(contract, service, at, o, stop);
+                } else {
+                    SampleEnvelope.of(contract, at.binding(), o, detail).forEach(e -> write(service, at, o, e));
+                }
+            }
+        }
+    }
+
+    private void boundary(Contract contract, Service service, Port at, Operation o, StopSignal stop) {
+        SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
+        int number = 0;
+        for (Boundary b : BoundaryCases.of(CaseCaller.requestOutline(contract, o), stop)) {
+            number++;
+            String file = folder(service, at) + "/" + fileName(o.key()) + ".boundary/"
+                    + "%03d-%s.xml".formatted(number, Names.of(b.title()));
+            // what stands doubled in a case means itself in a message
+            String body = Braces.parseXml(b.body()).literal();
+            AtomicFile.write(out.resolve(file), Envelope.around(version, body, List.of()));
+            ObjectNode entry = entry(service, at, o, file, "request");
+            entry.put("title", b.title());
+            entry.put("path", b.path());
+            entry.put("expected", b.accepted() ? "accepted" : "refused");
+            if (!b.accepted()) {
+                entry.put("reason", b.reason());
             }
         }
     }
@@ -108,6 +147,11 @@ final class ContractSampleCommand implements Callable<Integer> {
         String of = sample.fault().map(f -> "." + fileName(f)).orElse("");
         String file = folder(service, at) + "/" + fileName(o.key()) + of + "." + direction + ".xml";
         AtomicFile.write(out.resolve(file), sample.text());
+        ObjectNode entry = entry(service, at, o, file, direction);
+        sample.fault().ifPresent(f -> entry.put("fault", f));
+    }
+
+    private ObjectNode entry(Service service, Port at, Operation o, String file, String direction) {
         ObjectNode entry = index.addObject();
         entry.put("file", file);
         entry.put("service", service.name().toString());
@@ -123,7 +167,7 @@ final class ContractSampleCommand implements Callable<Integer> {
         entry.put("soapAction", o.soapAction().orElse(null));
         entry.put("address", at.address().orElse(null));
         entry.put("direction", direction);
-        sample.fault().ifPresent(f -> entry.put("fault", f));
+        return entry;
     }
 
     /** Ports of several services may have one name; each has a folder of its own. */

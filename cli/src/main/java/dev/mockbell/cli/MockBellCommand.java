@@ -51,6 +51,7 @@ public final class MockBellCommand implements Runnable {
         all.addAll(List.of(more));
         for (Object command : named(all, arguments, 0)) {
             CommandLine sub = new CommandLine(command);
+            sub.setCaseInsensitiveEnumValuesAllowed(true);
             if (command instanceof ContractCommand) {
                 List<Object> ofContract = List.of(
                         new ContractImportCommand(console),

@@ -159,6 +159,61 @@ class CommandsTest {
     }
 
     @Test
+    void aValueCanBeSetWhereThePartIsLeftOutAndOnlyThere() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "unit=m", "--wire"))
+                .isZero();
+        assertThat(out()).contains("unit>m<");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "/Height/nobody=1"))
+                .isEqualTo(2);
+        assertThat(err()).contains("Nothing in the request is at that path");
+    }
+
+    @Test
+    void variablesAndFunctionsWorkInSetValuesAndBodies() throws Exception {
+        assertThat(run(
+                        "call",
+                        wsdl.toString(),
+                        "--operation",
+                        "Height",
+                        "--set",
+                        "peak={upper-case($p)} & {bell:base64('x')}",
+                        "--var",
+                        "p=skarn"))
+                .isZero();
+        assertThat(out()).contains("<p:metres>1200</p:metres>");
+        Path body = Files.writeString(
+                folder.resolve("body.xml"), "<p:Height xmlns:p='urn:peaks'><p:peak>{$nobody}</p:peak></p:Height>");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--body", body.toString()))
+                .isEqualTo(2);
+        assertThat(err()).contains("nobody");
+    }
+
+    @Test
+    void theRequestIsPrintedAsSomethingToPasteElsewhere() {
+        for (String form : List.of("curl", "raw", "java")) {
+            assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "peak=Skarn", "--copy", form))
+                    .isZero();
+            assertThat(out()).contains("Skarn").contains("SOAPAction");
+        }
+    }
+
+    @Test
+    void boundarySamplesSayWhatToExpect() throws Exception {
+        Path samples = folder.resolve("boundary");
+        assertThat(run("contract", "sample", wsdl.toString(), "--out", samples.toString(), "--boundary"))
+                .isZero();
+        JsonNode index =
+                new ObjectMapper().readTree(samples.resolve("index.json").toFile());
+        List<String> expected = new java.util.ArrayList<>();
+        for (JsonNode entry : index) {
+            assertThat(samples.resolve(entry.path("file").asText())).content().contains("soap:Envelope");
+            expected.add(
+                    entry.path("title").asText() + " " + entry.path("expected").asText());
+        }
+        assertThat(expected).contains("Everything in accepted", "Required only accepted", "peak missing refused");
+    }
+
+    @Test
     void aFaultAndNoAnswerHaveTheirExitCodes() {
         assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "/Height/peak=Atlantis", "--json"))
                 .isEqualTo(3);
