@@ -10,29 +10,48 @@ class UndoTest {
 
     @Test
     void changesGoBackAndForth() {
-        undo.before("a", "");
-        undo.before("b", "");
-        assertThat(undo.undo("c")).contains("b");
-        assertThat(undo.undo("b")).contains("a");
+        undo.changed("a", "ab", "");
+        undo.changed("ab", "xb", "");
+        assertThat(undo.undo("xb")).contains("ab");
+        assertThat(undo.undo("ab")).contains("a");
         assertThat(undo.undo("a")).isEmpty();
-        assertThat(undo.redo("a")).contains("b");
-        assertThat(undo.redo("b")).contains("c");
-        assertThat(undo.redo("c")).isEmpty();
+        assertThat(undo.redo("a")).contains("ab");
+        assertThat(undo.redo("ab")).contains("xb");
+        assertThat(undo.redo("xb")).isEmpty();
     }
 
     @Test
     void typingInOnePlaceIsOneStep() {
-        undo.before("", "type x");
-        undo.before("h", "type x");
-        undo.before("hu", "type x");
-        assertThat(undo.undo("hut")).contains("");
+        undo.changed("<>", "<h>", "type x");
+        undo.changed("<h>", "<hu>", "type x");
+        undo.changed("<hu>", "<hut>", "type x");
+        undo.changed("<hut>", "<hut>!", "type y");
+        assertThat(undo.undo("<hut>!")).contains("<hut>");
+        assertThat(undo.undo("<hut>")).contains("<>");
+        assertThat(undo.redo("<>")).contains("<hut>");
     }
 
     @Test
     void aNewChangeForgetsWhatWasUndone() {
-        undo.before("a", "");
+        undo.changed("a", "b", "");
         undo.undo("b");
-        undo.before("a", "");
-        assertThat(undo.redo("x")).isEmpty();
+        undo.changed("a", "c", "");
+        assertThat(undo.redo("c")).isEmpty();
+    }
+
+    @Test
+    void thousandsOfEditsOfALargeTextGoBackToTheFirst() {
+        String text = "x".repeat(100_000);
+        String now = text;
+        for (int i = 0; i < 1_000; i++) {
+            String next = now.substring(0, i * 90) + i + now.substring(i * 90 + 1);
+            undo.changed(now, next, "");
+            now = next;
+        }
+        for (int i = 0; i < 1_000; i++) {
+            now = undo.undo(now).orElseThrow();
+        }
+        assertThat(now.equals(text)).isTrue();
+        assertThat(undo.undo(now)).isEmpty();
     }
 }

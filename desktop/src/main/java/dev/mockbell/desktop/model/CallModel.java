@@ -35,9 +35,11 @@ import javafx.collections.ObservableList;
 
 /** The call station: the cases of an operation, the request being edited, and what came back. */
 public final class CallModel {
+    private static final long REST = 400;
+
     private final Desk desk;
-    private final MessageModel request = new MessageModel();
-    private final MessageModel response = new MessageModel();
+    private final MessageModel request;
+    private final MessageModel response;
     private final ObservableList<Case> cases = FXCollections.observableArrayList();
     private final ObjectProperty<Case> current = new SimpleObjectProperty<>();
     private final ObjectProperty<SuiteRunner.Called> called = new SimpleObjectProperty<>();
@@ -45,12 +47,22 @@ public final class CallModel {
     private final Map<String, SuiteRunner.Called> lastOf = new HashMap<>();
     private final Map<String, String> previous = new HashMap<>();
     private final Map<String, String> captured = new HashMap<>();
+    private final ExpressionValues values;
+    private final CaseActions actions;
+    private final Flaws flaws;
+    private String unsettled;
     private StopSignal sending = new StopSignal();
     private Case removed;
 
     public CallModel(Desk desk) {
         this.desk = desk;
+        this.request = MessageModel.edited(desk.tasks());
+        this.response = MessageModel.received(desk.tasks());
+        this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
+        this.actions = new CaseActions(desk, this);
+        this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
         request.onEdited(this::keepBody);
+        desk.onClose(this::settle);
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
     }
@@ -61,6 +73,21 @@ public final class CallModel {
 
     public MessageModel response() {
         return response;
+    }
+
+    /** What expressions of the request give now. */
+    public ExpressionValues values() {
+        return values;
+    }
+
+    /** What is wrong with the request as it would be sent. */
+    public Flaws flaws() {
+        return flaws;
+    }
+
+    /** What can be done with the cases of the operation beyond calling them. */
+    public CaseActions actions() {
+        return actions;
     }
 
     /** The cases of the operation, the one being made included. */
@@ -87,6 +114,7 @@ public final class CallModel {
     }
 
     private void show(Place place) {
+        settle();
         if (place == null) {
             current.set(null);
             cases.clear();
@@ -97,6 +125,7 @@ public final class CallModel {
         List<Case> kept = desk.project().cases(place.contract().name(), place.key());
         cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
         open(cases.get(0));
+        actions.lookAt(kept, requestOutline(place));
     }
 
     private static Case sample(Place place) {
@@ -117,14 +146,20 @@ public final class CallModel {
     }
 
     /** Shows a case, with its last answer. */
-    public void open(Case kept) {
+    public void open(Case opened) {
+        settle();
+        Case kept = cases.stream()
+                .filter(c -> c.reference().equals(opened.reference()))
+                .findFirst()
+                .orElse(opened);
         Place place = desk.placeProperty().get();
         current.set(kept);
+        values.forget();
         request.open(requestOutline(place), kept.body());
         show(lastOf.get(kept.reference()));
     }
 
-    private MessageOutline requestOutline(Place place) {
+    MessageOutline requestOutline(Place place) {
         return CaseCaller.requestOutline(place.contract().contract(), place.operation());
     }
 
@@ -147,8 +182,19 @@ public final class CallModel {
         keep(current.get().withPort(port.name()));
     }
 
+    /** Typing is kept when it rests, not at each key; whoever needs the case before that calls {@link #settle}. */
     private void keepBody(String text) {
-        keep(current.get().withBody(text));
+        unsettled = text;
+        desk.tasks().after(REST, this, this::settle);
+    }
+
+    /** Takes over what has been typed so far. */
+    public void settle() {
+        String text = unsettled;
+        unsettled = null;
+        if (text != null && current.get() != null && !text.equals(current.get().body())) {
+            keep(current.get().withBody(text));
+        }
     }
 
     /** Takes a changed case over into the project and saves it. */
@@ -160,6 +206,7 @@ public final class CallModel {
             cases.add(changed);
         }
         current.set(changed);
+        actions.lookAt(List.of(changed), requestOutline(desk.placeProperty().get()));
         desk.change(
                 p -> p.withCase(changed),
                 () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
@@ -181,6 +228,7 @@ public final class CallModel {
 
     /** A new case, as a copy of the current one or from the sample with everything in. */
     public void add(String title, boolean copy) {
+        settle();
         Case from = current.get();
         Place place = desk.placeProperty().get();
         String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
@@ -195,6 +243,16 @@ public final class CallModel {
         open(current.get());
     }
 
+    /** Takes cases out of the list that is shown. */
+    void takeAway(List<Case> gone) {
+        settle();
+        cases.removeIf(c -> gone.stream().anyMatch(g -> g.reference().equals(c.reference())));
+        if (cases.isEmpty()) {
+            cases.add(sample(desk.placeProperty().get()));
+        }
+        open(cases.get(0));
+    }
+
     /** Gives the current case another title; its file keeps its name. */
     public void rename(String title) {
         if (!title.isBlank()) {
@@ -204,6 +262,7 @@ public final class CallModel {
 
     /** Deletes the current case; the last one can be brought back. */
     public void delete() {
+        settle();
         Case gone = current.get();
         removed = gone;
         cases.remove(indexOf(gone));
@@ -238,12 +297,13 @@ public final class CallModel {
     }
 
     private void send() {
+        settle();
         Case kept = current.get();
         StopSignal stop = new StopSignal();
         sending = stop;
         waiting.set(true);
         SuiteRunner runner = desk.runner();
-        Scope scope = desk.bench().variables().with(captured);
+        Scope scope = scope();
         desk.tasks()
                 .run(
                         () -> runner.call(kept, kept.title(), kept.title(), scope, stop),
@@ -252,6 +312,7 @@ public final class CallModel {
                             remember(kept);
                             lastOf.put(kept.reference(), result);
                             captured.putAll(result.result().captures());
+                            values.forget();
                             if (current.get() != null
                                     && current.get().reference().equals(kept.reference())) {
                                 show(result);
@@ -263,12 +324,17 @@ public final class CallModel {
                         });
     }
 
+    /** What the expressions of the current case can refer to. */
+    public Scope scope() {
+        return desk.bench().variables(current.get()).with(captured);
+    }
+
     private void remember(Case kept) {
         if (lastOf.containsKey(kept.reference())) {
             previous.clear();
             response.lines().forEach(l -> {
                 if (l.row().children().isEmpty()) {
-                    previous.put(l.row().id(), l.row().value());
+                    previous.put(l.row().path(), l.row().value());
                 }
             });
         }
@@ -276,7 +342,7 @@ public final class CallModel {
 
     /** What stood in the row's place in the answer before this one; empty when nothing did. */
     public Optional<String> previous(SheetRow row) {
-        return Optional.ofNullable(previous.get(row.id()));
+        return Optional.ofNullable(previous.get(row.path()));
     }
 
     /** The rows are there before anybody hears of the answer. */
@@ -337,6 +403,7 @@ public final class CallModel {
 
     /** The request as it would be sent now, with its expressions filled. */
     public String preview() {
+        settle();
         Optional<BoundOperation> bound = bound();
         if (bound.isEmpty()) {
             return "";
@@ -344,11 +411,7 @@ public final class CallModel {
         try {
             Case kept = current.get();
             var prepared = desk.caller()
-                    .prepare(
-                            bound.get(),
-                            kept,
-                            Optional.of(endpoint()).filter(e -> !e.isEmpty()),
-                            desk.bench().variables().with(captured));
+                    .prepare(bound.get(), kept, Optional.of(endpoint()).filter(e -> !e.isEmpty()), scope());
             StringBuilder text = new StringBuilder("POST ")
                     .append(prepared.address().getRawPath())
                     .append(" HTTP/1.1\n");
@@ -356,9 +419,8 @@ public final class CallModel {
             prepared.headers()
                     .forEach(h ->
                             text.append(h.name()).append(": ").append(h.value()).append('\n'));
-            return text.append('\n')
-                    .append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8))
-                    .toString();
+            text.append('\n').append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8));
+            return scope().masked(text.toString());
         } catch (Problem problem) {
             return problem.getMessage();
         }
@@ -421,7 +483,7 @@ public final class CallModel {
             return;
         }
         Case kept = current.get();
-        Scope scope = desk.bench().variables().with(captured);
+        Scope scope = scope();
         desk.tasks()
                 .run(
                         () -> new dev.mockbell.check.Checker(desk.expressions())

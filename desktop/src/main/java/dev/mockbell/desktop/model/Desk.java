@@ -3,12 +3,14 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
+import dev.mockbell.project.Secrets;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.wire.EventLoops;
@@ -18,6 +20,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Executor;
 import java.util.function.UnaryOperator;
@@ -42,6 +45,8 @@ public final class Desk implements AutoCloseable {
             new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
     private final CaseCaller caller = new CaseCaller(http, expressions);
     private final ProjectStore store = new ProjectStore();
+    private final Secrets secrets = Secrets.ofUser(System.getenv());
+    private final List<Runnable> closing = new ArrayList<>();
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
@@ -117,7 +122,7 @@ public final class Desk implements AutoCloseable {
 
     /** What the project looks like to runs. */
     public ProjectBench bench() {
-        return new ProjectBench(project.get());
+        return new ProjectBench(project.get(), secrets);
     }
 
     /** A runner over the project as it is now. */
@@ -218,8 +223,35 @@ public final class Desk implements AutoCloseable {
                 .orElse("");
     }
 
+    /** Does something before the desk is closed. */
+    public void onClose(Runnable action) {
+        closing.add(action);
+    }
+
+    /** The secrets of the user. */
+    public Secrets secrets() {
+        return secrets;
+    }
+
+    /** Gives the project, the environment in use and the secrets of both other values. */
+    public void keepVariables(List<Variable> ofProject, List<Variable> ofEnvironment, Map<String, String> newSecrets) {
+        change(
+                p -> {
+                    Project with = p.with(p.settings().withVariables(ofProject));
+                    return ofEnvironment.isEmpty() && p.current().variables().isEmpty()
+                            ? with
+                            : with.withEnvironmentVariables(ofEnvironment);
+                },
+                () -> {
+                    newSecrets.forEach(
+                            (name, value) -> secrets.keep(project.get().name(), name, value));
+                    store.saveSettings(project.get());
+                });
+    }
+
     @Override
     public void close() {
+        closing.forEach(Runnable::run);
         contracts.stop();
         tasks.close();
         ledger.close();

@@ -5,38 +5,105 @@ import dev.mockbell.message.MessageValidator;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.Sheet;
 import dev.mockbell.message.SheetRow;
+import dev.mockbell.message.SheetRow.Kind;
+import dev.mockbell.message.Variant;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
-/** One message with its two faces: rows of the sheet, and XML. An edit of either shows in the other at once. */
+/**
+ * One message with its two faces: rows of the sheet, and XML. An edit of either shows in the other at once; a large text
+ * that was typed or opened is read off the interface thread, and the sheet follows when it has been.
+ */
 public final class MessageModel {
-    /**
-     * A row as shown.
-     *
-     * @param depth how far in
-     * @param open whether what is below is shown
-     */
-    public record Line(SheetRow row, int depth, boolean open) {}
+    /** From how many characters on a text is read off the interface thread. */
+    private static final int LARGE = 100_000;
+
+    /** A row as shown; it changes with what it shows, so that a field that is being typed in stays. */
+    public static final class Line {
+        private final int depth;
+        private final boolean open;
+        private SheetRow row;
+
+        Line(SheetRow row, int depth, boolean open) {
+            this.row = row;
+            this.depth = depth;
+            this.open = open;
+        }
+
+        public SheetRow row() {
+            return row;
+        }
+
+        /** How far in. */
+        public int depth() {
+            return depth;
+        }
+
+        /** Whether what is below is shown. */
+        public boolean open() {
+            return open;
+        }
+
+        private boolean shows(Line other) {
+            return depth == other.depth && open == other.open && row.id().equals(other.row.id());
+        }
+    }
 
     private final ObservableList<Line> lines = FXCollections.observableArrayList();
     private final ReadOnlyStringWrapper xml = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper("");
-    private final Set<String> folded = new HashSet<>();
+    private final ReadOnlyBooleanWrapper reading = new ReadOnlyBooleanWrapper();
+    private final StringProperty filter = new SimpleStringProperty("");
+    private final IntegerProperty changes = new SimpleIntegerProperty();
+    private final Set<String> toggled = new HashSet<>();
     private final Undo undo = new Undo();
+    private final Optional<Tasks> tasks;
+    private final boolean received;
     private Consumer<String> edited = text -> {};
     private Sheet sheet;
     private MessageOutline outline;
+    private long loads;
 
-    /** The rows that are not hidden in a folded one. */
+    private MessageModel(Optional<Tasks> tasks, boolean received) {
+        this.tasks = tasks;
+        this.received = received;
+        filter.addListener((o, was, now) -> refresh());
+    }
+
+    /** A message that is edited, all on the calling thread. */
+    public MessageModel() {
+        this(Optional.empty(), false);
+    }
+
+    /** A message that is edited; a large one is read by a task. */
+    public static MessageModel edited(Tasks tasks) {
+        return new MessageModel(Optional.of(tasks), false);
+    }
+
+    /** A message that was received, in which braces mean themselves. */
+    public static MessageModel received(Tasks tasks) {
+        return new MessageModel(Optional.of(tasks), true);
+    }
+
+    /** The rows that are not hidden in a folded one or by the filter. */
     public ObservableList<Line> lines() {
         return lines;
     }
@@ -54,6 +121,25 @@ public final class MessageModel {
         return trouble.getReadOnlyProperty();
     }
 
+    /** Whether a large text is being read, so that the rows are those before it. */
+    public ReadOnlyBooleanProperty readingProperty() {
+        return reading.getReadOnlyProperty();
+    }
+
+    /** Rows whose name or value has this text are shown, with what they stand in; empty for all. */
+    public StringProperty filterProperty() {
+        return filter;
+    }
+
+    /** Counts up whenever rows show something else than before. */
+    public IntegerProperty changesProperty() {
+        return changes;
+    }
+
+    public Optional<MessageOutline> outline() {
+        return Optional.ofNullable(outline);
+    }
+
     /** Hears of every change that a person makes, with the new text. */
     public void onEdited(Consumer<String> listener) {
         edited = listener;
@@ -63,82 +149,231 @@ public final class MessageModel {
     public void open(MessageOutline newOutline, String text) {
         outline = newOutline;
         undo.clear();
-        folded.clear();
+        toggled.clear();
+        sheet = null;
+        filter.set("");
         load(text);
     }
 
     /** Shows nothing. */
     public void clear() {
+        loads++;
         sheet = null;
         outline = null;
+        undo.clear();
         lines.clear();
         xml.set("");
         trouble.set("");
+        reading.set(false);
     }
 
     private void load(String text) {
+        long turn = ++loads;
         xml.set(text);
-        try {
-            sheet = Sheet.open(outline, text);
-            refresh();
-        } catch (Problem problem) {
-            trouble.set(problem.getMessage());
+        MessageOutline of = outline;
+        if (tasks.isEmpty() || text.length() < LARGE) {
+            reading.set(false);
+            try {
+                took(read(of, text));
+            } catch (Problem problem) {
+                refused(problem);
+            }
+            return;
         }
+        reading.set(true);
+        tasks.get()
+                .run(
+                        () -> read(of, text),
+                        made -> {
+                            if (turn == loads) {
+                                reading.set(false);
+                                took(made);
+                            }
+                        },
+                        problem -> {
+                            if (turn == loads) {
+                                reading.set(false);
+                                refused(problem);
+                            }
+                        });
+    }
+
+    private Sheet read(MessageOutline of, String text) {
+        Sheet made = received ? Sheet.openReceived(of, text) : Sheet.open(of, text);
+        // laid out here, so that a large one is not laid out on the interface thread
+        made.root();
+        return made;
+    }
+
+    private void took(Sheet made) {
+        Set<String> paths = sheet == null ? Set.of() : toggledPaths();
+        sheet = made;
+        if (!paths.isEmpty()) {
+            toggled.clear();
+            paths.forEach(p -> sheet.at(p).ifPresent(r -> toggled.add(r.id())));
+        }
+        refresh();
+    }
+
+    /** Rows of a text that was read anew have other ids; what was folded is found again by its path. */
+    private Set<String> toggledPaths() {
+        Set<String> paths = new HashSet<>();
+        toggled.forEach(id -> sheet.row(id).map(SheetRow::path).ifPresent(paths::add));
+        return paths;
+    }
+
+    private void refused(Problem problem) {
+        if (sheet == null) {
+            lines.clear();
+        }
+        trouble.set(problem.getMessage());
     }
 
     private void refresh() {
+        if (sheet == null) {
+            return;
+        }
         List<Line> shown = new ArrayList<>();
+        String wanted = filter.get().strip().toLowerCase(Locale.ROOT);
         Optional<SheetRow> root = sheet.root();
-        root.ifPresent(r -> add(r, 0, shown));
-        lines.setAll(shown);
+        root.ifPresent(r -> {
+            if (wanted.isEmpty()) {
+                add(r, 0, Kind.GROUP, shown);
+            } else {
+                filtered(r, 0, wanted, shown);
+            }
+        });
+        show(shown);
         judge();
+        changes.set(changes.get() + 1);
     }
 
-    private void add(SheetRow row, int depth, List<Line> into) {
-        boolean open = !folded.contains(row.id());
-        into.add(new Line(row, depth, open));
-        if (open) {
-            row.children().forEach(c -> add(c, depth + 1, into));
+    /** Replaces only the stretch that differs, so that what is scrolled to and chosen stays. */
+    private void show(List<Line> shown) {
+        int least = Math.min(lines.size(), shown.size());
+        int start = 0;
+        while (start < least && lines.get(start).shows(shown.get(start))) {
+            lines.get(start).row = shown.get(start).row;
+            start++;
+        }
+        int tail = 0;
+        while (tail < least - start && lines.get(lines.size() - 1 - tail).shows(shown.get(shown.size() - 1 - tail))) {
+            lines.get(lines.size() - 1 - tail).row = shown.get(shown.size() - 1 - tail).row;
+            tail++;
+        }
+        if (start == 0 && tail == 0) {
+            lines.setAll(shown);
+            return;
+        }
+        if (lines.size() - tail > start) {
+            lines.remove(start, lines.size() - tail);
+        }
+        if (shown.size() - tail > start) {
+            lines.addAll(start, shown.subList(start, shown.size() - tail));
         }
     }
 
-    private void judge() {
-        List<String> problems = new ArrayList<>();
-        sheet.root().ifPresent(r -> problems(r, problems));
-        trouble.set(
-                problems.isEmpty()
-                        ? ""
-                        : problems.get(0) + (problems.size() > 1 ? " and " + (problems.size() - 1) + " more" : ""));
+    private void add(SheetRow row, int depth, Kind around, List<Line> into) {
+        boolean open = isOpen(row, around);
+        into.add(new Line(row, depth, open));
+        if (open) {
+            row.children().forEach(c -> add(c, depth + 1, row.kind(), into));
+        }
     }
 
-    private static void problems(SheetRow row, List<String> into) {
-        row.problem().ifPresent(p -> into.add(row.label() + ": " + p));
-        row.children().forEach(c -> problems(c, into));
+    /** Many of a kind start folded, and so does each of them. */
+    private boolean isOpen(SheetRow row, Kind around) {
+        boolean usual = row.kind() != Kind.REPEATS && around != Kind.REPEATS;
+        return usual != toggled.contains(row.id());
+    }
+
+    private static boolean filtered(SheetRow row, int depth, String wanted, List<Line> into) {
+        int at = into.size();
+        into.add(new Line(row, depth, true));
+        boolean found = row.label().toLowerCase(Locale.ROOT).contains(wanted)
+                || row.value().toLowerCase(Locale.ROOT).contains(wanted);
+        for (SheetRow child : row.children()) {
+            found |= filtered(child, depth + 1, wanted, into);
+        }
+        if (!found) {
+            into.subList(at, into.size()).clear();
+        }
+        return found;
+    }
+
+    private void judge() {
+        SheetRow root = sheet.root().orElse(null);
+        if (root == null) {
+            trouble.set(outline.root()
+                    .map(r -> "The body is empty, " + r.name().getLocalPart() + " is expected")
+                    .orElse(""));
+            return;
+        }
+        int problems = root.tally().problems();
+        trouble.set(
+                problems == 0 ? "" : root.tally().first() + (problems > 1 ? " and " + (problems - 1) + " more" : ""));
     }
 
     /** What the schema's own validator says of the message as it stands; for a message without expressions. */
     public List<MessageValidator.Breach> breaches() {
         return new MessageValidator(outline.schemas())
-                .validate(
-                        outline, dev.mockbell.xml.Xml.parse(xml.get(), "message", dev.mockbell.xml.XmlLimits.MESSAGE));
+                .validate(outline, Xml.parse(xml.get(), "message", XmlLimits.MESSAGE));
     }
 
     /** Folds a row or opens it. */
     public void fold(SheetRow row) {
-        if (!folded.remove(row.id())) {
-            folded.add(row.id());
+        if (!toggled.remove(row.id())) {
+            toggled.add(row.id());
         }
         refresh();
     }
 
-    /** Types into a row. The rows stay as they are, so that the field being typed in keeps the keyboard. */
+    /** Folds every row that has others below, or opens every one; many of a kind stay folded. */
+    public void foldAll(boolean folded) {
+        toggled.clear();
+        if (folded && sheet != null) {
+            sheet.root().ifPresent(r -> r.children().forEach(this::foldBelow));
+        }
+        refresh();
+    }
+
+    private void foldBelow(SheetRow row) {
+        if (!row.children().isEmpty() && row.kind() != Kind.REPEATS) {
+            toggled.add(row.id());
+            row.children().forEach(this::foldBelow);
+        }
+    }
+
+    /** Types into a row. The lines stay as they are, so that the field being typed in keeps the keyboard. */
     public Optional<String> type(SheetRow row, String value) {
-        undo.before(xml.get(), "type " + row.id());
+        if (sheet == null) {
+            return Optional.empty();
+        }
+        String before = xml.get();
         sheet.setValue(row, value);
-        xml.set(sheet.text());
+        Optional<SheetRow> now = sheet.row(row.id());
+        took("type " + row.id(), before);
+        now.ifPresent(r -> {
+            for (Line line : lines) {
+                if (line.row.id().equals(r.id())) {
+                    line.row = r;
+                }
+            }
+        });
         judge();
-        edited.accept(xml.get());
-        return sheet.row(row.id()).flatMap(SheetRow::problem);
+        return now.flatMap(SheetRow::problem);
+    }
+
+    private void took(String kind, String before) {
+        String text = sheet.text();
+        xml.set(text);
+        undo.changed(before, text, kind);
+        edited.accept(text);
+    }
+
+    /** The row of that id as it is now. */
+    public Optional<SheetRow> row(String id) {
+        return sheet == null ? Optional.empty() : sheet.row(id);
     }
 
     public void include(SheetRow row) {
@@ -153,8 +388,22 @@ public final class MessageModel {
         change(() -> sheet.addRepeat(row));
     }
 
+    /** Adds one more of the group that the row is part of. */
+    public void repeatGroup(SheetRow row) {
+        change(() -> sheet.addGroup(row));
+    }
+
+    public void duplicate(SheetRow row) {
+        change(() -> sheet.duplicate(row));
+    }
+
+    /** Moves one of several up, by -1, or down, by 1. */
+    public void move(SheetRow row, int by) {
+        change(() -> sheet.move(row, by));
+    }
+
     public void remove(SheetRow row) {
-        change(() -> sheet.leaveOut(row));
+        change(() -> sheet.remove(row));
     }
 
     public void choose(SheetRow row, String branch) {
@@ -165,20 +414,96 @@ public final class MessageModel {
         change(() -> sheet.setNil(row, nil));
     }
 
+    public void addText(SheetRow row) {
+        change(() -> sheet.addText(row, "text"));
+    }
+
+    /** What may stand in the row's place. */
+    public List<Variant> variants(SheetRow row) {
+        return sheet == null ? List.of() : sheet.variants(row);
+    }
+
+    public void become(SheetRow row, Variant variant) {
+        change(() -> sheet.become(row, variant));
+    }
+
+    /** The row and what is below as XML. */
+    public String xml(SheetRow row) {
+        return sheet.xml(row);
+    }
+
+    /**
+     * Puts XML in at a row.
+     *
+     * @throws Problem when it has no place there; nothing has changed then
+     */
+    public void paste(SheetRow row, String text) {
+        change(() -> sheet.pasteXml(row, text));
+    }
+
+    /**
+     * Fills repeating rows from a table.
+     *
+     * @throws Problem when a line has too many cells; nothing has changed then
+     */
+    public void pasteRows(SheetRow row, List<List<String>> table) {
+        change(() -> sheet.pasteRows(row, table));
+    }
+
     /** Puts all optional parts in, or takes them all out. */
     public void fill(Detail detail) {
         change(() -> sheet.fill(detail));
+    }
+
+    /** Takes the optional parts out that still are as in a sample. */
+    public void keepWhatDiffers() {
+        change(sheet::keepWhatDiffers);
     }
 
     private void change(Runnable edit) {
         if (sheet == null) {
             return;
         }
-        undo.before(xml.get(), "");
+        String before = xml.get();
         edit.run();
-        xml.set(sheet.text());
+        took("", before);
         refresh();
-        edited.accept(xml.get());
+    }
+
+    /**
+     * Opens what hides the row at a path.
+     *
+     * @return its place among the lines; -1 when there is no such row
+     */
+    public int reveal(String path) {
+        Optional<SheetRow> wanted = sheet == null ? Optional.empty() : sheet.at(path.strip());
+        if (wanted.isEmpty()) {
+            return -1;
+        }
+        filter.set("");
+        sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.get().id()));
+        refresh();
+        for (int i = 0; i < lines.size(); i++) {
+            if (lines.get(i).row.id().equals(wanted.get().id())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private boolean open(SheetRow row, Kind around, String wanted) {
+        if (row.id().equals(wanted)) {
+            return true;
+        }
+        for (SheetRow child : row.children()) {
+            if (open(child, row.kind(), wanted)) {
+                if (!isOpen(row, around) && !toggled.remove(row.id())) {
+                    toggled.add(row.id());
+                }
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Takes over XML that was typed. What is not well-formed is kept as text and told of; the sheet waits. */
@@ -186,9 +511,18 @@ public final class MessageModel {
         if (text.equals(xml.get())) {
             return;
         }
-        undo.before(xml.get(), "xml");
+        undo.changed(xml.get(), text, "xml");
         load(text);
         edited.accept(text);
+    }
+
+    /** Takes over a whole text at once, such as that of a file. */
+    public void replaceXml(String text) {
+        if (!text.equals(xml.get())) {
+            undo.changed(xml.get(), text, "");
+            load(text);
+            edited.accept(text);
+        }
     }
 
     public void undo() {
@@ -206,8 +540,6 @@ public final class MessageModel {
 
     /** How many optional parts are left out. */
     public long leftOut() {
-        return lines.stream()
-                .filter(l -> l.row().state() == SheetRow.State.LEFT_OUT)
-                .count();
+        return sheet == null ? 0 : sheet.root().map(r -> r.tally().leftOut()).orElse(0);
     }
 }

@@ -1,11 +1,16 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.problem.Problem;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import org.slf4j.Logger;
@@ -20,6 +25,12 @@ public final class Tasks implements AutoCloseable {
         thread.setDaemon(true);
         return thread;
     });
+    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(task -> {
+        Thread thread = new Thread(task, "desk-clock");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final Map<Object, ScheduledFuture<?>> put = new ConcurrentHashMap<>();
     private final Executor back;
     private final AtomicInteger running = new AtomicInteger();
 
@@ -67,6 +78,19 @@ public final class Tasks implements AutoCloseable {
                 Problem.Kind.INPUT, "That did not work: " + Problem.reason(e), null, "The log has the details.", e);
     }
 
+    /** Does something on the interface thread after a while; another call with the same key puts it off. */
+    public void after(long millis, Object key, Runnable action) {
+        try {
+            ScheduledFuture<?> before =
+                    put.put(key, clock.schedule(() -> back.execute(action), millis, TimeUnit.MILLISECONDS));
+            if (before != null) {
+                before.cancel(false);
+            }
+        } catch (RejectedExecutionException closed) {
+            LOG.debug("nothing is put off any more", closed);
+        }
+    }
+
     /** How many pieces of work are under way or have yet to report back. */
     public int running() {
         return running.get();
@@ -79,6 +103,7 @@ public final class Tasks implements AutoCloseable {
 
     @Override
     public void close() {
+        clock.shutdownNow();
         workers.shutdownNow();
     }
 }

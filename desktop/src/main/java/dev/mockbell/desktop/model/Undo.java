@@ -5,28 +5,69 @@ import java.util.Deque;
 import java.util.Optional;
 
 /**
- * Earlier and later states of a text. Steps of the same kind in a row, such as typing in one field, are one. The oldest go
- * when all together exceed a bound.
+ * Earlier and later states of a text, kept as what differs from one to the next, so that a session's worth of edits of a
+ * large text fits. Steps of the same kind in a row, such as typing in one field, are one. The oldest go when all together
+ * exceed 64 million characters.
  */
 public final class Undo {
     private static final long MOST_CHARACTERS = 64L << 20;
 
-    private final Deque<String> earlier = new ArrayDeque<>();
-    private final Deque<String> later = new ArrayDeque<>();
+    private final Deque<Change> earlier = new ArrayDeque<>();
+    private final Deque<Change> later = new ArrayDeque<>();
     private String lastKind = "";
+    private String groupStart = "";
     private long held;
 
-    /** Notes the state before a change. */
-    public void before(String state, String kind) {
-        later.clear();
-        if (kind.equals(lastKind) && !kind.isEmpty() && !earlier.isEmpty()) {
+    /** What stood at an offset before and after. */
+    private record Change(int offset, String removed, String inserted) {
+        static Change between(String before, String after) {
+            int least = Math.min(before.length(), after.length());
+            int start = 0;
+            while (start < least && before.charAt(start) == after.charAt(start)) {
+                start++;
+            }
+            int tail = 0;
+            while (tail < least - start
+                    && before.charAt(before.length() - 1 - tail) == after.charAt(after.length() - 1 - tail)) {
+                tail++;
+            }
+            return new Change(
+                    start,
+                    before.substring(start, before.length() - tail),
+                    after.substring(start, after.length() - tail));
+        }
+
+        String back(String text) {
+            return text.substring(0, offset) + removed + text.substring(offset + inserted.length());
+        }
+
+        String forth(String text) {
+            return text.substring(0, offset) + inserted + text.substring(offset + removed.length());
+        }
+
+        long size() {
+            return (long) removed.length() + inserted.length();
+        }
+    }
+
+    /** Notes a change that has been made. */
+    public void changed(String before, String after, String kind) {
+        if (before.equals(after)) {
             return;
         }
+        later.clear();
+        boolean goesOn = kind.equals(lastKind) && !kind.isEmpty() && !earlier.isEmpty();
+        if (goesOn) {
+            held -= earlier.pop().size();
+        } else {
+            groupStart = before;
+        }
         lastKind = kind;
-        earlier.push(state);
-        held += state.length();
+        Change change = Change.between(groupStart, after);
+        earlier.push(change);
+        held += change.size();
         while (held > MOST_CHARACTERS && earlier.size() > 1) {
-            held -= earlier.removeLast().length();
+            held -= earlier.removeLast().size();
         }
     }
 
@@ -36,10 +77,10 @@ public final class Undo {
         if (earlier.isEmpty()) {
             return Optional.empty();
         }
-        later.push(now);
-        String state = earlier.pop();
-        held -= state.length();
-        return Optional.of(state);
+        Change change = earlier.pop();
+        held -= change.size();
+        later.push(change);
+        return Optional.of(change.back(now));
     }
 
     /** The state that was undone last. */
@@ -48,9 +89,10 @@ public final class Undo {
         if (later.isEmpty()) {
             return Optional.empty();
         }
-        earlier.push(now);
-        held += now.length();
-        return Optional.of(later.pop());
+        Change change = later.pop();
+        earlier.push(change);
+        held += change.size();
+        return Optional.of(change.forth(now));
     }
 
     /** Forgets everything. */
@@ -58,6 +100,7 @@ public final class Undo {
         earlier.clear();
         later.clear();
         lastKind = "";
+        groupStart = "";
         held = 0;
     }
 }

@@ -1,85 +1,212 @@
 package dev.mockbell.desktop.part;
 
+import dev.mockbell.xml.TagScan;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
+import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
 import org.fxmisc.richtext.model.StyleSpans;
 import org.fxmisc.richtext.model.StyleSpansBuilder;
 
-/** Shows or edits XML with colours and line numbers. A text over a bound is shown in part and says so. */
+/**
+ * Shows or edits XML with colours and line numbers. Only what is in view is coloured, and a large text is made into lines
+ * off the interface thread, so that 5 million characters stay fluid; a longer one is shown in part, says so and cannot be
+ * edited.
+ */
 public final class XmlArea extends StackPane {
     private static final int MOST_SHOWN = 5_000_000;
-    private static final int MOST_COLOURED = 300_000;
-    private static final Pattern PIECES = Pattern.compile(
-            "(?<comment><!--.*?-->)"
-                    + "|(?<expression>\\{[^{}<>]*\\})"
-                    + "|(?<tag></?[A-Za-z_][\\w:.-]*|/?>|<\\?[^>]*\\?>)"
-                    + "|(?<attribute>[A-Za-z_][\\w:.-]*(?==[\"']))"
-                    + "|(?<value>\"[^\"<]*\"|'[^'<]*')"
-                    + "|(?<head>\\A(?:[A-Z]+ [^\\n]*HTTP/1\\.[01]|HTTP/1[^\\n]*)(?:\\r?\\n[^\\n]+)*)",
-            Pattern.DOTALL);
-    private static final List<String> NAMES = List.of("comment", "expression", "tag", "attribute", "value", "head");
+    private static final int LARGE = 200_000;
+
+    /** How far back before the first visible line a comment may begin for its colour to be seen. */
+    private static final int BACK = 8_000;
+
+    private static final int MOST_COLOURED = 60_000;
 
     private final CodeArea area = new CodeArea();
+    private final boolean editable;
+    private final Label waiting = Parts.text("Making the lines…", "third");
+    private List<Squiggle> squiggles = List.of();
+    private List<Squiggle> pair = List.of();
+    private String wanted = "";
+    private boolean colouring;
+    private boolean filling;
+
+    /** A stretch with a flaw, for {@link #squiggle}. */
+    public record Squiggle(int start, int end, String text) {}
 
     public XmlArea(boolean editable) {
+        this.editable = editable;
         area.getStyleClass().add("code");
         // the editor's own stylesheet names a family, so ours must be set on the node itself
         area.setStyle("-fx-font-family: 'JetBrains Mono'; -fx-font-size: 12px");
         area.setEditable(editable);
         area.setParagraphGraphicFactory(LineNumberFactory.get(area));
-        area.plainTextChanges().subscribe(change -> colour());
-        getChildren().add(new VirtualizedScrollPane<>(area));
+        area.plainTextChanges().subscribe(change -> colourSoon());
+        area.viewportDirtyEvents().subscribe(e -> colourSoon());
+        waiting.setVisible(false);
+        getChildren().addAll(new VirtualizedScrollPane<>(area), waiting);
+    }
+
+    /** What stands before each line, in place of the line's number alone. */
+    public void margin(IntFunction<Node> factory) {
+        area.setParagraphGraphicFactory(factory);
+    }
+
+    private void colourSoon() {
+        if (!colouring) {
+            colouring = true;
+            Platform.runLater(() -> {
+                colouring = false;
+                colour();
+            });
+        }
     }
 
     private void colour() {
-        String text = area.getText();
-        if (!text.isEmpty() && text.length() <= MOST_COLOURED) {
-            area.setStyleSpans(0, spans(text));
+        if (area.getLength() == 0 || area.getVisibleParagraphs().isEmpty()) {
+            return;
+        }
+        int first = area.visibleParToAllParIndex(0);
+        int last = area.visibleParToAllParIndex(area.getVisibleParagraphs().size() - 1);
+        int start = area.getAbsolutePosition(first, 0);
+        int end = Math.min(area.getAbsolutePosition(last, area.getParagraphLength(last)), start + MOST_COLOURED);
+        int back = Math.max(0, start - BACK);
+        String before = area.getText(back, start);
+        // from the start of the last comment or section that may reach into view, or else from the first visible line
+        int open = Math.max(before.lastIndexOf("<!--"), before.lastIndexOf("<![CDATA["));
+        int from = back == 0 ? 0 : open >= 0 ? back + open : start;
+        StyleSpans<Collection<String>> spans = XmlColours.of(area.getText(from, end), start - from);
+        StyleSpans<Collection<String>> shown = marked(spans, start, end);
+        if (!shown.equals(area.getStyleSpans(start, end))) {
+            area.setStyleSpans(start, shown);
         }
     }
 
-    private static StyleSpans<Collection<String>> spans(String text) {
-        StyleSpansBuilder<Collection<String>> spans = new StyleSpansBuilder<>();
-        Matcher matcher = PIECES.matcher(text);
-        int last = 0;
-        while (matcher.find()) {
-            String style = "tag-name";
-            for (String name : NAMES) {
-                if (matcher.group(name) != null) {
-                    style = "tag".equals(name) ? "tag-name" : name;
-                }
-            }
-            spans.add(Collections.emptyList(), matcher.start() - last);
-            spans.add(List.of(style), matcher.end() - matcher.start());
-            last = matcher.end();
+    private StyleSpans<Collection<String>> marked(StyleSpans<Collection<String>> spans, int start, int end) {
+        StyleSpans<Collection<String>> out = spans;
+        for (Squiggle s : squiggles) {
+            out = over(out, s, "squiggle", start, end);
         }
-        spans.add(Collections.emptyList(), text.length() - last);
-        return spans.create();
+        for (Squiggle s : pair) {
+            out = over(out, s, "pair", start, end);
+        }
+        return out;
+    }
+
+    private static StyleSpans<Collection<String>> over(
+            StyleSpans<Collection<String>> spans, Squiggle stretch, String style, int start, int end) {
+        if (stretch.end() <= start || stretch.start() >= end) {
+            return spans;
+        }
+        int from = Math.max(stretch.start(), start) - start;
+        int to = Math.min(stretch.end(), end) - start;
+        StyleSpansBuilder<Collection<String>> over = new StyleSpansBuilder<>();
+        over.add(Collections.emptyList(), from);
+        over.add(List.of(style), to - from);
+        over.add(Collections.emptyList(), end - start - to);
+        return spans.overlay(over.create(), XmlArea::both);
+    }
+
+    /** Marks a tag and the one that belongs to it; none when there is no pair. */
+    public void matching(Optional<TagScan.Tag> one, Optional<TagScan.Tag> other) {
+        List<Squiggle> tags = new ArrayList<>();
+        if (one.isPresent() && other.isPresent()) {
+            tags.add(new Squiggle(one.get().start(), one.get().end(), ""));
+            tags.add(new Squiggle(other.get().start(), other.get().end(), ""));
+        }
+        if (!tags.equals(pair)) {
+            pair = tags;
+            colourSoon();
+        }
+    }
+
+    private static Collection<String> both(Collection<String> one, Collection<String> other) {
+        if (other.isEmpty()) {
+            return one;
+        }
+        List<String> all = new ArrayList<>(one);
+        all.addAll(other);
+        return all;
+    }
+
+    /** Underlines stretches; those shown before go. */
+    public void squiggle(List<Squiggle> marks) {
+        squiggles = List.copyOf(marks);
+        colourSoon();
+    }
+
+    public List<Squiggle> squiggles() {
+        return squiggles;
     }
 
     /** Shows a text from its start, if it is another than the one that stands. */
     public void show(String text) {
-        String shown = text.length() > MOST_SHOWN
-                ? text.substring(0, MOST_SHOWN) + "\n… shown in part: the whole has " + text.length() + " characters"
-                : text;
-        if (!shown.equals(area.getText())) {
-            area.replaceText(shown);
-            area.getUndoManager().forgetHistory();
-            area.moveTo(0);
-            area.requestFollowCaret();
+        boolean whole = text.length() <= MOST_SHOWN;
+        String shown = whole
+                ? text
+                : text.substring(0, MOST_SHOWN) + "\n… shown in part: the whole has " + text.length()
+                        + " characters and is not edited here";
+        if (shown.equals(wanted) && (filling || shown.length() == area.getLength() && shown.equals(area.getText()))) {
+            return;
         }
+        wanted = shown;
+        squiggles = List.of();
+        area.setEditable(editable && whole);
+        if (shown.length() < LARGE) {
+            filling = false;
+            waiting.setVisible(false);
+            if (!shown.equals(area.getText())) {
+                area.replaceText(shown);
+                shown();
+            }
+            return;
+        }
+        filling = true;
+        waiting.setVisible(true);
+        area.setEditable(false);
+        Thread making = new Thread(() -> make(shown, whole), "lines");
+        making.setDaemon(true);
+        making.start();
+    }
+
+    private void make(String text, boolean whole) {
+        var document = ReadOnlyStyledDocument.fromString(
+                text, area.getInitialParagraphStyle(), area.getInitialTextStyle(), area.getSegOps());
+        Platform.runLater(() -> {
+            if (text.equals(wanted) && filling) {
+                area.replace(document);
+                filling = false;
+                waiting.setVisible(false);
+                area.setEditable(editable && whole);
+                shown();
+            }
+        });
+    }
+
+    private void shown() {
+        area.getUndoManager().forgetHistory();
+        area.moveTo(0);
+        area.requestFollowCaret();
+    }
+
+    /** Whether a large text is still being made into lines. */
+    public boolean isFilling() {
+        return filling;
     }
 
     public String text() {
-        return area.getText();
+        return filling ? wanted : area.getText();
     }
 
     /** Runs after each change of the text by anyone. */
@@ -98,6 +225,12 @@ public final class XmlArea extends StackPane {
         area.showParagraphAtTop(Math.max(0, index - 4));
         area.moveTo(index, 0);
         area.selectLine();
+    }
+
+    /** Brings a stretch into view and selects it. */
+    public void select(int start, int end) {
+        area.selectRange(start, end);
+        area.requestFollowCaret();
     }
 
     public CodeArea area() {

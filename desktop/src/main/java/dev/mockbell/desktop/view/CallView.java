@@ -6,6 +6,7 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Flaws;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.model.Place;
 import dev.mockbell.desktop.part.Grid;
@@ -14,6 +15,7 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.message.Fit;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.suite.Case;
@@ -22,7 +24,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -38,7 +39,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Duration;
 
 /** Request, hinge, response, checks. */
 final class CallView extends VBox {
@@ -47,7 +47,7 @@ final class CallView extends VBox {
     private final CallModel model;
     private final Desk desk;
     private final HBox head = new HBox();
-    private final HBox chips = new HBox(7);
+    private final CaseBar cases;
     private final StackPane requestBody = new StackPane();
     private final StackPane responseBody = new StackPane();
     private final HBox requestFoot = Parts.foot();
@@ -58,11 +58,11 @@ final class CallView extends VBox {
     private final Button send = Parts.button("Send", "Send the request (Ctrl+Enter)", () -> {}, "send");
     private final SheetGrid sheet;
     private final Grid<Line> answer = new Grid<>(26);
-    private final XmlArea requestXml = new XmlArea(true);
+    private final MessageEditor editor;
+    private final RequestHeaders headers;
     private final XmlArea responseXml = new XmlArea(false);
     private final XmlArea wire = new XmlArea(false);
     private final XmlArea preview = new XmlArea(false);
-    private final PauseTransition settle = new PauseTransition(Duration.millis(350));
     private String requestTab = "Sheet";
     private String responseTab = "Sheet";
     private int runs;
@@ -70,7 +70,10 @@ final class CallView extends VBox {
     CallView(Models models) {
         this.model = models.call();
         this.desk = models.desk();
-        this.sheet = new SheetGrid(model.request());
+        this.sheet = new SheetGrid(model.request(), model.values(), this::tell);
+        this.editor = new MessageEditor(model.request(), model.flaws(), this::tell);
+        this.headers = new RequestHeaders(model);
+        this.cases = new CaseBar(this, model, desk);
         setId("call-station");
         getStyleClass().add("station");
         build();
@@ -83,33 +86,26 @@ final class CallView extends VBox {
         desk.projectProperty().addListener((InvalidationListener) o -> showHead());
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> {
-            if (!requestXml.typing().get()) {
-                requestXml.show(model.request().xml());
-            }
             if ("Wire".equals(requestTab)) {
                 preview.show(model.preview());
             }
         });
-        requestXml.onChange(() -> {
-            if (requestXml.typing().get()) {
-                settle.playFromStart();
-            }
-        });
-        settle.setOnFinished(e -> model.request().typeXml(requestXml.text()));
-        requestXml.typing().addListener((o, was, now) -> {
-            if (was && !now) {
-                settle.stop();
-                model.request().typeXml(requestXml.text());
-            }
+        model.flaws().found().addListener((InvalidationListener) o -> showFoot());
+        model.actions().misfits().addListener((InvalidationListener) o -> {
+            cases.show();
+            showFoot();
         });
         showCase();
         showAnswer();
     }
 
+    private void tell(String words) {
+        desk.tell(dev.mockbell.desktop.model.Notice.bad(words));
+    }
+
     private void build() {
         head.getStyleClass().add("station-head");
         head.setSpacing(16);
-        chips.setAlignment(Pos.CENTER_LEFT);
         answer.growing("Element", this::answerElement)
                 .growing("Value", this::answerValue)
                 .column("Previous", 92, this::answerBefore);
@@ -120,10 +116,13 @@ final class CallView extends VBox {
         send.setId("send");
         send.setOnAction(e -> model.sendOrStop());
         VBox request = Parts.panel(
-                Parts.head("Request", Parts.spring(), Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
-                    requestTab = t;
-                    showRequest();
-                })),
+                Parts.head(
+                        "Request",
+                        Parts.spring(),
+                        Parts.segments(List.of("Sheet", "XML", "Headers", "Wire"), "Sheet", t -> {
+                            requestTab = t;
+                            showRequest();
+                        })),
                 Parts.tall(requestBody),
                 requestFoot);
         status.setAlignment(Pos.CENTER_LEFT);
@@ -154,9 +153,7 @@ final class CallView extends VBox {
         checks.setMaxWidth(206);
         HBox columns = new HBox(4, request, hinge, response, gap(), checks);
         VBox.setVgrow(columns, Priority.ALWAYS);
-        HBox line = new HBox(8, Parts.text("Cases", "third"), chips, Parts.spring(), caseActions());
-        line.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(head, line, columns);
+        getChildren().addAll(head, cases, columns);
         showRequest();
         showResponse();
     }
@@ -183,26 +180,11 @@ final class CallView extends VBox {
         return region;
     }
 
-    private Node caseActions() {
-        return new HBox(
-                Parts.button("Rename", "Give this case another name", this::rename, "quiet"),
-                Parts.button(
-                        "Duplicate",
-                        "Keep a copy as a new case",
-                        () -> ask("Name of the copy", current().title() + " copy", t -> model.add(t, true)),
-                        "quiet"),
-                Parts.button("Delete", "Delete this case; it can be brought back", model::delete, "quiet"));
-    }
-
     private Case current() {
         return model.currentProperty().get();
     }
 
-    private void rename() {
-        ask("Name of the case", current().title(), model::rename);
-    }
-
-    private void ask(String words, String proposal, java.util.function.Consumer<String> then) {
+    void ask(String words, String proposal, java.util.function.Consumer<String> then) {
         if (current() == null) {
             return;
         }
@@ -268,76 +250,100 @@ final class CallView extends VBox {
 
     private void showCase() {
         showHead();
-        showChips();
+        cases.show();
         showSide();
-        if (!requestXml.typing().get()) {
-            requestXml.show(model.request().xml());
-        }
+        headers.show();
         showFoot();
         answer.list().refresh();
     }
 
-    private void showChips() {
-        chips.getChildren().clear();
-        for (Case kept : model.cases()) {
-            Mark mark =
-                    model.lastResult(kept).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
-            Button chip = Parts.button(kept.title(), kept.description(), () -> model.open(kept), "chip");
-            chip.setGraphic(mark.node());
-            chip.setId("case-" + kept.id());
-            if (current() != null && kept.reference().equals(current().reference())) {
-                chip.getStyleClass().add("here");
-            }
-            chips.getChildren().add(chip);
-        }
-        if (current() != null) {
-            Button add = Parts.button(
-                    "+ New case",
-                    "Make a case with everything in",
-                    () -> ask("Name of the new case", "New case", t -> model.add(t, false)),
-                    "quiet");
-            add.setId("new-case");
-            chips.getChildren().add(add);
-        }
-    }
-
     private void showRequest() {
+        showFoot();
         switch (requestTab) {
             case "XML" -> {
-                requestXml.show(model.request().xml());
-                requestBody.getChildren().setAll(requestXml);
+                editor.show();
+                requestBody.getChildren().setAll(editor);
+            }
+            case "Headers" -> {
+                headers.show();
+                requestBody.getChildren().setAll(headers);
             }
             case "Wire" -> {
                 preview.show(model.preview());
                 requestBody.getChildren().setAll(preview);
             }
-            default -> requestBody.getChildren().setAll(sheet.node());
+            default -> requestBody.getChildren().setAll(sheet);
         }
     }
 
     private void showFoot() {
         String trouble = model.request().troubleProperty().get();
+        List<Flaws.Flaw> flaws = model.flaws().found().get();
+        if (trouble.isEmpty() && !flaws.isEmpty()) {
+            trouble = flaws.get(0).text();
+        }
         Label words = trouble.isEmpty()
-                ? Parts.marked(Mark.PASSED, "Valid against the contract", "fine")
+                ? Parts.marked(Mark.PASSED, "Valid", "fine")
                 : Parts.marked(Mark.FAILED, trouble, "failed");
         words.setId("request-validity");
-        ContractView.tip(words, trouble);
-
+        ContractView.tip(words, trouble.isEmpty() ? "Valid against the contract" : trouble);
+        words.setMinWidth(trouble.isEmpty() ? Region.USE_PREF_SIZE : 0);
         long out = model.request().leftOut();
+        Label left = Parts.text(out == 0 ? "" : out + " left out", "third", "table-text");
+        left.setMinWidth(Region.USE_PREF_SIZE);
         Button all = Parts.button(
                 "Include all",
-                "Put every optional part in; " + out + " left out now",
+                "Put every optional part in; what was there comes back with its values",
                 () -> model.request().fill(Detail.FULL),
-                "quiet");
+                "quiet",
+                "dense");
         all.setId("include-all");
         Button required = Parts.button(
                 "Required only",
                 "Leave every optional part out",
                 () -> model.request().fill(Detail.REQUIRED),
-                "quiet");
+                "quiet",
+                "dense");
         required.setId("required-only");
-        words.setMinWidth(trouble.isEmpty() ? Region.USE_PREF_SIZE : 0);
-        requestFoot.getChildren().setAll(words, Parts.spring(), all, required);
+        Button differing = Parts.button(
+                "What differs",
+                "Leave out the optional parts that still are as in the sample",
+                () -> model.request().keepWhatDiffers(),
+                "quiet",
+                "dense");
+        differing.setId("what-differs");
+        Fit fit = current() == null
+                ? null
+                : model.actions().misfits().get(current().reference());
+        requestFoot.getChildren().setAll(words, Parts.spring());
+        if (fit != null && !fit.steps().isEmpty()) {
+            Button mend =
+                    Parts.button("Mend…", "See what no longer fits and how it can be mended", () -> cases.mend(fit));
+            mend.setId("mend");
+            requestFoot.getChildren().add(mend);
+        }
+        if ("XML".equals(requestTab)) {
+            requestFoot
+                    .getChildren()
+                    .addAll(
+                            Parts.button(
+                                    "From a file…",
+                                    "Take a file's text as the message",
+                                    this::fromFile,
+                                    "quiet",
+                                    "dense"),
+                            Parts.button("Format", "Lay it out anew (Ctrl+Shift+F)", editor::format, "quiet", "dense"));
+        } else if ("Sheet".equals(requestTab)) {
+            requestFoot.getChildren().addAll(left, all, required, differing);
+        }
+    }
+
+    private void fromFile() {
+        java.io.File file =
+                new javafx.stage.FileChooser().showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            editor.open(file);
+        }
     }
 
     private void showResponse() {
@@ -402,7 +408,7 @@ final class CallView extends VBox {
         showHinge();
         showResponse();
         showSide();
-        showChips();
+        cases.show();
         showPath();
     }
 

@@ -1,59 +1,190 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.model.ExpressionValues;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Toggle;
+import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.message.SheetRow.Kind;
 import dev.mockbell.message.SheetRow.State;
+import dev.mockbell.schema.SimpleType;
+import java.math.BigDecimal;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.ComboBox;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
 /** The sheet that is edited: a typed outline with a field in each row that has a value. */
-final class SheetGrid {
-    private final MessageModel model;
-    private final Grid<Line> grid = new Grid<>(28);
+final class SheetGrid extends VBox {
+    /** From how many characters on a value is edited in a window of its own. */
+    private static final int LONG = 60;
 
-    SheetGrid(MessageModel model) {
+    private final MessageModel model;
+    private final ExpressionValues values;
+    private final SheetActions actions;
+    private final Grid<Line> grid = new Grid<>(28);
+    private final HBox finding = new HBox(8);
+    private final TextField filter = new TextField();
+    private final SheetNote note = new SheetNote();
+
+    SheetGrid(MessageModel model, ExpressionValues values, Consumer<String> tell) {
         this.model = model;
+        this.values = values;
+        this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
-                .column("Value", 150, this::value)
+                .column("Value", 162, this::value)
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
-                .number("Occurs", 62, this::occurs)
+                .number("Occurs", 58, this::occurs)
                 .flat();
         grid.setId("request-sheet");
         grid.setItems(model.lines());
-        grid.list().setOnKeyPressed(e -> {
-            Line line = grid.list().getSelectionModel().getSelectedItem();
-            if (line == null) {
-                return;
-            }
-            boolean fold = e.getCode() == KeyCode.LEFT && line.open() || e.getCode() == KeyCode.RIGHT && !line.open();
-            if (fold && !line.row().children().isEmpty()) {
-                model.fold(line.row());
-                e.consume();
-            } else if (e.getCode() == KeyCode.SPACE && line.row().optional()) {
-                flip(line.row());
-                e.consume();
+        filter.setPromptText("Name, value, or a path such as /Trip/leg[2]");
+        filter.setId("sheet-filter");
+        filter.textProperty().addListener((o, was, now) -> {
+            if (!now.startsWith("/")) {
+                model.filterProperty().set(now);
             }
         });
+        filter.setOnAction(e -> goTo(filter.getText()));
+        finding.setAlignment(Pos.CENTER_LEFT);
+        finding.getStyleClass().add("find-bar");
+        finding.getChildren()
+                .addAll(Parts.wide(filter), Parts.button("×", "Show all rows (Esc)", this::closeFilter, "tiny"));
+        finding.setVisible(false);
+        finding.managedProperty().bind(finding.visibleProperty());
+        VBox.setVgrow(grid, Priority.ALWAYS);
+        getChildren().addAll(finding, grid, note);
+        model.changesProperty().addListener((InvalidationListener) o -> refresh());
+        values.changesProperty().addListener((InvalidationListener) o -> refreshValues());
+        model.filterProperty().addListener((o, was, now) -> {
+            if (now.isEmpty() && !filter.getText().startsWith("/")) {
+                filter.clear();
+            }
+        });
+        grid.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> note.show(chosen()));
+        grid.list().focusedProperty().addListener((o, was, now) -> note.show(chosen()));
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        grid.list()
+                .setOnContextMenuRequested(
+                        e -> chosen().ifPresent(r -> actions.menu(r).show(grid, e.getScreenX(), e.getScreenY())));
     }
 
-    Grid<Line> node() {
+    Grid<Line> grid() {
         return grid;
+    }
+
+    /** The row that the keyboard is in, or else the one that is chosen. */
+    Optional<SheetRow> chosen() {
+        return Optional.ofNullable(grid.list().getSelectionModel().getSelectedItem())
+                .map(Line::row);
+    }
+
+    /** Chooses a row's line. */
+    private void choose(SheetRow row) {
+        for (int i = 0; i < model.lines().size(); i++) {
+            if (model.lines().get(i).row().id().equals(row.id())) {
+                grid.list().getSelectionModel().select(i);
+                return;
+            }
+        }
+    }
+
+    private void refresh() {
+        Optional<String> at = chosen().map(SheetRow::id);
+        grid.list().refresh();
+        at.flatMap(model::row).ifPresent(this::choose);
+        note.show(chosen());
+    }
+
+    /** Values have come; the field that is typed in keeps the keyboard and only its mark changes. */
+    private void refreshValues() {
+        for (Node node : grid.list().lookupAll(".row-value")) {
+            if (node instanceof ValueField field && node.getUserData() instanceof Line line) {
+                mark(field, line.row().problem());
+            }
+        }
+    }
+
+    void showFilter() {
+        finding.setVisible(true);
+        filter.requestFocus();
+        filter.selectAll();
+    }
+
+    private void closeFilter() {
+        finding.setVisible(false);
+        filter.clear();
+        model.filterProperty().set("");
+        grid.list().requestFocus();
+    }
+
+    private void goTo(String path) {
+        int at = path.startsWith("/") ? model.reveal(path) : model.lines().isEmpty() ? -1 : 0;
+        if (at < 0) {
+            filter.getStyleClass().add("wrong");
+            return;
+        }
+        filter.getStyleClass().remove("wrong");
+        grid.list().getSelectionModel().select(at);
+        grid.list().scrollTo(Math.max(0, at - 4));
+        grid.list().requestFocus();
+    }
+
+    private void key(KeyEvent e) {
+        if (e.isShortcutDown() && e.getCode() == KeyCode.F) {
+            showFilter();
+            e.consume();
+            return;
+        }
+        if (e.getCode() == KeyCode.F1) {
+            note.toggle();
+            note.show(chosen());
+            e.consume();
+            return;
+        }
+        if (e.getCode() == KeyCode.ESCAPE && finding.isVisible()) {
+            closeFilter();
+            e.consume();
+            return;
+        }
+        boolean typing = e.getTarget() instanceof TextInputControl;
+        Line line = grid.list().getSelectionModel().getSelectedItem();
+        if (line != null && actions.key(e, line.row(), typing)) {
+            e.consume();
+            return;
+        }
+        if (typing || line == null) {
+            return;
+        }
+        boolean fold = e.getCode() == KeyCode.LEFT && line.open() || e.getCode() == KeyCode.RIGHT && !line.open();
+        if (fold && !line.row().children().isEmpty()) {
+            model.fold(line.row());
+            e.consume();
+        } else if (e.getCode() == KeyCode.SPACE && line.row().optional()) {
+            flip(line.row());
+            e.consume();
+        } else if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.F2) {
+            Node field = grid.list().lookup("#" + idOf(line.row()).replace("@", "\\@"));
+            if (field != null) {
+                field.requestFocus();
+                e.consume();
+            }
+        }
     }
 
     private static Label third(String words) {
@@ -75,14 +206,13 @@ final class SheetGrid {
         HBox box = new HBox(4);
         box.setAlignment(Pos.CENTER_LEFT);
         Region indent = new Region();
-        indent.setMinWidth(line.depth() * 12.0);
+        indent.setMinWidth(Math.min(line.depth(), 14) * 12.0);
         box.getChildren().add(indent);
-        if (row.optional() && row.kind() != Kind.CHOICE && row.count() <= 1) {
-            box.getChildren()
-                    .add(new Toggle(
-                            row.state() != State.LEFT_OUT,
-                            row.state() == State.LEFT_OUT ? "Put in" : "Leave out",
-                            () -> flip(row)));
+        if (row.optional() && row.count() <= 1) {
+            boolean out = row.state() == State.LEFT_OUT;
+            Toggle toggle = new Toggle(!out, out ? "Put in (Space)" : "Leave out (Space)", () -> flip(row));
+            toggle.setId("include-" + row.label());
+            box.getChildren().add(toggle);
         }
         boolean folds = !row.children().isEmpty();
         Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
@@ -92,50 +222,37 @@ final class SheetGrid {
         if (row.state() == State.LEFT_OUT) {
             name.getStyleClass().add("third");
         }
-        if (row.kind() == Kind.CHOICE) {
+        boolean place = row.kind() == Kind.CHOICE || row.kind() == Kind.TEXT || row.kind() == Kind.WILDCARD;
+        if (place) {
             name.getStyleClass().add("bronze");
         }
         if (folds) {
-            name.setOnMouseClicked(e -> model.fold(row));
+            name.setOnMouseClicked(e -> {
+                choose(row);
+                if (e.getButton() == javafx.scene.input.MouseButton.PRIMARY) {
+                    model.fold(row);
+                }
+            });
         }
         box.getChildren().add(name);
         if (row.index() > 0) {
             box.getChildren().add(Parts.text(row.index() + " of " + row.count(), "third", "small"));
         }
-        ContractView.tip(box, row.documentation());
-        menu(box, row);
+        ContractView.tip(box, row.documentation().isEmpty() ? row.type() : row.type() + "\n" + row.documentation());
+        box.setOnContextMenuRequested(e -> {
+            choose(row);
+            actions.menu(row).show(box, e.getScreenX(), e.getScreenY());
+            e.consume();
+        });
         return box;
-    }
-
-    private void menu(Node node, SheetRow row) {
-        ContextMenu menu = new ContextMenu();
-        if (!row.path().isEmpty()) {
-            menu.getItems().add(item("Copy path", () -> Copying.text(row.path())));
-            menu.getItems().add(item("Copy value", () -> Copying.text(row.value())));
-        }
-        if (row.canRepeat()) {
-            menu.getItems().add(item("Add one more", () -> model.repeat(row)));
-        }
-        if (row.count() > 1 && row.count() > row.occurs().min()) {
-            menu.getItems().add(item("Remove this one", () -> model.remove(row)));
-        }
-        if (row.canBeNil()) {
-            boolean nil = row.state() == State.NIL;
-            menu.getItems().add(item(nil ? "Give it a value" : "Mark as nil", () -> model.setNil(row, !nil)));
-        }
-        if (!menu.getItems().isEmpty()) {
-            node.setOnContextMenuRequested(e -> menu.show(node, e.getScreenX(), e.getScreenY()));
-        }
-    }
-
-    private static MenuItem item(String words, Runnable action) {
-        MenuItem item = new MenuItem(words);
-        item.setOnAction(e -> action.run());
-        return item;
     }
 
     private Node value(Line line) {
         SheetRow row = line.row();
+        if (row.kind() == Kind.WILDCARD) {
+            return Parts.button(
+                    "Paste XML…", "Any element " + row.type(), () -> actions.pasteXml(row), "quiet", "link");
+        }
         if (row.state() == State.LEFT_OUT) {
             return Parts.text(
                     row.problem().isPresent() ? "missing" : "left out",
@@ -147,56 +264,89 @@ final class SheetGrid {
             return Parts.text("nil", "tag", "link");
         }
         if (row.kind() == Kind.CHOICE) {
-            return choice(row);
+            ValueField field = new ValueField(row.value(), chosen -> {
+                if (row.options().contains(chosen) && !chosen.equals(row.value())) {
+                    model.choose(row, chosen);
+                }
+            });
+            field.field().setEditable(false);
+            field.offering(row.options());
+            return field;
         }
         if (!row.editable()) {
-            return line.open() ? null : Parts.text(row.gist(), "third", "table-text");
+            boolean tell = !line.open() || row.kind() == Kind.REPEATS;
+            Label gist = Parts.text(
+                    row.problem().isPresent() ? row.problem().get() : tell ? row.gist() : "",
+                    row.problem().isPresent() ? "failed" : "third",
+                    "table-text");
+            gist.setMinWidth(0);
+            ContractView.tip(gist, row.problem().orElse(""));
+            return gist;
         }
-        if (!row.options().isEmpty() && !Braces.hasExpression(row.value())) {
-            return options(row);
+        return field(line);
+    }
+
+    private static String idOf(SheetRow row) {
+        return "value-" + row.label() + (row.index() > 0 ? "-" + row.index() : "");
+    }
+
+    private ValueField field(Line line) {
+        SheetRow row = line.row();
+        ValueField[] self = new ValueField[1];
+        ValueField field = new ValueField(
+                row.value(),
+                now -> model.type(line.row(), now)
+                        .ifPresentOrElse(p -> mark(self[0], Optional.of(p)), () -> mark(self[0], Optional.empty())));
+        self[0] = field;
+        field.getStyleClass().add("row-value");
+        field.setUserData(line);
+        field.field().setId(idOf(row));
+        field.field().focusedProperty().addListener((o, was, now) -> {
+            if (now) {
+                choose(line.row());
+            }
+        });
+        Optional<SimpleType> type = row.simple();
+        String primitive = type.map(SimpleType::primitive).orElse("string");
+        boolean binary = "base64Binary".equals(primitive) || "hexBinary".equals(primitive);
+        if (!row.options().isEmpty()) {
+            field.offering(row.options());
+        } else if ("date".equals(primitive) || "dateTime".equals(primitive)) {
+            field.withCalendar();
+        } else if ("decimal".equals(primitive) || "float".equals(primitive) || "double".equals(primitive)) {
+            field.stepping(t -> step(type.get(), t, 1), t -> step(type.get(), t, -1));
+        } else if (binary || row.value().length() > LONG || row.value().indexOf('\n') >= 0) {
+            field.add("…", binary ? "From a file or a text" : "Edit in full (F4)", () -> actions.edit(line.row()));
         }
-        return field(row);
-    }
-
-    private Node choice(SheetRow row) {
-        ComboBox<String> box = new ComboBox<>();
-        box.getStyleClass().add("value");
-        box.getItems().setAll(row.options());
-        box.setValue(row.value());
-        box.setMaxWidth(134);
-        box.valueProperty().addListener((o, was, now) -> model.choose(row, now));
-        return box;
-    }
-
-    private Node options(SheetRow row) {
-        ComboBox<String> box = new ComboBox<>();
-        box.getStyleClass().add("value");
-        box.getItems().setAll(row.options());
-        box.setEditable(false);
-        box.setValue(row.value());
-        box.setMaxWidth(134);
-        box.setId("value-" + row.label());
-        box.valueProperty().addListener((o, was, now) -> model.type(row, now));
-        return box;
-    }
-
-    private Node field(SheetRow row) {
-        TextField field = new TextField(row.value());
-        field.getStyleClass().add("value");
-        field.setId("value-" + row.label() + (row.index() > 0 ? "-" + row.index() : ""));
-        field.setMaxWidth(134);
         mark(field, row.problem());
-        field.textProperty().addListener((o, was, now) -> mark(field, model.type(row, now)));
         return field;
     }
 
-    private static void mark(TextField field, Optional<String> problem) {
-        field.getStyleClass().removeAll("wrong", "expression");
-        if (Braces.hasExpression(field.getText())) {
-            field.getStyleClass().add("expression");
+    /** The next number; null beyond the bounds of the type or from what is no number. */
+    private static String step(SimpleType type, String text, int by) {
+        try {
+            String next =
+                    new BigDecimal(text.strip()).add(BigDecimal.valueOf(by)).toPlainString();
+            return type.accepts(next) || !type.accepts(text) ? next : null;
+        } catch (NumberFormatException noNumber) {
+            return null;
         }
-        problem.ifPresent(p -> field.getStyleClass().add("wrong"));
-        field.setTooltip(problem.map(Tooltip::new).orElse(null));
+    }
+
+    private void mark(ValueField field, Optional<String> problem) {
+        String text = field.text();
+        boolean expression = Braces.hasExpression(text);
+        if (!expression || problem.isPresent()) {
+            field.mark(problem, expression, Optional.empty());
+            return;
+        }
+        Optional<ExpressionValues.Shown> shown = values.of(text);
+        Optional<String> wrong = shown.map(ExpressionValues.Shown::problem).filter(p -> !p.isEmpty());
+        Optional<String> gives = shown.filter(s -> s.problem().isEmpty()).map(ExpressionValues.Shown::value);
+        if (gives.isPresent() && field.getUserData() instanceof Line line) {
+            wrong = line.row().simple().flatMap(t -> t.whyNot(gives.get())).map(p -> "it gives " + p);
+        }
+        field.mark(wrong, true, gives);
     }
 
     private Node occurs(Line line) {
@@ -205,10 +355,14 @@ final class SheetGrid {
         box.setAlignment(Pos.CENTER_RIGHT);
         boolean last = row.index() == 0 || row.index() == row.count();
         if (row.canRepeat() && last) {
-            var add = Parts.button("+", "Add one more " + row.label(), () -> model.repeat(row), "tiny");
+            var add = Parts.button("+", "Add one more " + row.label() + " (Insert)", () -> model.repeat(row), "tiny");
             add.setId("repeat-" + row.label());
             box.getChildren().add(add);
         }
         return box;
+    }
+
+    List<Line> lines() {
+        return model.lines();
     }
 }

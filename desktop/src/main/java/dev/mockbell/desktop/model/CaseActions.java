@@ -1,0 +1,220 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.check.Check;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.Variable;
+import dev.mockbell.message.BoundaryCases;
+import dev.mockbell.message.BoundaryCases.Boundary;
+import dev.mockbell.message.Fit;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Names;
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CopyOut;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableMap;
+
+/** What can be done with cases beyond calling them: order, boundary cases, mending, variables, copying out. */
+public final class CaseActions {
+    private final Desk desk;
+    private final CallModel call;
+    private final ObservableMap<String, Fit> misfits = FXCollections.observableHashMap();
+    private final Map<String, String> looked = new HashMap<>();
+
+    CaseActions(Desk desk, CallModel call) {
+        this.desk = desk;
+        this.call = call;
+    }
+
+    /** Cases that do not fit the contract, by reference. Filled in the background by {@link #lookAt}. */
+    public ObservableMap<String, Fit> misfits() {
+        return misfits;
+    }
+
+    /** Holds cases against the contract as it is now. One that expects a fault may be wrong on purpose. */
+    void lookAt(List<Case> cases, MessageOutline outline) {
+        for (Case kept : cases) {
+            String body = kept.body();
+            boolean meant = kept.checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+            if (meant || body.equals(looked.put(kept.reference(), body))) {
+                if (meant) {
+                    misfits.remove(kept.reference());
+                }
+                continue;
+            }
+            desk.tasks()
+                    .run(
+                            () -> Fit.of(outline, body),
+                            fit -> {
+                                if (fit.isGood()) {
+                                    misfits.remove(kept.reference());
+                                } else {
+                                    misfits.put(kept.reference(), fit);
+                                }
+                            },
+                            desk::tell);
+        }
+    }
+
+    /** Forgets what was found, because the contract may be another. */
+    void forget() {
+        looked.clear();
+        misfits.clear();
+    }
+
+    /** Takes the mended body of the current case; undo brings the old one back. */
+    public void mend(Fit fit) {
+        call.request().replaceXml(fit.proposal());
+    }
+
+    /** Moves the current case left, by -1, or right, by 1. */
+    public void move(int by) {
+        int at = call.cases().indexOf(call.currentProperty().get());
+        moveTo(at, at + by);
+    }
+
+    /** Gives the case at one place another place. */
+    public void moveTo(int from, int to) {
+        int last = call.cases().size() - 1;
+        if (from < 0 || to < 0 || from > last || to > last || from == to) {
+            return;
+        }
+        List<Case> order = new ArrayList<>(call.cases());
+        order.add(to, order.remove(from));
+        call.cases().setAll(order);
+        Case any = order.get(0);
+        List<String> ids = order.stream().map(Case::id).toList();
+        desk.change(
+                p -> p.withCaseOrder(any.contract(), any.operation(), ids),
+                () -> desk.store().saveSettings(desk.project()));
+        call.currentProperty().set(call.currentProperty().get());
+    }
+
+    /** Says what the current case is about. */
+    public void describe(String title, String description) {
+        Case now = call.currentProperty().get();
+        call.keep(now.withName(now.id(), title.isBlank() ? now.title() : title.strip())
+                .withDescription(description.strip()));
+    }
+
+    /** Makes the boundary cases of the operation in the background. */
+    public void boundary(StopSignal stop, Consumer<List<Boundary>> done) {
+        MessageOutline outline = call.requestOutline(desk.placeProperty().get());
+        desk.tasks().run(() -> BoundaryCases.of(outline, stop), done, desk::tell);
+    }
+
+    /** Keeps boundary cases as cases: those that are allowed must be answered, the others refused with a fault. */
+    public void keep(List<Boundary> chosen) {
+        Case like = call.currentProperty().get();
+        List<Case> made = new ArrayList<>();
+        for (Boundary b : chosen) {
+            String id = Names.free(
+                    b.title(),
+                    n -> call.cases().stream().anyMatch(c -> c.id().equals(n))
+                            || made.stream().anyMatch(c -> c.id().equals(n)));
+            List<Check> checks =
+                    b.accepted() ? List.of(new Check.Valid(), new Check.NoFault()) : List.of(new Check.FaultIs(""));
+            String why = b.accepted()
+                    ? "Allowed by the contract, so it must be answered."
+                    : "Not allowed by the contract, so it must be refused with a fault: " + b.reason();
+            made.add(like.withName(id, b.title())
+                    .withDescription(why)
+                    .withBody(b.body())
+                    .withChecks(checks)
+                    .withCaptures(List.of()));
+        }
+        call.cases().addAll(made);
+        desk.change(
+                p -> {
+                    var all = p;
+                    for (Case c : made) {
+                        all = all.withCase(c);
+                    }
+                    return all;
+                },
+                () -> made.forEach(c -> desk.store().saveCase(desk.project().folder(), c)));
+        if (!made.isEmpty()) {
+            call.open(made.get(0));
+        }
+        desk.tell(new Notice(
+                made.size() == 1 ? "Kept 1 case." : "Kept " + made.size() + " cases.",
+                false,
+                made.isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(new Notice.Action("Take them back", () -> takeBack(made)))));
+    }
+
+    private void takeBack(List<Case> made) {
+        call.takeAway(made);
+        desk.change(
+                p -> {
+                    var all = p;
+                    for (Case c : made) {
+                        all = all.withoutCase(c.reference());
+                    }
+                    return all;
+                },
+                () -> made.forEach(c -> desk.store().deleteCase(desk.project().folder(), c)));
+    }
+
+    /** Gives the three tables of variables other values; secrets by name. */
+    public void keepVariables(
+            List<Variable> ofCase,
+            List<Variable> ofEnvironment,
+            List<Variable> ofProject,
+            Map<String, String> newSecrets) {
+        Case now = call.currentProperty().get();
+        if (now != null && !now.variables().equals(ofCase)) {
+            call.keep(now.withVariables(ofCase));
+        }
+        desk.keepVariables(ofProject, ofEnvironment, newSecrets);
+        call.values().forget();
+    }
+
+    /** A sample of each block that the contract names for the SOAP header, by name. */
+    public Map<String, String> headerSamples() {
+        Map<String, String> found = new LinkedHashMap<>();
+        if (desk.placeProperty().get() != null) {
+            MessageOutline outline = call.requestOutline(desk.placeProperty().get());
+            for (ElementDecl header : outline.headers()) {
+                found.put(
+                        header.name().getLocalPart(),
+                        XmlText.laidOut(new SampleBuilder(outline, Detail.REQUIRED).build(header)));
+            }
+        }
+        return found;
+    }
+
+    /** The current request as something to paste elsewhere; tells of what is in the way instead. */
+    public Optional<String> copyOut(CopyOut.Form form) {
+        call.settle();
+        Optional<BoundOperation> bound = call.bound();
+        Case now = call.currentProperty().get();
+        if (bound.isEmpty() || now == null) {
+            return Optional.empty();
+        }
+        Expressions expressions = desk.expressions();
+        Scope scope = call.scope();
+        try {
+            Optional<String> endpoint = Optional.of(call.endpoint()).filter(e -> !e.isEmpty());
+            return Optional.of(new CopyOut(expressions).of(form, bound.get(), now, endpoint, scope));
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return Optional.empty();
+        }
+    }
+}

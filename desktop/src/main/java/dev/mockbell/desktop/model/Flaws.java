@@ -1,0 +1,138 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.expression.Braces;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.MessageValidator;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.w3c.dom.Document;
+
+/**
+ * What is wrong with a message as it would be sent: not well-formed, or not valid by the schema's own validator. Looked for
+ * off the interface thread once typing rests; the newest text counts.
+ */
+public final class Flaws {
+    private static final long REST = 250;
+    private static final Pattern BRACE = Pattern.compile("(?:line (\\d+), )?column (\\d+)");
+    private static final Pattern PLACE = Pattern.compile(":(\\d+):(\\d+)");
+
+    private final Tasks tasks;
+    private final Expressions expressions;
+    private final Supplier<Optional<MessageOutline>> outline;
+    private final Supplier<Scope> scope;
+    private final ReadOnlyObjectWrapper<List<Flaw>> found = new ReadOnlyObjectWrapper<>(List.of());
+    private long turn;
+
+    /**
+     * A flaw.
+     *
+     * @param line from 1; 0 when it has no place
+     * @param path the element; empty when it has none
+     */
+    public record Flaw(String text, int line, int column, String path) {}
+
+    Flaws(Tasks tasks, Expressions expressions, Supplier<Optional<MessageOutline>> outline, Supplier<Scope> scope) {
+        this.tasks = tasks;
+        this.expressions = expressions;
+        this.outline = outline;
+        this.scope = scope;
+    }
+
+    /** The flaws of the text that was looked at last. */
+    public ReadOnlyObjectProperty<List<Flaw>> found() {
+        return found.getReadOnlyProperty();
+    }
+
+    /** Looks at a text soon. */
+    public void look(String text) {
+        long own = ++turn;
+        tasks.after(REST, this, () -> {
+            Optional<MessageOutline> of = outline.get();
+            if (own != turn || of.isEmpty()) {
+                return;
+            }
+            Scope with = scope.get();
+            tasks.run(
+                    () -> look(of.get(), text, with),
+                    all -> {
+                        if (own == turn) {
+                            found.set(all);
+                        }
+                    },
+                    problem -> {});
+        });
+    }
+
+    private List<Flaw> look(MessageOutline of, String text, Scope with) {
+        if (text.isBlank()) {
+            return of.root()
+                    .map(r -> List.of(
+                            new Flaw("the body is empty, " + r.name().getLocalPart() + " is expected", 0, 0, "")))
+                    .orElse(List.of());
+        }
+        // an expression's value stands in its place, so the lines stay those of the text
+        StringBuilder filling = new StringBuilder();
+        try {
+            for (Braces.Piece piece : Braces.parseXml(text).pieces()) {
+                if (piece instanceof Braces.Piece.Literal literal) {
+                    filling.append(literal.text());
+                } else if (piece instanceof Braces.Piece.Expression e) {
+                    try {
+                        filling.append(e.escaping().of(expressions.text(e.xpath(), with)));
+                    } catch (Problem problem) {
+                        return List.of(at(text, e.offset(), problem));
+                    }
+                }
+            }
+        } catch (Problem problem) {
+            return List.of(brace(problem));
+        }
+        String filled = filling.toString();
+        try {
+            Document document = Xml.parse(filled, "message", XmlLimits.MESSAGE);
+            MessageValidator validator = new MessageValidator(of.schemas());
+            List<MessageValidator.Breach> breaches = Envelope.isEnvelope(filled)
+                    ? validator.validate(of, SoapMessage.parse(filled.getBytes(StandardCharsets.UTF_8), "message"))
+                    : validator.validate(of, document);
+            return breaches.stream()
+                    .map(b -> new Flaw(b.text(), b.place().line(), b.place().column(), b.path()))
+                    .toList();
+        } catch (Problem problem) {
+            Matcher place = PLACE.matcher(problem.getMessage());
+            return place.find()
+                    ? List.of(new Flaw(
+                            problem.what(), Integer.parseInt(place.group(1)), Integer.parseInt(place.group(2)), ""))
+                    : List.of(new Flaw(problem.getMessage(), 0, 0, ""));
+        }
+    }
+
+    private static Flaw at(String text, int offset, Problem problem) {
+        int line = 1
+                + (int) text.substring(0, offset).chars().filter(c -> c == '\n').count();
+        return new Flaw(problem.what(), line, offset - text.lastIndexOf('\n', offset - 1), "");
+    }
+
+    private static Flaw brace(Problem problem) {
+        Matcher place = BRACE.matcher(problem.getMessage());
+        return place.find()
+                ? new Flaw(
+                        problem.what(),
+                        place.group(1) == null ? 1 : Integer.parseInt(place.group(1)),
+                        Integer.parseInt(place.group(2)),
+                        "")
+                : new Flaw(problem.getMessage(), 0, 0, "");
+    }
+}

@@ -1,0 +1,405 @@
+package dev.mockbell.desktop.view;
+
+import dev.mockbell.desktop.model.Flaws;
+import dev.mockbell.desktop.model.MessageModel;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.desktop.part.XmlArea.Squiggle;
+import dev.mockbell.message.Completions;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.TagScan;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Bounds;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Popup;
+import org.fxmisc.richtext.CodeArea;
+import org.fxmisc.richtext.event.MouseOverTextEvent;
+import org.fxmisc.richtext.util.UndoUtils;
+
+/** The XML face of a message that is edited: folding, find and replace, completion by the contract, flaws underlined. */
+final class MessageEditor extends VBox {
+    private static final int MOST_SCANNED = 1_000_000;
+    private static final int MOST_PROPOSALS = 9;
+    private static final int ROW = 24;
+    private static final long MOST_FILE = 64L << 20;
+
+    private final MessageModel model;
+    private final Flaws flaws;
+    private final Consumer<String> tell;
+    private final XmlArea xml = new XmlArea(true);
+    private final FindBar find = new FindBar(xml);
+    private final VBox problems = new VBox(2);
+    private final PauseTransition settle = new PauseTransition(javafx.util.Duration.millis(350));
+    private Popup popup;
+    private TagScan scan = TagScan.of("");
+
+    MessageEditor(MessageModel model, Flaws flaws, Consumer<String> tell) {
+        this.model = model;
+        this.flaws = flaws;
+        this.tell = tell;
+        CodeArea area = xml.area();
+        // one history for both faces: the model's
+        area.setUndoManager(UndoUtils.noOpUndoManager());
+        area.setId("request-xml");
+        xml.margin(this::margin);
+        problems.getStyleClass().add("flaws");
+        problems.setId("xml-flaws");
+        getChildren().addAll(find, Parts.tall(xml), problems);
+        model.xmlProperty().addListener((InvalidationListener) o -> {
+            if (!xml.typing().get() || settle.getStatus() != javafx.animation.Animation.Status.RUNNING) {
+                show();
+            }
+        });
+        xml.onChange(() -> {
+            scan = xml.area().getLength() <= MOST_SCANNED ? TagScan.of(xml.text()) : TagScan.of("");
+            if (xml.typing().get() || find.isVisible()) {
+                settle.playFromStart();
+            }
+        });
+        settle.setOnFinished(e -> settle());
+        xml.typing().addListener((o, was, now) -> {
+            if (was && !now) {
+                settle();
+            }
+        });
+        flaws.found().addListener((InvalidationListener) o -> showFlaws());
+        area.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        area.addEventHandler(KeyEvent.KEY_TYPED, e -> {
+            String typed = e.getCharacter();
+            if ("<".equals(typed) || "/".equals(typed) && before(2).equals("</")) {
+                propose();
+            } else if (popup != null) {
+                propose();
+            }
+        });
+        area.caretPositionProperty().addListener((o, was, now) -> matching(now));
+        area.setMouseOverTextDelay(Duration.ofMillis(400));
+        Tooltip tip = new Tooltip();
+        area.addEventHandler(
+                MouseOverTextEvent.MOUSE_OVER_TEXT_BEGIN,
+                e -> flawAt(e.getCharacterIndex()).ifPresent(f -> {
+                    tip.setText(f);
+                    tip.show(
+                            area,
+                            e.getScreenPosition().getX(),
+                            e.getScreenPosition().getY() + 12);
+                }));
+        area.addEventHandler(MouseOverTextEvent.MOUSE_OVER_TEXT_END, e -> tip.hide());
+        dropping();
+        show();
+    }
+
+    private String before(int count) {
+        int caret = xml.area().getCaretPosition();
+        return xml.area().getText(Math.max(0, caret - count), caret);
+    }
+
+    /** Takes over what has been typed. */
+    void settle() {
+        boolean waiting = settle.getStatus() == javafx.animation.Animation.Status.RUNNING;
+        settle.stop();
+        if (waiting && xml.area().isEditable()) {
+            model.typeXml(xml.text());
+        }
+    }
+
+    void show() {
+        int caret = xml.area().getCaretPosition();
+        boolean other = !model.xml().equals(xml.text());
+        if (other) {
+            settle.stop();
+            xml.show(model.xml());
+            if (xml.typing().get()) {
+                xml.area().moveTo(Math.min(caret, xml.area().getLength()));
+            }
+        }
+        flaws.look(model.xml());
+    }
+
+    XmlArea xml() {
+        return xml;
+    }
+
+    private void key(KeyEvent e) {
+        boolean shortcut = e.isShortcutDown();
+        if (popup != null
+                && (e.getCode() == KeyCode.ESCAPE || e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
+            closePopup();
+            if (e.getCode() == KeyCode.ESCAPE) {
+                e.consume();
+            }
+        } else if (shortcut && (e.getCode() == KeyCode.F || e.getCode() == KeyCode.H)) {
+            find.open();
+            e.consume();
+        } else if (shortcut && e.getCode() == KeyCode.SPACE) {
+            propose();
+            e.consume();
+        } else if (shortcut && e.isShiftDown() && e.getCode() == KeyCode.F) {
+            format();
+            e.consume();
+        } else if (shortcut && e.getCode() == KeyCode.Z) {
+            settle();
+            if (e.isShiftDown()) {
+                model.redo();
+            } else {
+                model.undo();
+            }
+            e.consume();
+        } else if (shortcut && e.getCode() == KeyCode.M) {
+            jump();
+            e.consume();
+        }
+    }
+
+    /** Lays the message out anew; what is not well-formed stays. */
+    void format() {
+        settle();
+        try {
+            model.replaceXml(XmlText.laidOut(Xml.parse(model.xml().strip(), "message", XmlLimits.MESSAGE)));
+        } catch (Problem problem) {
+            tell.accept(problem.getMessage());
+        }
+    }
+
+    /** Lets a file's text take the place of the message. */
+    void open(File file) {
+        try {
+            if (file.length() > MOST_FILE) {
+                tell.accept(file.getName() + " has " + file.length() + " bytes, more than the 64 MB that are read.");
+                return;
+            }
+            byte[] bytes = Files.readAllBytes(file.toPath());
+            String text = dev.mockbell.xml.TextEncoding.of(bytes, "").decode(bytes);
+            model.replaceXml(text.strip());
+        } catch (IOException e) {
+            tell.accept("The file " + file.getName() + " cannot be read: " + Problem.reason(e) + ".");
+        }
+    }
+
+    private void dropping() {
+        setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        setOnDragDropped(e -> {
+            if (e.getDragboard().hasFiles()) {
+                open(e.getDragboard().getFiles().get(0));
+                e.setDropCompleted(true);
+                e.consume();
+            }
+        });
+    }
+
+    private Node margin(int line) {
+        Label number = new Label(String.format("%4d", line + 1));
+        number.getStyleClass().add("lineno");
+        Label fold = new Label(" ");
+        fold.getStyleClass().add("fold");
+        fold.setMinWidth(14);
+        foldable(line).ifPresent(last -> {
+            fold.setText(isFolded(line) ? "▸" : "▾");
+            fold.setOnMouseClicked(e -> {
+                if (isFolded(line)) {
+                    xml.area().unfoldParagraphs(line);
+                } else {
+                    xml.area().foldParagraphs(line, last);
+                }
+                xml.area().recreateParagraphGraphic(line);
+                e.consume();
+            });
+        });
+        HBox box = new HBox(2, number, fold);
+        box.setAlignment(Pos.TOP_LEFT);
+        box.getStyleClass().add("margin");
+        return box;
+    }
+
+    private boolean isFolded(int line) {
+        return line + 1 < xml.area().getParagraphs().size()
+                && xml.area().getParagraph(line + 1).getParagraphStyle().contains("collapse");
+    }
+
+    /** The last line of the element that begins in a line and goes on below it. */
+    private Optional<Integer> foldable(int line) {
+        if (line >= xml.area().getParagraphs().size()) {
+            return Optional.empty();
+        }
+        int start = xml.area().getAbsolutePosition(line, 0);
+        int end = start + xml.area().getParagraphLength(line);
+        String text = xml.area().getParagraph(line).getText();
+        int bracket = text.indexOf('<');
+        if (bracket < 0) {
+            return Optional.empty();
+        }
+        return scan.at(start + bracket + 1)
+                .filter(t -> t.kind() == TagScan.Kind.OPEN)
+                .flatMap(scan::partner)
+                .filter(p -> p.start() > end)
+                .map(p -> xml.area()
+                        .offsetToPosition(p.start(), org.fxmisc.richtext.model.TwoDimensional.Bias.Forward)
+                        .getMajor());
+    }
+
+    private void matching(int caret) {
+        Optional<TagScan.Tag> tag = scan.at(caret);
+        Optional<TagScan.Tag> partner = tag.flatMap(scan::partner);
+        xml.matching(tag.filter(t -> partner.isPresent()), partner);
+    }
+
+    private void jump() {
+        scan.at(xml.area().getCaretPosition()).flatMap(scan::partner).ifPresent(p -> xml.select(p.start(), p.start()));
+    }
+
+    private Optional<String> flawAt(int index) {
+        return xml.squiggles().stream()
+                .filter(s -> s.start() <= index && index <= s.end())
+                .map(Squiggle::text)
+                .findFirst();
+    }
+
+    private void showFlaws() {
+        List<Flaws.Flaw> all = flaws.found().get();
+        String text = xml.text();
+        xml.squiggle(all.stream()
+                .filter(f -> f.line() > 0)
+                .map(f -> squiggle(text, f))
+                .toList());
+        problems.getChildren().clear();
+        for (Flaws.Flaw flaw : all.stream().limit(4).toList()) {
+            String where = flaw.line() > 0 ? "line " + flaw.line() + ": " : "";
+            Label label = Parts.marked(Mark.FAILED, where + flaw.text(), "table-text");
+            label.setMinWidth(0);
+            label.setTooltip(new Tooltip(flaw.text()));
+            if (flaw.line() > 0) {
+                label.setOnMouseClicked(e -> xml.goTo(flaw.line()));
+            }
+            problems.getChildren().add(label);
+        }
+        if (all.size() > 4) {
+            problems.getChildren().add(Parts.text("and " + (all.size() - 4) + " more", "third", "table-text"));
+        }
+        problems.setVisible(!all.isEmpty());
+        problems.setManaged(!all.isEmpty());
+    }
+
+    private Squiggle squiggle(String text, Flaws.Flaw flaw) {
+        int at = 0;
+        for (int line = 1; line < flaw.line(); line++) {
+            int next = text.indexOf('\n', at);
+            if (next < 0) {
+                break;
+            }
+            at = next + 1;
+        }
+        int start = Math.min(text.length(), at + Math.max(0, flaw.column() - 1));
+        int lineEnd = text.indexOf('\n', start);
+        int end = scan.at(Math.min(start + 1, text.length()))
+                .filter(t -> t.start() >= start)
+                .map(TagScan.Tag::end)
+                .orElse(lineEnd < 0 ? text.length() : lineEnd);
+        return end > start
+                ? new Squiggle(start, end, flaw.text())
+                : new Squiggle(Math.max(0, start - 1), Math.min(text.length(), start + 1), flaw.text());
+    }
+
+    private void propose() {
+        closePopup();
+        if (model.outline().isEmpty() || xml.area().getLength() > MOST_SCANNED) {
+            return;
+        }
+        int caret = xml.area().getCaretPosition();
+        Completions.At at = Completions.at(model.outline().get(), xml.text(), caret);
+        Optional<Bounds> place = xml.area().getCaretBounds();
+        if (at.proposals().isEmpty() || place.isEmpty() || !xml.area().isEditable()) {
+            return;
+        }
+        ListView<Completions.Proposal> list = new ListView<>();
+        list.getItems().setAll(at.proposals());
+        list.setFixedCellSize(ROW);
+        list.setId("completions");
+        list.getStyleClass().add("choices");
+        list.setPrefSize(340, Math.min(MOST_PROPOSALS, at.proposals().size()) * ROW + 4.0);
+        list.setCellFactory(v -> new ListCell<>() {
+            @Override
+            protected void updateItem(Completions.Proposal item, boolean empty) {
+                super.updateItem(item, empty);
+                setGraphic(
+                        empty || item == null
+                                ? null
+                                : new HBox(
+                                        8,
+                                        Parts.text(item.label(), "mono"),
+                                        Parts.spring(),
+                                        Parts.text(item.detail(), "third", "small")));
+            }
+        });
+        list.getSelectionModel().select(0);
+        list.setOnMouseClicked(e -> take(at, list));
+        popup = new Popup();
+        popup.setAutoHide(true);
+        StackPane ground = new StackPane(list);
+        ground.getStyleClass().add("popup-ground");
+        ground.getStyleClass().addAll(getScene().getRoot().getStyleClass());
+        ground.getStylesheets().setAll(getScene().getStylesheets());
+        popup.getContent().add(ground);
+        popup.setOnHidden(e -> popup = null);
+        popup.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            int chosen = list.getSelectionModel().getSelectedIndex();
+            switch (e.getCode()) {
+                case DOWN ->
+                    list.getSelectionModel()
+                            .select(Math.min(chosen + 1, list.getItems().size() - 1));
+                case UP -> list.getSelectionModel().select(Math.max(0, chosen - 1));
+                case ENTER, TAB -> take(at, list);
+                case ESCAPE -> closePopup();
+                default -> {
+                    return;
+                }
+            }
+            list.scrollTo(list.getSelectionModel().getSelectedIndex());
+            e.consume();
+        });
+        popup.show(xml.area(), place.get().getMinX(), place.get().getMaxY() + 2);
+    }
+
+    private void take(Completions.At at, ListView<Completions.Proposal> list) {
+        Completions.Proposal proposal = list.getSelectionModel().getSelectedItem();
+        closePopup();
+        if (proposal != null) {
+            xml.area().replaceText(at.from(), xml.area().getCaretPosition(), proposal.text());
+            xml.area().moveTo(at.from() + proposal.caret());
+        }
+    }
+
+    private void closePopup() {
+        if (popup != null) {
+            popup.hide();
+            popup = null;
+        }
+    }
+}
