@@ -164,6 +164,15 @@ public final class BoundaryCases {
         add("An element that the contract does not know in " + label, path, dev.mockbell.xml.XmlText.exact(document));
     }
 
+    /** In the words of the sheet where it sees the flaw too, else in those of the validator. */
+    private String why(String text, MessageValidator.Breach breach) {
+        String seen = Sheet.openReceived(outline, text)
+                .root()
+                .map(r -> r.tally().first())
+                .orElse("");
+        return seen.isEmpty() ? breach.text() : seen;
+    }
+
     private interface Edit {
         void of(Sheet sheet, SheetRow row);
     }
@@ -190,7 +199,7 @@ public final class BoundaryCases {
                 title,
                 path,
                 breaches.isEmpty(),
-                breaches.isEmpty() ? "" : breaches.get(0).text(),
+                breaches.isEmpty() ? "" : why(text, breaches.get(0)),
                 Braces.literally(text)));
     }
 }

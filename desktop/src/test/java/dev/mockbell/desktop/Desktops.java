@@ -56,19 +56,23 @@ public final class Desktops implements AutoCloseable {
     private final EventLoops loops = new EventLoops("service", 1);
 
     public Desktops(Path folder) throws IOException {
-        wsdl = Files.writeString(folder.resolve("peaks.wsdl"), WSDL.formatted("http://127.0.0.1:1"));
+        this(
+                folder,
+                WSDL,
+                "Climb",
+                "<p:ClimbResponse xmlns:p='urn:peaks'><p:permit>P-{$hits}</p:permit><p:fee>{number($request//days) * 20}</p:fee></p:ClimbResponse>");
+    }
+
+    /** Over another contract, whose addresses start with {@code %1$s}; one operation has an answer. */
+    public Desktops(Path folder, String text, String operation, String answer) throws IOException {
+        wsdl = Files.writeString(folder.resolve("peaks.wsdl"), text.formatted("http://127.0.0.1:1"));
         project = folder.resolve("project");
         Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
                 .read(wsdl.toString(), Progress.NONE, new StopSignal());
-        MockPlan plan = MockPlan.of("peaks", contract, 0)
-                .withAnswers(
-                        "Climb",
-                        List.of(
-                                MockAnswer.otherwise(
-                                        "echo",
-                                        "<p:ClimbResponse xmlns:p='urn:peaks'><p:permit>P-{$hits}</p:permit><p:fee>{number($request//days) * 20}</p:fee></p:ClimbResponse>")));
+        MockPlan plan =
+                MockPlan.of("peaks", contract, 0).withAnswers(operation, List.of(MockAnswer.otherwise("echo", answer)));
         service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
-        Files.writeString(wsdl, WSDL.formatted(service.base()));
+        Files.writeString(wsdl, text.formatted(service.base()));
         Offscreen.start();
         desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
         window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));

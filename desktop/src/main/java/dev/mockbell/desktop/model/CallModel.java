@@ -63,6 +63,7 @@ public final class CallModel {
         this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
         request.onEdited(this::keepBody);
         desk.onClose(this::settle);
+        desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
     }

@@ -37,6 +37,7 @@ public final class Grid<T> extends VBox {
     private Consumer<Optional<Comparator<T>>> sort = by -> {};
     private String sortedBy = "";
     private boolean reversed;
+    private int turns;
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
 
@@ -116,6 +117,7 @@ public final class Grid<T> extends VBox {
     /** Takes all columns away, to be added anew. */
     public void clearColumns() {
         columns.clear();
+        turns++;
         head.getChildren().clear();
     }
 
@@ -144,6 +146,12 @@ public final class Grid<T> extends VBox {
 
     public void setItems(ObservableList<T> items) {
         list.setItems(items);
+    }
+
+    /** Makes the rows in view anew, because what they show has changed though the items are the same. */
+    public void refresh() {
+        turns++;
+        list.refresh();
     }
 
     public ListView<T> list() {
@@ -182,6 +190,9 @@ public final class Grid<T> extends VBox {
     }
 
     private final class Cell extends ListCell<T> {
+        private T shown;
+        private int turn;
+
         Cell() {
             setPrefWidth(0);
         }
@@ -189,6 +200,13 @@ public final class Grid<T> extends VBox {
         @Override
         protected void updateItem(T item, boolean empty) {
             super.updateItem(item, empty);
+            // a cell is also asked again when it is chosen; what is in it may have the keyboard and stays then
+            boolean built = item != null && !empty && item == shown && turn == turns && getGraphic() != null;
+            if (built) {
+                return;
+            }
+            shown = empty ? null : item;
+            turn = turns;
             getStyleClass().remove("group");
             if (empty || item == null) {
                 setGraphic(null);

@@ -33,6 +33,12 @@ public final class XmlArea extends StackPane {
 
     private static final int MOST_COLOURED = 60_000;
 
+    /** The editor lays out a line as a whole, so that one of millions of characters would hold up the window. */
+    private static final int LONGEST_LINE = 20_000;
+
+    private static final int PIECE = 2_000;
+    private static final int MOST_LINES = 200_000;
+
     private final CodeArea area = new CodeArea();
     private final boolean editable;
     private final Label waiting = Parts.text("Making the lines…", "third");
@@ -41,6 +47,65 @@ public final class XmlArea extends StackPane {
     private String wanted = "";
     private boolean colouring;
     private boolean filling;
+
+    /**
+     * What of a text is shown.
+     *
+     * @param whole whether that is all of it as it is, so that it can be edited
+     */
+    private record Part(String text, boolean whole) {
+        static Part of(String text) {
+            int most = most(text);
+            if (text.length() > most) {
+                return new Part(
+                        broken(text.substring(0, most)) + "\n… shown in part: the whole has " + text.length()
+                                + " characters",
+                        false);
+            }
+            String broken = broken(text);
+            return broken.length() == text.length()
+                    ? new Part(text, true)
+                    : new Part(
+                            broken + "\n… lines of more than " + LONGEST_LINE
+                                    + " characters are broken to be shown, and not edited so",
+                            false);
+        }
+
+        /** How many characters are shown: each line costs the editor much more than its characters. */
+        private static int most(String text) {
+            int lines = 0;
+            for (int at = text.indexOf('\n'); at >= 0 && at < MOST_SHOWN; at = text.indexOf('\n', at + 1)) {
+                if (++lines > MOST_LINES) {
+                    return at;
+                }
+            }
+            return MOST_SHOWN;
+        }
+
+        private static String broken(String text) {
+            StringBuilder out = null;
+            int start = 0;
+            for (int at = text.indexOf('\n'); start < text.length(); at = text.indexOf('\n', start)) {
+                int end = at < 0 ? text.length() : at + 1;
+                if (end - start > LONGEST_LINE && out == null) {
+                    out = new StringBuilder(text.length() + 1_000).append(text, 0, start);
+                }
+                if (out != null) {
+                    for (int i = start; i < end; i += PIECE) {
+                        int stop = end - start > LONGEST_LINE ? Math.min(end, i + PIECE) : end;
+                        out.append(text, i, stop);
+                        if (stop < end) {
+                            out.append('\n');
+                        } else {
+                            break;
+                        }
+                    }
+                }
+                start = end;
+            }
+            return out == null ? text : out.toString();
+        }
+    }
 
     /** A stretch with a flaw, for {@link #squiggle}. */
     public record Squiggle(int start, int end, String text) {}
@@ -152,11 +217,9 @@ public final class XmlArea extends StackPane {
 
     /** Shows a text from its start, if it is another than the one that stands. */
     public void show(String text) {
-        boolean whole = text.length() <= MOST_SHOWN;
-        String shown = whole
-                ? text
-                : text.substring(0, MOST_SHOWN) + "\n… shown in part: the whole has " + text.length()
-                        + " characters and is not edited here";
+        Part part = Part.of(text);
+        boolean whole = part.whole();
+        String shown = part.text();
         if (shown.equals(wanted) && (filling || shown.length() == area.getLength() && shown.equals(area.getText()))) {
             return;
         }

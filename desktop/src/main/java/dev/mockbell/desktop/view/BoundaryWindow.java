@@ -122,7 +122,7 @@ final class BoundaryWindow {
         if (!chosen.remove(b.title())) {
             chosen.add(b.title());
         }
-        grid.list().refresh();
+        grid.refresh();
         tell();
     }
 
@@ -134,7 +134,7 @@ final class BoundaryWindow {
                 chosen.remove(b.title());
             }
         });
-        grid.list().refresh();
+        grid.refresh();
         tell();
     }
 

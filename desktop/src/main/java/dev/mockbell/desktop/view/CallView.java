@@ -99,6 +99,15 @@ final class CallView extends VBox {
         showAnswer();
     }
 
+    /** Finds in what of the request is shown. */
+    void find() {
+        if ("XML".equals(requestTab)) {
+            editor.find();
+        } else if ("Sheet".equals(requestTab)) {
+            sheet.showFilter();
+        }
+    }
+
     private void tell(String words) {
         desk.tell(dev.mockbell.desktop.model.Notice.bad(words));
     }
@@ -254,7 +263,7 @@ final class CallView extends VBox {
         showSide();
         headers.show();
         showFoot();
-        answer.list().refresh();
+        answer.refresh();
     }
 
     private void showRequest() {

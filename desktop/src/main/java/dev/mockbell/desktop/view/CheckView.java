@@ -88,7 +88,7 @@ final class CheckView extends StackPane {
         if (!indices.equals(rows)) {
             rows.setAll(indices);
         } else {
-            register.list().refresh();
+            register.refresh();
         }
         register.list().getSelectionModel().select(Integer.valueOf(step));
         register.setPlaceholder(Parts.empty("This suite has no steps yet."));

@@ -47,6 +47,7 @@ public final class Frame extends StackPane {
     private final BorderPane frame = new BorderPane();
     private final TapeView tape;
     private TrafficView traffic;
+    private CallView call;
 
     /** @param models the view models that it shows */
     public Frame(Models models) {
@@ -221,7 +222,10 @@ public final class Frame extends StackPane {
     private Node make(Station station) {
         return switch (station) {
             case CONTRACT -> new ContractView(models);
-            case CALL -> new CallView(models);
+            case CALL -> {
+                call = new CallView(models);
+                yield call;
+            }
             case CHECK -> new CheckView(models);
             case MOCK -> new MockView(models);
             case TRAFFIC -> {
@@ -286,10 +290,13 @@ public final class Frame extends StackPane {
             case J -> toggleTape();
             case ENTER -> mainThing();
             case F -> {
-                if (desk.stationProperty().get() != Station.TRAFFIC) {
+                if (desk.stationProperty().get() == Station.TRAFFIC) {
+                    traffic.filterField().requestFocus();
+                } else if (desk.stationProperty().get() == Station.CALL) {
+                    call.find();
+                } else {
                     return;
                 }
-                traffic.filterField().requestFocus();
             }
             case Z -> {
                 if (desk.stationProperty().get() != Station.CALL) {
@@ -388,6 +395,13 @@ public final class Frame extends StackPane {
         if (desk.stationProperty().get() == Station.CALL) {
             lines.add(new String[] {"Ctrl+Z, Ctrl+Shift+Z", "undo and redo edits of the request"});
             lines.add(new String[] {"Left, Right, Space", "fold, open, put in or leave out the row"});
+            lines.add(new String[] {"Enter, F4, Delete", "edit the row, edit it in full, take it out"});
+            lines.add(new String[] {"Insert, Ctrl+D", "one more of the row, a copy of it"});
+            lines.add(new String[] {"Alt+Up, Alt+Down", "move one of several"});
+            lines.add(new String[] {"Ctrl+C, Ctrl+V", "copy the row; paste XML, or rows of a table"});
+            lines.add(new String[] {"Ctrl+F", "find rows, go to a path; in XML find and replace"});
+            lines.add(new String[] {"F1 in the sheet", "what the contract says of the row"});
+            lines.add(new String[] {"Ctrl+Space", "in XML: what can be written here"});
             lines.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces stand for themselves"
             });
         }

@@ -79,7 +79,7 @@ final class MessageEditor extends VBox {
                 settle.playFromStart();
             }
         });
-        settle.setOnFinished(e -> settle());
+        settle.setOnFinished(e -> typed());
         xml.typing().addListener((o, was, now) -> {
             if (was && !now) {
                 settle();
@@ -117,11 +117,16 @@ final class MessageEditor extends VBox {
         return xml.area().getText(Math.max(0, caret - count), caret);
     }
 
-    /** Takes over what has been typed. */
+    /** Takes over what has been typed without waiting for it to rest. */
     void settle() {
-        boolean waiting = settle.getStatus() == javafx.animation.Animation.Status.RUNNING;
-        settle.stop();
-        if (waiting && xml.area().isEditable()) {
+        if (settle.getStatus() == javafx.animation.Animation.Status.RUNNING) {
+            settle.stop();
+            typed();
+        }
+    }
+
+    private void typed() {
+        if (xml.area().isEditable()) {
             model.typeXml(xml.text());
         }
     }
@@ -139,8 +144,8 @@ final class MessageEditor extends VBox {
         flaws.look(model.xml());
     }
 
-    XmlArea xml() {
-        return xml;
+    void find() {
+        find.open();
     }
 
     private void key(KeyEvent e) {

@@ -192,7 +192,7 @@ final class MockView extends StackPane {
         if (!all.equals(keys)) {
             keys.setAll(all);
         } else {
-            operations.list().refresh();
+            operations.refresh();
         }
         operations.list().getSelectionModel().select(model.operationProperty().get());
         List<Integer> wanted = java.util.stream.IntStream.range(
@@ -202,7 +202,7 @@ final class MockView extends StackPane {
         if (!wanted.equals(indices)) {
             indices.setAll(wanted);
         } else {
-            answers.list().refresh();
+            answers.refresh();
         }
         answers.list()
                 .getSelectionModel()

@@ -117,7 +117,7 @@ final class OperationBoard extends VBox {
     }
 
     void refresh() {
-        grid.list().refresh();
+        grid.refresh();
     }
 
     void focus() {

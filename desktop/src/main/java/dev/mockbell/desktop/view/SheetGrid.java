@@ -49,7 +49,7 @@ final class SheetGrid extends VBox {
         grid.growing("Element", this::element)
                 .column("Value", 162, this::value)
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
-                .number("Occurs", 58, this::occurs)
+                .number("Occurs", 70, this::occurs)
                 .flat();
         grid.setId("request-sheet");
         grid.setItems(model.lines());
@@ -106,7 +106,7 @@ final class SheetGrid extends VBox {
 
     private void refresh() {
         Optional<String> at = chosen().map(SheetRow::id);
-        grid.list().refresh();
+        grid.refresh();
         at.flatMap(model::row).ifPresent(this::choose);
         note.show(chosen());
     }

@@ -113,7 +113,19 @@ class GridTest {
     @Test
     void aTextBeyondTheBoundIsShownInPartAndSaysSo() {
         XmlArea area = Hand.on(() -> new XmlArea(false));
-        Hand.run(() -> area.show("x".repeat(5_000_010)));
+        Hand.run(() -> area.show("x\n".repeat(2_500_005)));
         assertThat(Hand.on(area::text)).endsWith("the whole has 5000010 characters");
+    }
+
+    @Test
+    void aLineOfMillionsOfCharactersIsBrokenToBeShownAndNotEditedSo() {
+        XmlArea area = Hand.on(() -> new XmlArea(true));
+        Hand.run(() -> area.show("<a>" + "x".repeat(3_000_000) + "</a>"));
+        assertThat(Hand.on(area::text).lines().mapToInt(String::length).max().orElse(0))
+                .isEqualTo(2_000);
+        assertThat(Hand.on(() -> area.area().isEditable())).isFalse();
+        Hand.run(() -> area.show("<a>short</a>"));
+        assertThat(Hand.on(area::text)).isEqualTo("<a>short</a>");
+        assertThat(Hand.on(() -> area.area().isEditable())).isTrue();
     }
 }

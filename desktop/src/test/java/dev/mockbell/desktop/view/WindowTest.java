@@ -158,18 +158,24 @@ class WindowTest {
     void casesAreRenamedDuplicatedDeletedAndBroughtBack() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
         hand.type("#value-peak", "First");
-        hand.clickText("Rename");
-        hand.type("#ask-name", "The first");
-        hand.press(KeyCode.ENTER);
+        hand.click("#case-menu");
+        hand.clickText("Name and description…");
+        hand.type("#case-title", "The first");
+        hand.type("#case-description", "What the first of all is about");
+        hand.click("#case-keep");
         hand.await(
                 "the name",
                 () -> desktop.models.call().currentProperty().get().title().equals("The first"));
-        hand.clickText("Duplicate");
+        assertThat(Hand.on(() -> desktop.models.call().currentProperty().get().description()))
+                .isEqualTo("What the first of all is about");
+        hand.click("#case-menu");
+        hand.clickText("Duplicate…");
         hand.press(KeyCode.ENTER);
         hand.await("the copy", () -> desktop.models.call().cases().size() == 2);
         assertThat(Hand.on(() -> desktop.models.call().currentProperty().get().body()))
                 .contains("First");
-        hand.clickText("Delete");
+        hand.click("#case-menu");
+        hand.clickText("Delete   (Delete)");
         hand.await("one left", () -> desktop.models.call().cases().size() == 1);
         hand.clickText("Bring it back");
         hand.await("both", () -> desktop.models.call().cases().size() == 2);

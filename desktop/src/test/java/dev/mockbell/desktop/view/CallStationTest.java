@@ -1,0 +1,358 @@
+package dev.mockbell.desktop.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.message.SheetRow;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.suite.Case;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The request editor and the cases, by their gestures. */
+class CallStationTest {
+    private static final String WSDL = """
+            <definitions name="Huts" targetNamespace="urn:huts:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:huts:s"
+              xmlns:h="urn:huts" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:huts" elementFormDefault="qualified">
+                <xs:simpleType name="HutId"><xs:restriction base="xs:token"><xs:pattern value="NF-[0-9]{2}"/></xs:restriction></xs:simpleType>
+                <xs:element name="Reserve"><xs:complexType><xs:sequence>
+                  <xs:element name="hutId" type="h:HutId"><xs:annotation><xs:documentation>The association's number of a hut.</xs:documentation></xs:annotation></xs:element>
+                  <xs:element name="arrival" type="xs:date"/>
+                  <xs:element name="nights"><xs:simpleType><xs:restriction base="xs:int"><xs:minInclusive value="1"/><xs:maxInclusive value="14"/></xs:restriction></xs:simpleType></xs:element>
+                  <xs:element name="guest" maxOccurs="unbounded"><xs:complexType><xs:sequence><xs:element name="name" type="xs:string"/><xs:element name="age" type="xs:int" minOccurs="0"/></xs:sequence></xs:complexType></xs:element>
+                  <xs:element name="board" minOccurs="0"><xs:simpleType><xs:restriction base="xs:string"><xs:enumeration value="NONE"/><xs:enumeration value="HALF"/><xs:enumeration value="FULL"/></xs:restriction></xs:simpleType></xs:element>
+                  <xs:choice minOccurs="0"><xs:element name="phone" type="xs:string"/><xs:element name="email" type="xs:string"/></xs:choice>
+                  <xs:element name="remark" type="xs:string" nillable="true" minOccurs="0"/>
+                  <xs:any namespace="##other" processContents="lax" minOccurs="0"/>
+                </xs:sequence><xs:attribute name="channel" type="xs:string"/></xs:complexType></xs:element>
+                <xs:element name="ReserveResponse"><xs:complexType><xs:sequence><xs:element name="code" type="xs:string"/></xs:sequence></xs:complexType></xs:element>
+              </xs:schema></types>
+              <message name="In"><part name="b" element="h:Reserve"/></message><message name="Out"><part name="b" element="h:ReserveResponse"/></message>
+              <portType name="PT"><operation name="Reserve"><input message="tns:In"/><output message="tns:Out"/></operation></portType>
+              <binding name="B" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                <operation name="Reserve"><soap:operation soapAction="urn:reserve"/><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation></binding>
+              <service name="Huts"><port name="Huts11" binding="tns:B"><soap:address location="%1$s/huts"/></port></service>
+            </definitions>""";
+
+    @TempDir
+    Path folder;
+
+    private Desktops desktop;
+    private Hand hand;
+    private CallModel call;
+
+    @BeforeEach
+    void open() throws IOException {
+        desktop = new Desktops(
+                folder,
+                WSDL,
+                "Reserve",
+                "<h:ReserveResponse xmlns:h='urn:huts'><h:code>{$request//hutId}/{$request//nights}</h:code></h:ReserveResponse>");
+        hand = desktop.hand;
+        call = desktop.models.call();
+        desktop.addContract();
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.await("the sheet", () -> !call.request().lines().isEmpty());
+    }
+
+    @AfterEach
+    void close() {
+        desktop.close();
+    }
+
+    private void shoot(String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
+        }
+    }
+
+    private String xml() {
+        return Hand.on(() -> call.request().xml());
+    }
+
+    private SheetRow row(String label) {
+        return Hand.on(() -> call.request().lines().stream()
+                .map(l -> l.row())
+                .filter(r -> r.label().equals(label))
+                .findFirst()
+                .orElseThrow());
+    }
+
+    private CodeArea editor() {
+        return (CodeArea) hand.find("#request-xml").orElseThrow();
+    }
+
+    @Test
+    void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
+        Hand.run(() -> call.request().include(row2("board")));
+        hand.click("#value-board");
+        Hand.run(() -> ((javafx.scene.control.TextField)
+                        desktop.window.stage().getScene().lookup("#value-board"))
+                .clear());
+        hand.type("#value-board", "fu");
+        hand.await("the list", () -> true);
+        shoot("call-list");
+        hand.press(KeyCode.ENTER);
+        hand.await("the value", () -> call.request().xml().contains(">FULL<"));
+    }
+
+    private SheetRow row2(String label) {
+        return call.request().lines().stream()
+                .map(l -> l.row())
+                .filter(r -> r.label().equals(label))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void anExpressionShowsWhatItGivesAndAMistakeIsMarkedWhileTyping() {
+        hand.type("#value-nights", "{1 + 2}");
+        hand.await(
+                "the value it gives",
+                () -> desktop.window.stage().getScene().getRoot().lookupAll(".gives").stream()
+                        .anyMatch(n -> n instanceof javafx.scene.control.Label l
+                                && l.getText().equals("= 3")));
+        shoot("call-expression");
+        hand.type("#value-nights", "{1 + }");
+        hand.await(
+                "the mark",
+                () -> desktop.window
+                        .stage()
+                        .getScene()
+                        .lookup("#value-nights")
+                        .getStyleClass()
+                        .contains("wrong"));
+        hand.type("#value-nights", "{20}");
+        hand.await(
+                "a value beyond the facet",
+                () -> desktop.window
+                        .stage()
+                        .getScene()
+                        .lookup("#value-nights")
+                        .getStyleClass()
+                        .contains("wrong"));
+        hand.click("#value-nights");
+    }
+
+    @Test
+    void theFilterFindsRowsAndAPathLeadsToOne() {
+        hand.press(KeyCode.CONTROL, KeyCode.F);
+        hand.type("#sheet-filter", "nights");
+        hand.await("two rows", () -> call.request().lines().size() == 2);
+        hand.type("#sheet-filter", "/h:Reserve/h:guest/h:name");
+        hand.press(KeyCode.ENTER);
+        hand.await("all rows and the one chosen", () -> call.request().lines().size() > 5);
+        hand.press(KeyCode.F1);
+        hand.await(
+                "the note",
+                () -> desktop.window.stage().getScene().lookup("#sheet-note").isVisible());
+        shoot("call-filter-note");
+    }
+
+    @Test
+    void numbersStepWithinTheirBounds() {
+        hand.type("#value-nights", "13");
+        hand.press(KeyCode.UP);
+        hand.press(KeyCode.UP);
+        hand.await("the most", () -> call.request().xml().contains(">14<"));
+        hand.press(KeyCode.DOWN);
+        hand.await("one less", () -> call.request().xml().contains(">13<"));
+    }
+
+    @Test
+    void rowsAreFilledFromATable() {
+        Hand.run(() -> call.request()
+                .pasteRows(
+                        row2("guest"),
+                        dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
+        assertThat(xml()).contains("Okafor, Ines").contains(">34<").contains("Tomas");
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.await("undone", () -> !call.request().xml().contains("Tomas"));
+    }
+
+    @Test
+    void theXmlFaceCompletesElementsAndUnderlinesWhatIsWrong() {
+        hand.click("#segment-xml");
+        CodeArea editor = editor();
+        String start = xml();
+        Hand.run(() -> {
+            editor.requestFocus();
+            int at = editor.getText().indexOf("</h:Reserve>");
+            editor.moveTo(at);
+            editor.insertText(at, "<");
+            editor.moveTo(at + 1);
+        });
+        hand.press(KeyCode.CONTROL, KeyCode.SPACE);
+        hand.await(
+                "proposals",
+                () -> javafx.stage.Window.getWindows().stream()
+                        .anyMatch(w -> w.isShowing()
+                                && w.getScene() != null
+                                && w.getScene().lookup("#completions") != null));
+        shoot("call-completion");
+        hand.press(KeyCode.DOWN);
+        hand.press(KeyCode.ENTER);
+        hand.await("an element", () -> editor.getText().contains("></h:"));
+        Hand.run(() -> editor.replaceText(start.replaceAll("<h:nights>[^<]*", "<h:nights>99")));
+        hand.await(
+                "the flaw at its line",
+                () -> call.flaws().found().get().stream().anyMatch(f -> f.line() == 4));
+        assertThat(Hand.on(() -> call.flaws().found().get().get(0).line())).isEqualTo(4);
+        hand.await(
+                "the strip",
+                () -> desktop.window.stage().getScene().lookup("#xml-flaws").isVisible());
+        shoot("call-xml-flaw");
+    }
+
+    @Test
+    void findAndReplaceWorkByPatternAndOneUndoTakesItBack() {
+        hand.click("#segment-xml");
+        CodeArea editor = editor();
+        Hand.run(editor::requestFocus);
+        hand.press(KeyCode.CONTROL, KeyCode.F);
+        hand.type("#find-text", "<h:nights>(\\d+)<");
+        hand.click("#find-pattern");
+        hand.type("#find-instead", "<h:nights>1$1<");
+        shoot("call-find");
+        hand.click("#replace-all");
+        hand.await("the change", () -> call.request().xml().matches("(?s).*<h:nights>1\\d+<.*"));
+        Hand.run(editor::requestFocus);
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.await("undone", () -> !call.request().xml().matches("(?s).*<h:nights>1\\d+<.*"));
+    }
+
+    @Test
+    void boundaryCasesArePickedFromAListAndKept() {
+        hand.click("#case-menu");
+        hand.clickText("Boundary cases…");
+        hand.await("the list", () -> !list().isEmpty());
+        hand.type("#boundary-filter", "nights =");
+        hand.clickText("Choose all shown");
+        shoot("call-boundary");
+        int before = Hand.on(() -> call.cases().size());
+        hand.click("#boundary-keep");
+        hand.await("the cases", () -> call.cases().size() > before + 3);
+        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
+        List<Case> kept = new ProjectStore().open(desktop.project).cases();
+        assertThat(kept)
+                .anyMatch(c -> c.title().contains("15") && c.description().contains("refused"));
+        shoot("call-boundary-kept");
+        hand.clickText("Take them back");
+        hand.await("gone", () -> call.cases().size() == before);
+    }
+
+    private javafx.collections.ObservableList<?> list() {
+        var grid = (dev.mockbell.desktop.part.Grid<?>)
+                desktop.window.stage().getScene().lookup("#boundary-list");
+        return grid == null ? javafx.collections.FXCollections.observableArrayList() : grid.items();
+    }
+
+    @Test
+    void variablesOfTheCaseAreKeptAndUsed() {
+        hand.click("#variables");
+        hand.click("#add-variable-case");
+        hand.type("#variable-name-case-0", "much");
+        hand.type("#variable-value-case-0", "4");
+        shoot("call-variables");
+        hand.click("#variables-keep");
+        hand.type("#value-nights", "{$much * 2}");
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the answer", () -> call.calledProperty().get() != null);
+        assertThat(Hand.on(() -> call.responseXml())).contains("/8<");
+        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
+        assertThat(new ProjectStore().open(desktop.project).cases().get(0).variables())
+                .extracting(v -> v.name())
+                .containsExactly("much");
+    }
+
+    @Test
+    void theRequestIsCopiedAsACommand() {
+        hand.click("#copy-as");
+        hand.clickText("curl command");
+        hand.await("the clipboard", () -> {
+            String text = Clipboard.getSystemClipboard().getString();
+            return text != null && text.startsWith("curl ") && text.contains("Reserve");
+        });
+    }
+
+    @Test
+    void casesStandInTheOrderThatTheyAreMovedTo() {
+        hand.click("#new-case");
+        hand.type("#ask-name", "Another");
+        hand.press(KeyCode.ENTER);
+        hand.await("two", () -> call.cases().size() == 2);
+        hand.click("#case-menu");
+        hand.clickText("Move left   (Alt+Left)");
+        hand.await("first", () -> call.cases().get(0).title().equals("Another"));
+        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
+        assertThat(new ProjectStore()
+                        .open(desktop.project)
+                        .cases(call.cases().get(0).contract(), "Reserve"))
+                .extracting(Case::title)
+                .startsWith("Another");
+    }
+
+    @Test
+    void aCaseThatNoLongerFitsIsMarkedAndMended() {
+        Hand.run(() -> call.keep(
+                call.currentProperty().get().withBody(call.request().xml().replace("hutId", "hut"))));
+        Hand.run(() -> call.open(call.currentProperty().get()));
+        hand.click("#mend");
+        shoot("call-mend");
+        hand.click("#mend-now");
+        hand.await("the new name", () -> call.request().xml().contains("hutId>"));
+        hand.await("no mark", () -> call.actions().misfits().isEmpty());
+    }
+
+    @Test
+    void headersOfBothKindsAreSent() {
+        hand.click("#segment-headers");
+        hand.click("#add-header");
+        hand.type("#header-name-0", "X-Trip");
+        hand.type("#header-value-0", "{1 + 1}");
+        CodeArea blocks = (CodeArea) hand.find("#soap-headers").orElseThrow();
+        Hand.run(() -> {
+            blocks.requestFocus();
+            blocks.replaceText("<t:Trace xmlns:t=\"urn:trace\">{bell:base64('x')}</t:Trace>");
+        });
+        hand.await("kept", () -> !call.currentProperty().get().soapHeaders().isEmpty());
+        shoot("call-headers");
+        String preview = Hand.on(() -> call.preview());
+        assertThat(preview).contains("X-Trip: 2").contains("<soap:Header>").contains(">eA==<");
+    }
+
+    @Test
+    void aFileTakesThePlaceOfTheMessage() throws IOException {
+        Path file = Files.writeString(
+                folder.resolve("body.xml"),
+                "<h:Reserve xmlns:h='urn:huts'><h:hutId>NF-42</h:hutId><h:arrival>2027-01-01</h:arrival><h:nights>2</h:nights><h:guest><h:name>Kari</h:name></h:guest></h:Reserve>");
+        hand.click("#segment-xml");
+        MessageEditor editor = Hand.on(() -> {
+            javafx.scene.Node n = desktop.window.stage().getScene().lookup("#request-xml");
+            while (!(n instanceof MessageEditor)) {
+                n = n.getParent();
+            }
+            return (MessageEditor) n;
+        });
+        Hand.run(() -> editor.open(file.toFile()));
+        hand.await(
+                "the sheet",
+                () -> call.request().lines().stream()
+                        .anyMatch(l -> l.row().value().equals("NF-42")));
+        Hand.run(editor::format);
+        assertThat(xml()).contains("\n  <h:hutId>");
+    }
+}
