@@ -5,7 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /**
- * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract} or {@code all}. Each measures the product's part
+ * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet} or {@code all}. Each measures the product's part
  * beside a plain one of the standard library, in interleaved turns of one run, so that a machine which is busy with
  * other things is busy with both; the ratio is the figure to quote.
  */
@@ -16,8 +16,8 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         String which = args.length == 0 ? "all" : args[0];
-        if (!List.of("all", "load", "mock", "contract").contains(which)) {
-            out.println("There is no benchmark " + which + ". There are load, mock, contract, all.");
+        if (!List.of("all", "load", "mock", "contract", "sheet").contains(which)) {
+            out.println("There is no benchmark " + which + ". There are load, mock, contract, sheet, all.");
             System.exit(2);
         }
         boolean all = "all".equals(which);
@@ -29,6 +29,9 @@ public final class Bench {
         }
         if (all || "contract".equals(which)) {
             new ContractBench(out).run();
+        }
+        if (all || "sheet".equals(which)) {
+            new SheetBench(out).run();
         }
         System.exit(0);
     }

@@ -17,7 +17,6 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
@@ -42,7 +41,7 @@ final class SheetRows {
     private final RowIds ids;
     private final RowValues values;
     private final Map<Node, SheetRow> kept = new IdentityHashMap<>();
-    private final Map<TypeDef, Optional<Set<QName>>> modelNames = new IdentityHashMap<>();
+    private final Map<TypeDef, Optional<SheetShape.Places>> models = new IdentityHashMap<>();
     private final Map<Node, Slot> slots = new IdentityHashMap<>();
 
     /** How an element was laid out last, so that it can be laid out again without its parent. */
@@ -322,10 +321,10 @@ final class SheetRows {
     }
 
     private void content(TypeDef type, Element element, String id, List<SheetRow> rows) {
-        Optional<Set<QName>> names =
-                modelNames.computeIfAbsent(type, t -> t.particle().flatMap(SheetShape::names));
+        Optional<SheetShape.Places> places =
+                models.computeIfAbsent(type, t -> t.particle().map(SheetShape::places));
         Cursor cursor =
-                new Cursor(element, id, e -> names.isPresent() && !names.get().contains(nameOf(e)));
+                new Cursor(element, id, e -> places.isPresent() && !places.get().has(e));
         boolean mixed = type.content() == TypeDef.Content.MIXED;
         type.particle().ifPresent(p -> particle(p, cursor, rows, mixed, true, true));
         List<Element> extras = new ArrayList<>();

@@ -5,7 +5,6 @@ import dev.mockbell.schema.Particle;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
@@ -46,19 +45,35 @@ final class SheetShape {
         return false;
     }
 
-    /** The names of all elements that the particle has a place for; empty when a wildcard takes others too. */
-    static Optional<Set<QName>> names(Particle particle) {
-        Set<QName> found = new HashSet<>();
-        return collect(particle, found) ? Optional.of(found) : Optional.empty();
+    /**
+     * What a content model has places for.
+     *
+     * @param names the elements that it names
+     * @param wildcards what it leaves open
+     */
+    record Places(Set<QName> names, List<Particle.OfAny> wildcards) {
+        boolean has(Element element) {
+            String ns = element.getNamespaceURI() == null ? "" : element.getNamespaceURI();
+            return names.contains(new QName(ns, element.getLocalName()))
+                    || wildcards.stream().anyMatch(w -> w.allows(ns));
+        }
     }
 
-    private static boolean collect(Particle particle, Set<QName> into) {
+    static Places places(Particle particle) {
+        Places found = new Places(new HashSet<>(), new ArrayList<>());
+        collect(particle, found);
+        return found;
+    }
+
+    private static void collect(Particle particle, Places into) {
         if (particle instanceof Particle.OfElement e) {
-            into.add(e.element().name());
-            e.element().substitutes().forEach(s -> into.add(s.name()));
-            return true;
+            into.names.add(e.element().name());
+            e.element().substitutes().forEach(s -> into.names.add(s.name()));
+        } else if (particle instanceof Particle.OfGroup g) {
+            g.parts().forEach(p -> collect(p, into));
+        } else if (particle instanceof Particle.OfAny any) {
+            into.wildcards.add(any);
         }
-        return particle instanceof Particle.OfGroup g && g.parts().stream().allMatch(p -> collect(p, into));
     }
 
     /** In a few words: the names in it. */

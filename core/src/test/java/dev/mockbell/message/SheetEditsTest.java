@@ -307,4 +307,15 @@ class SheetEditsTest {
         usual.join();
         assertThat(rows[0]).isEqualTo(451);
     }
+
+    @Test
+    void oneStrayElementDoesNotHideThePlacesOfTheOthers() {
+        for (String last : List.of("", "<xs:any namespace='##other' processContents='lax' minOccurs='0'/>")) {
+            Sheet sheet = inside(
+                    "<xs:element name='a' type='xs:int'/><xs:element name='b' type='xs:int'/>" + last,
+                    message("<a>1</a><stray/><b>2</b>"));
+            assertThat(sheet.root().orElseThrow().tally().problems()).isEqualTo(1);
+            assertThat(row(sheet, "b").type()).isEqualTo("xs:int");
+        }
+    }
 }

@@ -5,6 +5,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessageValidator;
+import dev.mockbell.message.Sheet;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapMessage;
@@ -26,6 +27,7 @@ import org.w3c.dom.Document;
  */
 public final class Flaws {
     private static final long REST = 250;
+    private static final int MOST_LAID_OUT = 500_000;
     private static final Pattern BRACE = Pattern.compile("(?:line (\\d+), )?column (\\d+)");
     private static final Pattern PLACE = Pattern.compile(":(\\d+):(\\d+)");
 
@@ -107,8 +109,12 @@ public final class Flaws {
             List<MessageValidator.Breach> breaches = Envelope.isEnvelope(filled)
                     ? validator.validate(of, SoapMessage.parse(filled.getBytes(StandardCharsets.UTF_8), "message"))
                     : validator.validate(of, document);
+            Optional<Sheet> sheet = breaches.isEmpty() || filled.length() > MOST_LAID_OUT || Envelope.isEnvelope(filled)
+                    ? Optional.empty()
+                    : Optional.of(Sheet.openReceived(of, filled));
             return breaches.stream()
-                    .map(b -> new Flaw(b.text(), b.place().line(), b.place().column(), b.path()))
+                    .map(b -> new Flaw(
+                            words(sheet, b), b.place().line(), b.place().column(), b.path()))
                     .toList();
         } catch (Problem problem) {
             Matcher place = PLACE.matcher(problem.getMessage());
@@ -117,6 +123,14 @@ public final class Flaws {
                             problem.what(), Integer.parseInt(place.group(1)), Integer.parseInt(place.group(2)), ""))
                     : List.of(new Flaw(problem.getMessage(), 0, 0, ""));
         }
+    }
+
+    /** In the words of the sheet where it sees the flaw too. */
+    private static String words(Optional<Sheet> sheet, MessageValidator.Breach breach) {
+        return sheet.flatMap(s -> s.at(breach.path()))
+                .filter(r -> r.tally().problems() > 0)
+                .map(r -> r.tally().first())
+                .orElse(breach.text());
     }
 
     private static Flaw at(String text, int offset, Problem problem) {

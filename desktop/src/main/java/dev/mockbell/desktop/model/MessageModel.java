@@ -328,19 +328,21 @@ public final class MessageModel {
         refresh();
     }
 
-    /** Folds every row that has others below, or opens every one; many of a kind stay folded. */
+    /** Folds every row that has others below, or opens every one. */
     public void foldAll(boolean folded) {
         toggled.clear();
-        if (folded && sheet != null) {
-            sheet.root().ifPresent(r -> r.children().forEach(this::foldBelow));
+        if (sheet != null) {
+            sheet.root().ifPresent(r -> r.children().forEach(c -> foldBelow(c, r.kind(), folded)));
         }
         refresh();
     }
 
-    private void foldBelow(SheetRow row) {
-        if (!row.children().isEmpty() && row.kind() != Kind.REPEATS) {
-            toggled.add(row.id());
-            row.children().forEach(this::foldBelow);
+    private void foldBelow(SheetRow row, Kind around, boolean folded) {
+        if (!row.children().isEmpty()) {
+            if (isOpen(row, around) == folded) {
+                toggled.add(row.id());
+            }
+            row.children().forEach(c -> foldBelow(c, row.kind(), folded));
         }
     }
 

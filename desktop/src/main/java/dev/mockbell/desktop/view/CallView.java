@@ -99,6 +99,17 @@ final class CallView extends VBox {
         showAnswer();
     }
 
+    /** Shows or hides what the contract says of the sheet's row; whether the keyboard is in the sheet at all. */
+    boolean explain() {
+        for (Node n = getScene().getFocusOwner(); n != null; n = n.getParent()) {
+            if (n == sheet) {
+                sheet.toggleNote();
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Finds in what of the request is shown. */
     void find() {
         if ("XML".equals(requestTab)) {
@@ -342,8 +353,19 @@ final class CallView extends VBox {
                                     "quiet",
                                     "dense"),
                             Parts.button("Format", "Lay it out anew (Ctrl+Shift+F)", editor::format, "quiet", "dense"));
-        } else if ("Sheet".equals(requestTab)) {
+        } else if ("Sheet".equals(requestTab) && trouble.isEmpty()) {
             requestFoot.getChildren().addAll(left, all, required, differing);
+        } else if ("Sheet".equals(requestTab)) {
+            // what is wrong needs the room
+            Button parts =
+                    Parts.button(out + " left out ▾", "Put optional parts in or out", () -> {}, "quiet", "dense");
+            parts.setId("optional-parts");
+            parts.setOnAction(e -> new ContextMenu(
+                            item("Include all", all::fire),
+                            item("Required only", required::fire),
+                            item("Only what differs from the sample", differing::fire))
+                    .show(parts, javafx.geometry.Side.TOP, 0, 0));
+            requestFoot.getChildren().add(parts);
         }
     }
 

@@ -277,7 +277,10 @@ public final class Frame extends StackPane {
             return;
         }
         if (e.getCode() == KeyCode.F1) {
-            help();
+            boolean onRow = desk.stationProperty().get() == Station.CALL && call != null && call.explain();
+            if (!onRow) {
+                help();
+            }
             e.consume();
             return;
         }

@@ -13,7 +13,6 @@ import dev.mockbell.message.SheetRow.Kind;
 import dev.mockbell.message.SheetRow.State;
 import dev.mockbell.schema.SimpleType;
 import java.math.BigDecimal;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
@@ -120,6 +119,11 @@ final class SheetGrid extends VBox {
         }
     }
 
+    void toggleNote() {
+        note.toggle();
+        note.show(chosen());
+    }
+
     void showFilter() {
         finding.setVisible(true);
         filter.requestFocus();
@@ -148,12 +152,6 @@ final class SheetGrid extends VBox {
     private void key(KeyEvent e) {
         if (e.isShortcutDown() && e.getCode() == KeyCode.F) {
             showFilter();
-            e.consume();
-            return;
-        }
-        if (e.getCode() == KeyCode.F1) {
-            note.toggle();
-            note.show(chosen());
             e.consume();
             return;
         }
@@ -360,9 +358,5 @@ final class SheetGrid extends VBox {
             box.getChildren().add(add);
         }
         return box;
-    }
-
-    List<Line> lines() {
-        return model.lines();
     }
 }

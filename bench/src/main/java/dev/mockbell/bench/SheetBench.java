@@ -1,0 +1,184 @@
+package dev.mockbell.bench;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
+import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.MessageModel;
+import dev.mockbell.desktop.model.Station;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.MessageValidator;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+
+/**
+ * A message of 20,000 rows in the real window, drawn offscreen: opened, then 200 values edited one by one, each judged again
+ * and drawn before the next. Beside it the plain cost of reading the same text with the same parser.
+ */
+final class SheetBench {
+    private static final int GUESTS = 6_666;
+    private static final int EDITS = 200;
+    private static final int TURNS = 7;
+    private static final String WSDL = """
+            <definitions targetNamespace="urn:n:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:n:s" xmlns:n="urn:n"
+              xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:n" elementFormDefault="qualified">
+                <xs:element name="Party"><xs:complexType><xs:sequence><xs:element name="guest" maxOccurs="unbounded"><xs:complexType><xs:sequence>
+                  <xs:element name="name"><xs:simpleType><xs:restriction base="xs:string"><xs:maxLength value="60"/></xs:restriction></xs:simpleType></xs:element>
+                  <xs:element name="age" type="xs:int"/></xs:sequence></xs:complexType></xs:element></xs:sequence></xs:complexType></xs:element>
+              </xs:schema></types>
+              <message name="M"><part name="p" element="n:Party"/></message>
+              <portType name="P"><operation name="Go"><input message="tns:M"/></operation></portType>
+              <binding name="B" type="tns:P"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/><operation name="Go"><input><soap:body use="literal"/></input></operation></binding>
+              <service name="S"><port name="Q" binding="tns:B"><soap:address location="http://127.0.0.1:1/"/></port></service>
+            </definitions>""";
+
+    private final PrintStream out;
+
+    SheetBench(PrintStream out) {
+        this.out = out;
+    }
+
+    void run() throws IOException {
+        Path folder = Files.createTempDirectory("sheet-bench");
+        Contract contract = new ContractReader((DocumentFetcher)
+                        (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
+                .read("party", URI.create("mem:/party"), Progress.NONE, new StopSignal());
+        MessageOutline outline = CaseCaller.requestOutline(
+                contract, contract.operation("Go", null).orElseThrow().operation());
+        String message = message();
+        ProjectStore store = new ProjectStore();
+        store.create(folder, "bench");
+        store.saveContract(folder, "party", "Party", contract, Instant.EPOCH);
+        Case large = new Case("a", "Large", "", "party", "Go", "", message, List.of(), List.of(), List.of());
+        Case small = new Case("b", "Small", "", "party", "Go", "", "", List.of(), List.of(), List.of());
+        store.saveCase(folder, large);
+        store.saveCase(folder, small);
+        Offscreen.use();
+        Offscreen.start();
+        Desk desk = Hand.on(() -> Desk.open(folder, Platform::runLater, Clock.systemUTC()));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        Hand hand = new Hand(window.stage());
+        MessageModel request = window.models().call().request();
+        Hand.run(() -> desk.go(Station.CALL));
+        opening(window, hand, request, large, small, message);
+        edits(window, request);
+        judging(outline, message);
+        Hand.run(() -> {
+            window.stage().hide();
+        });
+    }
+
+    private static String message() {
+        StringBuilder text = new StringBuilder("<n:Party xmlns:n=\"urn:n\">\n");
+        for (int i = 0; i < GUESTS; i++) {
+            text.append("  <n:guest>\n    <n:name>Guest ")
+                    .append(i)
+                    .append("</n:name>\n    <n:age>")
+                    .append(i % 90)
+                    .append("</n:age>\n  </n:guest>\n");
+        }
+        return text.append("</n:Party>").toString();
+    }
+
+    private void opening(
+            MockBellWindow window, Hand hand, MessageModel request, Case large, Case small, String message) {
+        List<Double> opens = new ArrayList<>();
+        List<Double> parses = new ArrayList<>();
+        for (int i = 0; i < TURNS; i++) {
+            Hand.run(() -> window.models().call().open(small));
+            long from = System.nanoTime();
+            Hand.run(() -> window.models().call().open(large));
+            hand.await(
+                    "the rows",
+                    () -> !request.readingProperty().get() && !request.lines().isEmpty());
+            Hand.run(() -> draw(window));
+            opens.add((System.nanoTime() - from) / 1e6);
+            long start = System.nanoTime();
+            Xml.parse(message, "message", XmlLimits.MESSAGE);
+            parses.add((System.nanoTime() - start) / 1e6);
+        }
+        Hand.run(() -> {
+            request.foldAll(false);
+            draw(window);
+        });
+        out.printf(
+                "Sheet: %,d rows, %.1f MB of XML%n",
+                Hand.on(() -> request.lines().size()), message.length() / 1e6);
+        out.printf(
+                "  open until laid out: first %5.0f ms, median %5.0f ms; parsing the text alone %5.0f ms%n",
+                opens.get(0), median(opens), median(parses));
+    }
+
+    private void edits(MockBellWindow window, MessageModel request) {
+        List<Double> edits = new ArrayList<>();
+        for (int i = 0; i < EDITS; i++) {
+            int at = 2 + 3 * ((i * 97) % GUESTS) + 1;
+            String value = "Ines " + i;
+            edits.add(Hand.on(() -> {
+                long from = System.nanoTime();
+                request.type(request.lines().get(at).row(), value);
+                draw(window);
+                return (System.nanoTime() - from) / 1e6;
+            }));
+        }
+        Collections.sort(edits);
+        out.printf(
+                "  an edit of one value, judged and laid out again, on the interface thread: median %.1f ms, worst %.1f ms of %d%n",
+                edits.get(edits.size() / 2), edits.get(edits.size() - 1), EDITS);
+        List<Double> repeats = new ArrayList<>();
+        for (int i = 0; i < TURNS; i++) {
+            repeats.add(Hand.on(() -> {
+                long from = System.nanoTime();
+                request.repeat(request.lines().get(2).row());
+                draw(window);
+                return (System.nanoTime() - from) / 1e6;
+            }));
+        }
+        out.printf("  one more element at the start: median %.1f ms%n", median(repeats));
+    }
+
+    private void judging(MessageOutline outline, String message) {
+        List<Double> whole = new ArrayList<>();
+        for (int i = 0; i < TURNS; i++) {
+            long from = System.nanoTime();
+            new MessageValidator(outline.schemas()).validate(outline, Xml.parse(message, "message", XmlLimits.MESSAGE));
+            whole.add((System.nanoTime() - from) / 1e6);
+        }
+        out.printf(
+                "  beside it, off that thread: reading and validating the whole message anew, median %.0f ms%n",
+                median(whole));
+    }
+
+    private static void draw(MockBellWindow window) {
+        window.stage().getScene().getRoot().applyCss();
+        window.stage().getScene().getRoot().layout();
+    }
+
+    private static double median(List<Double> values) {
+        List<Double> sorted = new ArrayList<>(values);
+        Collections.sort(sorted);
+        return sorted.get(sorted.size() / 2);
+    }
+}
