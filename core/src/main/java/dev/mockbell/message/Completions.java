@@ -58,6 +58,9 @@ public final class Completions {
     }
 
     private At find() {
+        if (isIn("<!--", "-->") || isIn("<![CDATA[", "]]>") || isIn("<?", "?>")) {
+            return At.none(offset);
+        }
         int tag = text.lastIndexOf('<', offset - 1);
         int start = tag >= 0 && isInTag(tag) ? tag : -1;
         List<TagScan.Tag> open =
@@ -77,6 +80,12 @@ public final class Completions {
         }
         declarations(text.substring(start, offset));
         return inTag(open, written);
+    }
+
+    private boolean isIn(String opening, String closing) {
+        int open = text.lastIndexOf(opening, offset - 1);
+        int close = open < 0 ? -1 : text.indexOf(closing, open + 2);
+        return open >= 0 && (close < 0 || close + closing.length() > offset);
     }
 
     /** Whether the offset is still within the tag that starts there. */

@@ -14,7 +14,7 @@ import org.w3c.dom.Text;
 
 /** Writes a DOM as text: as it stands, or laid out with two spaces a level. Namespace declarations are written as held. */
 public final class XmlText {
-    private final StringBuilder out = new StringBuilder();
+    private final StringBuilder out = new StringBuilder(1_024);
     private final boolean indent;
 
     private XmlText(boolean indent) {
@@ -90,6 +90,9 @@ public final class XmlText {
 
     /** In the order in which they stood in the source, which the tree itself does not keep; new ones behind. */
     private static List<Attr> attributes(Element element) {
+        if (!element.hasAttributes()) {
+            return List.of();
+        }
         NamedNodeMap all = element.getAttributes();
         List<Attr> ordered = new ArrayList<>();
         if (element instanceof PlacedDocument.PlacedElement placed) {
@@ -127,18 +130,29 @@ public final class XmlText {
     }
 
     private void escape(String text, boolean attribute) {
+        int from = 0;
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            switch (c) {
-                case '&' -> out.append("&amp;");
-                case '<' -> out.append("&lt;");
-                case '>' -> out.append("&gt;");
-                case '\r' -> out.append("&#13;");
-                case '"' -> out.append(attribute ? "&quot;" : "\"");
-                case '\n' -> out.append(attribute ? "&#10;" : "\n");
-                case '\t' -> out.append(attribute ? "&#9;" : "\t");
-                default -> out.append(c);
+            // nearly all of a message is plain, so it is taken over in stretches
+            String entity = c > '>' ? null : entity(c, attribute);
+            if (entity != null) {
+                out.append(text, from, i).append(entity);
+                from = i + 1;
             }
         }
+        out.append(text, from, text.length());
+    }
+
+    private static String entity(char c, boolean attribute) {
+        return switch (c) {
+            case '&' -> "&amp;";
+            case '<' -> "&lt;";
+            case '>' -> "&gt;";
+            case '\r' -> "&#13;";
+            case '"' -> attribute ? "&quot;" : null;
+            case '\n' -> attribute ? "&#10;" : null;
+            case '\t' -> attribute ? "&#9;" : null;
+            default -> null;
+        };
     }
 }

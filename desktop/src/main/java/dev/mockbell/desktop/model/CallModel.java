@@ -62,6 +62,7 @@ public final class CallModel {
         this.actions = new CaseActions(desk, this);
         this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
         request.onEdited(this::keepBody);
+        request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
         desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));

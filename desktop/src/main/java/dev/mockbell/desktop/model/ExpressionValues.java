@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.expression.ExpressionWords;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
@@ -48,6 +49,11 @@ public final class ExpressionValues {
     /** Counts up when a value has come. */
     public IntegerProperty changesProperty() {
         return changes;
+    }
+
+    /** The words that go on with an expression that is being typed. */
+    public ExpressionWords.At words(String text, int caret) {
+        return ExpressionWords.at(text, caret, scope.get());
     }
 
     /** What the text gives; empty while that is being worked out. */

@@ -1,10 +1,12 @@
 package dev.mockbell.desktop.part;
 
+import dev.mockbell.expression.ExpressionWords;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Bounds;
@@ -78,12 +80,40 @@ public final class ValueField extends HBox {
         return this;
     }
 
+    /** Goes on with what is typed within braces: variables and functions. */
+    public ValueField completing(BiFunction<String, Integer, ExpressionWords.At> words) {
+        field.caretPositionProperty().addListener((o, was, now) -> {
+            if (!field.isFocused() || now.intValue() != was.intValue() + 1) {
+                return;
+            }
+            ExpressionWords.At at = words.apply(field.getText(), now.intValue());
+            close();
+            if (!at.words().isEmpty()) {
+                list(at.words(), at.words().get(0), word -> {
+                    String text = field.getText();
+                    field.setText(text.substring(0, at.from()) + word + text.substring(field.getCaretPosition()));
+                    field.positionCaret(at.from() + word.length());
+                });
+            }
+        });
+        return this;
+    }
+
     private void open(List<String> options, String narrowed) {
         String part = narrowed.toLowerCase(Locale.ROOT);
         List<String> fitting = options.stream()
                 .filter(o -> o.toLowerCase(Locale.ROOT).contains(part))
                 .toList();
         close();
+        list(fitting, field.getText(), this::put);
+    }
+
+    private void put(String value) {
+        field.setText(value);
+        field.positionCaret(value.length());
+    }
+
+    private void list(List<String> fitting, String first, Consumer<String> then) {
         if (fitting.isEmpty() || getScene() == null) {
             return;
         }
@@ -94,15 +124,15 @@ public final class ValueField extends HBox {
         list.setId("choices");
         list.setPrefHeight(Math.min(MOST_ROWS, fitting.size()) * ROW + 4.0);
         list.setPrefWidth(Math.max(140, getWidth()));
-        list.getSelectionModel().select(Math.max(0, fitting.indexOf(field.getText())));
-        list.setOnMouseClicked(e -> take(list.getSelectionModel().getSelectedItem()));
+        list.getSelectionModel().select(Math.max(0, fitting.indexOf(first)));
+        list.setOnMouseClicked(e -> take(list.getSelectionModel().getSelectedItem(), then));
         show(list);
         popup.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             int at = list.getSelectionModel().getSelectedIndex();
             switch (e.getCode()) {
                 case DOWN -> list.getSelectionModel().select(Math.min(at + 1, fitting.size() - 1));
                 case UP -> list.getSelectionModel().select(Math.max(0, at - 1));
-                case ENTER -> take(list.getSelectionModel().getSelectedItem());
+                case ENTER -> take(list.getSelectionModel().getSelectedItem(), then);
                 case TAB, ESCAPE -> close();
                 default -> {
                     return;
@@ -113,11 +143,10 @@ public final class ValueField extends HBox {
         });
     }
 
-    private void take(String value) {
+    private void take(String value, Consumer<String> then) {
         close();
         if (value != null) {
-            field.setText(value);
-            field.positionCaret(value.length());
+            then.accept(value);
         }
     }
 

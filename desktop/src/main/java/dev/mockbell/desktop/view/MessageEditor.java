@@ -109,7 +109,7 @@ final class MessageEditor extends VBox {
                 }));
         area.addEventHandler(MouseOverTextEvent.MOUSE_OVER_TEXT_END, e -> tip.hide());
         dropping();
-        show();
+        sceneProperty().addListener((o, was, now) -> show());
     }
 
     private String before(int count) {
@@ -132,6 +132,10 @@ final class MessageEditor extends VBox {
     }
 
     void show() {
+        if (getScene() == null) {
+            // out of sight it would only cost; it is shown anew when it comes into view
+            return;
+        }
         int caret = xml.area().getCaretPosition();
         boolean other = !model.xml().equals(xml.text());
         if (other) {
@@ -141,7 +145,6 @@ final class MessageEditor extends VBox {
                 xml.area().moveTo(Math.min(caret, xml.area().getLength()));
             }
         }
-        flaws.look(model.xml());
     }
 
     void find() {

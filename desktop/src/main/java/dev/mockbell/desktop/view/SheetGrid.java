@@ -316,6 +316,7 @@ final class SheetGrid extends VBox {
         } else if (binary || row.value().length() > LONG || row.value().indexOf('\n') >= 0) {
             field.add("…", binary ? "From a file or a text" : "Edit in full (F4)", () -> actions.edit(line.row()));
         }
+        field.completing(values::words);
         mark(field, row.problem());
         return field;
     }
