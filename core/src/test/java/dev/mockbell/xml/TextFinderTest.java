@@ -36,7 +36,8 @@ class TextFinderTest {
 
     @Test
     void aPatternThatWouldTakeForEverEndsInWords() {
-        assertThatThrownBy(() -> TextFinder.of("^(([a-z])+.)+[A-Z]([a-z])+$", true, true).in("a".repeat(60)))
+        assertThatThrownBy(
+                        () -> TextFinder.of("(.*)".repeat(8) + "x", true, true).in("a".repeat(400)))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("takes too long");
     }

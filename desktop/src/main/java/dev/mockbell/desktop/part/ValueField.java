@@ -240,6 +240,11 @@ public final class ValueField extends HBox {
             field.getStyleClass().add("wrong");
         }
         field.setTooltip(problem.map(Tooltip::new).orElse(null));
+        // an expression needs the room, and a calendar would only overwrite it
+        getChildren().stream().filter(n -> n.getStyleClass().contains("beside")).forEach(n -> {
+            n.setVisible(!expression);
+            n.setManaged(!expression);
+        });
         gives.setText(value.map(v -> "= " + v).orElse(""));
         gives.setTooltip(value.filter(v -> v.length() > 8).map(Tooltip::new).orElse(null));
         gives.setManaged(value.isPresent());

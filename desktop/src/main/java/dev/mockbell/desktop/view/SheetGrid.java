@@ -46,9 +46,9 @@ final class SheetGrid extends VBox {
         this.values = values;
         this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
-                .column("Value", 162, this::value)
+                .column("Value", 176, this::value)
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
-                .number("Occurs", 70, this::occurs)
+                .number("Occurs", 64, this::occurs)
                 .flat();
         grid.setId("request-sheet");
         grid.setItems(model.lines());
