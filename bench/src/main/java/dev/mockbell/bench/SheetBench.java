@@ -29,8 +29,10 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
 import javafx.stage.Stage;
+import org.fxmisc.richtext.CodeArea;
 
 /**
  * A message of 20,000 rows in the real window, drawn offscreen: opened, then 200 values edited one by one, each judged again
@@ -85,6 +87,7 @@ final class SheetBench {
         opening(window, hand, request, large, small, message);
         edits(window, request);
         judging(outline, message);
+        text(window, hand);
         Hand.run(() -> {
             window.stage().hide();
         });
@@ -157,6 +160,56 @@ final class SheetBench {
             }));
         }
         out.printf("  one more element at the start: median %.1f ms%n", median(repeats));
+    }
+
+    /** The XML face of 5 MB: how long the interface thread is held at most while it opens, and by a key. */
+    private void text(MockBellWindow window, Hand hand) {
+        StringBuilder large = new StringBuilder();
+        while (large.length() < 4_700_000) {
+            large.append("  <n:guest>\n    <n:name>Guest</n:name>\n    <n:age>30</n:age>\n  </n:guest>\n");
+        }
+        String message = "<n:Party xmlns:n=\"urn:n\">\n" + large + "</n:Party>";
+        Case kept = new Case("c", "Text", "", "party", "Go", "", message, List.of(), List.of(), List.of());
+        hand.click("#segment-xml");
+        CodeArea area = (CodeArea) hand.find("#request-xml").orElseThrow();
+        AtomicBoolean over = new AtomicBoolean();
+        double[] held = {0};
+        Thread beating = new Thread(() -> {
+            while (!over.get()) {
+                long from = System.nanoTime();
+                Hand.run(() -> {});
+                held[0] = Math.max(held[0], (System.nanoTime() - from) / 1e6);
+            }
+        });
+        beating.start();
+        long from = System.nanoTime();
+        Hand.run(() -> window.models().call().open(kept));
+        hand.await("the text", () -> area.getLength() >= message.length());
+        double opened = (System.nanoTime() - from) / 1e6;
+        hand.await(
+                "the sheet",
+                () -> !window.models().call().request().readingProperty().get());
+        over.set(true);
+        try {
+            beating.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        out.printf(
+                "XML face of %.1f MB: shown after %.0f ms, the interface thread held for %.0f ms at most%n",
+                message.length() / 1e6, opened, held[0]);
+        List<Double> keys = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            int at = 60_000 + i;
+            keys.add(Hand.on(() -> {
+                long start = System.nanoTime();
+                area.insertText(at, "x");
+                draw(window);
+                return (System.nanoTime() - start) / 1e6;
+            }));
+        }
+        Collections.sort(keys);
+        out.printf("  a key: median %.1f ms, worst %.1f ms%n", keys.get(20), keys.get(39));
     }
 
     private void judging(MessageOutline outline, String message) {

@@ -1,17 +1,23 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.FaultDef;
+import dev.mockbell.contract.Operation;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MocksModel;
+import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.suite.CaseCaller;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
@@ -44,6 +50,10 @@ final class MockView extends StackPane {
     private final HBox answersHead = Parts.head("Answers");
     private final VBox answer = new VBox();
     private final XmlArea body = new XmlArea(true);
+    private final MessageModel message;
+    private final SheetGrid sheet;
+    private final StackPane face = new StackPane();
+    private String faceShown = "Sheet";
     private final Node station;
     private boolean showing;
     private String shownAnswer = "";
@@ -51,6 +61,9 @@ final class MockView extends StackPane {
     MockView(Models models) {
         this.model = models.mocks();
         this.desk = models.desk();
+        this.message = MessageModel.edited(desk.tasks());
+        this.sheet = new SheetGrid("mock-sheet", message, Optional.empty(), t -> desk.tell(Notice.bad(t)));
+        message.onEdited(this::keepSheet);
         setId("mock-station");
         station = build();
         InvalidationListener all = o -> show();
@@ -282,6 +295,54 @@ final class MockView extends StackPane {
         return menu;
     }
 
+    /** Keeps an edit of the sheet; the pane stays as it is, so that the field keeps the keyboard. */
+    private void keepSheet(String text) {
+        int index = model.answerProperty().get();
+        at(index).filter(a -> !a.body().equals(text)).ifPresent(a -> {
+            MockAnswer changed = a.withBody(text);
+            shownAnswer = identity(index, changed);
+            body.show(text);
+            model.change(index, changed);
+        });
+    }
+
+    private String identity(int index, MockAnswer a) {
+        return model.contractProperty().get().name() + model.operationProperty().get() + index + a;
+    }
+
+    /** What an answer may hold: the operation's output, or the detail of its fault. */
+    private MessageOutline outline(MockAnswer a) {
+        Contract contract = model.contractProperty().get().contract();
+        Optional<Operation> operation =
+                contract.operation(model.operationProperty().get(), null).map(b -> b.operation());
+        if (a.fault()) {
+            return operation.stream()
+                    .flatMap(o -> o.faults().stream())
+                    .map(f -> MessageOutline.of(contract, f))
+                    .filter(o -> o.root()
+                            .filter(r -> a.body().contains(r.name().getLocalPart()))
+                            .isPresent())
+                    .findFirst()
+                    .orElseGet(() -> MessageOutline.empty(contract));
+        }
+        return operation
+                .flatMap(o -> CaseCaller.answerOutline(contract, o))
+                .orElseGet(() -> MessageOutline.empty(contract));
+    }
+
+    private void showFace(String name) {
+        keepBody();
+        faceShown = name;
+        at(model.answerProperty().get()).ifPresent(a -> {
+            if ("Sheet".equals(name)) {
+                message.open(outline(a), a.body());
+            } else {
+                body.show(a.body());
+            }
+        });
+        face.getChildren().setAll("Sheet".equals(name) ? sheet : body);
+    }
+
     private void showAnswer() {
         int index = model.answerProperty().get();
         Optional<MockAnswer> chosen = at(index);
@@ -291,10 +352,7 @@ final class MockView extends StackPane {
             return;
         }
         MockAnswer a = chosen.get();
-        String identity = model.contractProperty().get().name()
-                + model.operationProperty().get()
-                + index
-                + a;
+        String identity = identity(index, a);
         if (identity.equals(shownAnswer)) {
             return;
         }
@@ -330,8 +388,7 @@ final class MockView extends StackPane {
             if (delay.getText().strip().matches("\\d{1,7}")) {
                 model.change(index, x.withDelay(Long.parseLong(delay.getText().strip())));
             } else {
-                desk.tell(dev.mockbell.desktop.model.Notice.bad(
-                        "“" + delay.getText() + "” is not a whole number of milliseconds."));
+                desk.tell(Notice.bad("“" + delay.getText() + "” is not a whole number of milliseconds."));
             }
         }));
         fields.getChildren().add(line("After (ms)", delay));
@@ -341,14 +398,20 @@ final class MockView extends StackPane {
             fields.getChildren().add(line("Reason", reason));
         }
         body.show(a.body());
+        message.open(outline(a), a.body());
+        face.getChildren().setAll("Sheet".equals(faceShown) ? sheet : body);
+        Label hint = Parts.text("{expressions} over $request", "third", "table-text");
+        hint.setMinWidth(0);
         answer.getChildren()
                 .setAll(
                         top,
                         fields,
                         Parts.innerHead(
                                 a.fault() ? "Detail" : "Body",
-                                Parts.text("values may hold {expressions} over $request", "third", "table-text")),
-                        Parts.tall(body));
+                                hint,
+                                Parts.spring(),
+                                Parts.segments(List.of("Sheet", "XML"), faceShown, this::showFace)),
+                        Parts.tall(face));
     }
 
     private static HBox line(String name, TextField field) {

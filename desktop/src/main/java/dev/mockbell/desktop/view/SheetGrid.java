@@ -34,14 +34,19 @@ final class SheetGrid extends VBox {
     private static final int LONG = 60;
 
     private final MessageModel model;
-    private final ExpressionValues values;
+    private final Optional<ExpressionValues> values;
     private final SheetActions actions;
     private final Grid<Line> grid = new Grid<>(28);
     private final HBox finding = new HBox(8);
     private final TextField filter = new TextField();
     private final SheetNote note = new SheetNote();
 
-    SheetGrid(MessageModel model, ExpressionValues values, Consumer<String> tell) {
+    /**
+     * A sheet over a message.
+     *
+     * @param values what expressions give now; empty where that depends on what has yet to come
+     */
+    SheetGrid(String id, MessageModel model, Optional<ExpressionValues> values, Consumer<String> tell) {
         this.model = model;
         this.values = values;
         this.actions = new SheetActions(this, model, tell);
@@ -50,7 +55,7 @@ final class SheetGrid extends VBox {
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
                 .number("Occurs", 64, this::occurs)
                 .flat();
-        grid.setId("request-sheet");
+        grid.setId(id);
         grid.setItems(model.lines());
         filter.setPromptText("Name, value, or a path such as /Trip/leg[2]");
         filter.setId("sheet-filter");
@@ -69,7 +74,7 @@ final class SheetGrid extends VBox {
         VBox.setVgrow(grid, Priority.ALWAYS);
         getChildren().addAll(finding, grid, note);
         model.changesProperty().addListener((InvalidationListener) o -> refresh());
-        values.changesProperty().addListener((InvalidationListener) o -> refreshValues());
+        values.ifPresent(v -> v.changesProperty().addListener((InvalidationListener) o -> refreshValues()));
         model.filterProperty().addListener((o, was, now) -> {
             if (now.isEmpty() && !filter.getText().startsWith("/")) {
                 filter.clear();
@@ -316,7 +321,7 @@ final class SheetGrid extends VBox {
         } else if (binary || row.value().length() > LONG || row.value().indexOf('\n') >= 0) {
             field.add("…", binary ? "From a file or a text" : "Edit in full (F4)", () -> actions.edit(line.row()));
         }
-        field.completing(values::words);
+        values.ifPresent(v -> field.completing(v::words));
         mark(field, row.problem());
         return field;
     }
@@ -335,11 +340,11 @@ final class SheetGrid extends VBox {
     private void mark(ValueField field, Optional<String> problem) {
         String text = field.text();
         boolean expression = Braces.hasExpression(text);
-        if (!expression || problem.isPresent()) {
+        if (!expression || problem.isPresent() || values.isEmpty()) {
             field.mark(problem, expression, Optional.empty());
             return;
         }
-        Optional<ExpressionValues.Shown> shown = values.of(text);
+        Optional<ExpressionValues.Shown> shown = values.get().of(text);
         Optional<String> wrong = shown.map(ExpressionValues.Shown::problem).filter(p -> !p.isEmpty());
         Optional<String> gives = shown.filter(s -> s.problem().isEmpty()).map(ExpressionValues.Shown::value);
         if (gives.isPresent() && field.getUserData() instanceof Line line) {

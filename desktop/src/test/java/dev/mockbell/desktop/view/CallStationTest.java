@@ -355,4 +355,19 @@ class CallStationTest {
         Hand.run(editor::format);
         assertThat(xml()).contains("\n  <h:hutId>");
     }
+
+    @Test
+    void aMocksAnswerIsEditedOnASheetToo() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        Hand.run(() -> desktop.models
+                .mocks()
+                .start(
+                        desktop.desk.project().contracts().get(0),
+                        desktop.models.mocks().plan().orElseThrow().withPort(0)));
+        hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
+        hand.type("#value-code", "R-{$hits}");
+        shoot("mock-sheet");
+        hand.await("kept", () -> desktop.models.mocks().answers().get(0).body().contains(">R-{$hits}<"));
+        Hand.run(() -> desktop.models.mocks().startOrStop());
+    }
 }
