@@ -3,11 +3,11 @@ package dev.mockbell.message;
 import java.util.Locale;
 
 /** How like two names are. */
-final class Likeness {
+public final class Likeness {
     private Likeness() {}
 
     /** From 0, nothing in common, to 1, the same but for case; by the edits that lead from one to the other. */
-    static double of(String one, String other) {
+    public static double of(String one, String other) {
         String a = one.toLowerCase(Locale.ROOT);
         String b = other.toLowerCase(Locale.ROOT);
         int longer = Math.max(a.length(), b.length());

@@ -43,6 +43,7 @@ public final class Sheet {
     private final SheetRows rows;
     private final Map<String, List<Node>> setAside = new HashMap<>();
     private Optional<SheetRow> root;
+    private int length;
 
     private Sheet(MessageOutline outline, Document document, boolean templated) {
         this.outline = outline;
@@ -73,7 +74,12 @@ public final class Sheet {
 
     /** The message as XML, exactly as the tree holds it. */
     public String text() {
-        return document.getDocumentElement() == null ? "" : XmlText.exact(document);
+        if (document.getDocumentElement() == null) {
+            return "";
+        }
+        String text = XmlText.exact(document, length + length / 16 + 256);
+        length = text.length();
+        return text;
     }
 
     public MessageOutline outline() {

@@ -99,6 +99,23 @@ public record Case(
                 captures);
     }
 
+    /** The same under another operation. */
+    public Case under(String otherOperation, String newId) {
+        return new Case(
+                newId,
+                title,
+                description,
+                contract,
+                otherOperation,
+                port,
+                body,
+                soapHeaders,
+                headers,
+                variables,
+                checks,
+                captures);
+    }
+
     public Case withDescription(String text) {
         return new Case(
                 id, title, text, contract, operation, port, body, soapHeaders, headers, variables, checks, captures);

@@ -14,23 +14,31 @@ import org.w3c.dom.Text;
 
 /** Writes a DOM as text: as it stands, or laid out with two spaces a level. Namespace declarations are written as held. */
 public final class XmlText {
-    private final StringBuilder out = new StringBuilder(1_024);
+    private static final int USUAL_LENGTH = 1_024;
+
+    private final StringBuilder out;
     private final boolean indent;
 
-    private XmlText(boolean indent) {
+    private XmlText(boolean indent, int length) {
         this.indent = indent;
+        this.out = new StringBuilder(length);
     }
 
     /** The node exactly as the tree holds it, white space included. */
     public static String exact(Node node) {
-        XmlText text = new XmlText(false);
+        return exact(node, USUAL_LENGTH);
+    }
+
+    /** As {@link #exact(Node)}, with room made beforehand for about so many characters. */
+    public static String exact(Node node, int length) {
+        XmlText text = new XmlText(false, length);
         text.write(node, 0);
         return text.out.toString();
     }
 
     /** The node laid out for reading. Text content is left as it is; only white space between elements changes. */
     public static String laidOut(Node node) {
-        XmlText text = new XmlText(true);
+        XmlText text = new XmlText(true, USUAL_LENGTH);
         text.write(node, 0);
         return text.out.toString();
     }

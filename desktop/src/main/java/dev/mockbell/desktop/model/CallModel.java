@@ -127,6 +127,7 @@ public final class CallModel {
         List<Case> kept = desk.project().cases(place.contract().name(), place.key());
         cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
         open(cases.get(0));
+        actions.forget();
         actions.lookAt(kept, requestOutline(place));
     }
 

@@ -6,11 +6,13 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.LostCases;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
 import dev.mockbell.project.Secrets;
+import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.wire.EventLoops;
@@ -61,6 +63,7 @@ public final class Desk implements AutoCloseable {
         this.history = new RunHistory(opened.folder());
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
+        LostCases.of(opened).forEach(this::tell);
         places().stream().findFirst().ifPresent(place::set);
     }
 
@@ -162,6 +165,24 @@ public final class Desk implements AutoCloseable {
         while (notices.size() > 5) {
             notices.remove(0);
         }
+    }
+
+    private void tell(LostCases lost) {
+        tell(new Notice(
+                lost.sentence(), true, lost.likest().map(o -> new Notice.Action("Move to " + o, () -> move(lost)))));
+    }
+
+    private void move(LostCases lost) {
+        List<Case> moved = lost.moved(
+                project.get().cases(lost.contract().name(), lost.likest().orElseThrow()));
+        change(lost::moved, () -> {
+            moved.forEach(c -> store.saveCase(project.get().folder(), c));
+            lost.cases().forEach(c -> store.deleteCase(project.get().folder(), c));
+        });
+        place(lost.contract().name(), lost.likest().orElseThrow()).ifPresent(p -> {
+            place.set(null);
+            place.set(p);
+        });
     }
 
     /** Every operation of every contract that can be called. */

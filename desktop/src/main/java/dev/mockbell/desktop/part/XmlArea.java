@@ -37,7 +37,7 @@ public final class XmlArea extends StackPane {
     private static final int LONGEST_LINE = 20_000;
 
     private static final int PIECE = 2_000;
-    private static final int MOST_LINES = 200_000;
+    private static final int MOST_LINES = 300_000;
 
     private final CodeArea area = new CodeArea();
     private final boolean editable;

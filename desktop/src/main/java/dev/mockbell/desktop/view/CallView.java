@@ -111,6 +111,10 @@ final class CallView extends VBox {
         return false;
     }
 
+    CaseBar cases() {
+        return cases;
+    }
+
     /** Finds in what of the request is shown. */
     void find() {
         if ("XML".equals(requestTab)) {
@@ -355,7 +359,11 @@ final class CallView extends VBox {
                                     "dense"),
                             Parts.button("Format", "Lay it out anew (Ctrl+Shift+F)", editor::format, "quiet", "dense"));
         } else if ("Sheet".equals(requestTab) && trouble.isEmpty()) {
-            requestFoot.getChildren().addAll(left, all, required, differing);
+            Button more = Parts.button("▾", "More on optional parts", () -> {}, "tiny");
+            more.setId("more-parts");
+            more.setOnAction(e -> new ContextMenu(item("Only what differs from the sample", differing::fire))
+                    .show(more, javafx.geometry.Side.TOP, 0, 0));
+            requestFoot.getChildren().addAll(left, all, required, more);
         } else if ("Sheet".equals(requestTab)) {
             // what is wrong needs the room
             Button parts =

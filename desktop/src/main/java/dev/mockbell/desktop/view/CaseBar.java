@@ -160,7 +160,7 @@ final class CaseBar extends HBox {
                         item("Move left   (Alt+Left)", () -> model.actions().move(-1)),
                         item("Move right   (Alt+Right)", () -> model.actions().move(1)),
                         new SeparatorMenuItem(),
-                        item("Boundary cases…", () -> BoundaryWindow.show(this, model)),
+                        item("Boundary cases…", this::boundary),
                         new SeparatorMenuItem(),
                         item("Delete   (Delete)", model::delete));
         return menu;
@@ -176,20 +176,29 @@ final class CaseBar extends HBox {
         return menu;
     }
 
-    private void copy(CopyOut.Form form, String words) {
+    void copy(CopyOut.Form form, String words) {
         model.actions().copyOut(form).ifPresent(text -> {
             Copying.text(text);
             desk.tell(Notice.plain("The " + words + " is on the clipboard; secrets stand in it as variables."));
         });
     }
 
-    private void variables() {
+    void variables() {
         if (current() != null) {
             VariablesWindow.show(this, model, desk);
         }
     }
 
-    private void describe() {
+    void boundary() {
+        if (current() != null) {
+            BoundaryWindow.show(this, model);
+        }
+    }
+
+    void describe() {
+        if (current() == null) {
+            return;
+        }
         TextField title = new TextField(current().title());
         title.setId("case-title");
         TextArea text = new TextArea(current().description());

@@ -8,10 +8,13 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.Environment;
+import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -363,6 +366,17 @@ public final class Frame extends StackPane {
             desk.go(Station.CALL);
             models.call().sendOrStop();
         }));
+        Map<String, Consumer<CaseBar>> ofCases = new LinkedHashMap<>();
+        ofCases.put("Variables, secrets and functions", CaseBar::variables);
+        ofCases.put("Boundary cases", CaseBar::boundary);
+        ofCases.put("Name and describe the case", CaseBar::describe);
+        ofCases.put("Copy the request as a curl command", b -> b.copy(CopyOut.Form.CURL, "curl command"));
+        ofCases.put("Copy the request as raw HTTP", b -> b.copy(CopyOut.Form.RAW, "HTTP request"));
+        ofCases.put("Copy the request as a Java program", b -> b.copy(CopyOut.Form.JAVA, "Java program"));
+        ofCases.forEach((words, action) -> all.add(new Hit("action", words, "in Call", () -> {
+            desk.go(Station.CALL);
+            action.accept(call.cases());
+        })));
         all.add(new Hit("action", "Run the suite", "Ctrl+Enter in Check", () -> {
             desk.go(Station.CHECK);
             models.check().runOrStop();
