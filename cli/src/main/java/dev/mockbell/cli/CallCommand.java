@@ -154,7 +154,8 @@ final class CallCommand implements Callable<Integer> {
 
     private static Scope scope(Optional<Project> project, Contract contract, Case kept) {
         return project.map(p -> new ProjectBench(p).variables(kept))
-                .orElseGet(() -> Scope.EMPTY.with(RandomValues.of(List.of(contract))));
+                .orElseGet(() ->
+                        Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes()));
     }
 
     private String contractWithOperation(Project project) {

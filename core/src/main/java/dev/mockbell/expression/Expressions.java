@@ -32,15 +32,20 @@ import org.xml.sax.InputSource;
 public final class Expressions {
     private static final int MOST_COMPILED = 2_000;
 
+    private static final Set<String> RESERVED =
+            Set.of("xml", "xs", "fn", "map", "array", "math", "err", "soap11", "soap12", Functions.PREFIX, "secret");
     private static final String SECRETS = "urn:mockbell:secrets";
+
+    /** What an expression is compiled for. */
+    private record Key(String xpath, Set<String> variables, Map<String, String> namespaces) {}
 
     private final Processor processor = new Processor(false);
     private final Functions.Source source;
-    private final Map<String, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
+    private final Map<Key, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
         private static final long serialVersionUID = 1L;
 
         @Override
-        protected boolean removeEldestEntry(Map.Entry<String, XPathExecutable> eldest) {
+        protected boolean removeEldestEntry(Map.Entry<Key, XPathExecutable> eldest) {
             return size() > MOST_COMPILED;
         }
     };
@@ -114,7 +119,7 @@ public final class Expressions {
      * @throws Problem of kind EXPRESSION when it does not parse, refers to an unknown variable or fails on the data
      */
     public XdmValue evaluate(String xpath, Scope scope) {
-        XPathExecutable executable = compile(xpath, scope.variables().keySet());
+        XPathExecutable executable = compile(xpath, scope.variables().keySet(), scope.namespaces());
         try {
             return loaded(executable, scope).evaluate();
         } catch (SaxonApiException e) {
@@ -124,7 +129,7 @@ public final class Expressions {
 
     /** The effective boolean value of an expression (XPath 3.1 §2.4.3). */
     public boolean holds(String condition, Scope scope) {
-        XPathExecutable executable = compile(condition, scope.variables().keySet());
+        XPathExecutable executable = compile(condition, scope.variables().keySet(), scope.namespaces());
         try {
             return loaded(executable, scope).effectiveBooleanValue();
         } catch (SaxonApiException e) {
@@ -192,11 +197,11 @@ public final class Expressions {
      * @throws Problem of kind EXPRESSION with the reason when it does not
      */
     public void check(String xpath, Set<String> variables) {
-        compile(xpath, variables);
+        compile(xpath, variables, Map.of());
     }
 
-    private XPathExecutable compile(String xpath, Set<String> variables) {
-        String key = new TreeSet<>(variables) + xpath;
+    private XPathExecutable compile(String xpath, Set<String> variables, Map<String, String> namespaces) {
+        Key key = new Key(xpath, variables, namespaces);
         synchronized (compiled) {
             XPathExecutable known = compiled.get(key);
             if (known != null) {
@@ -207,6 +212,11 @@ public final class Expressions {
         compiler.setUnprefixedElementMatchingPolicy(UnprefixedElementMatchingPolicy.ANY_NAMESPACE);
         compiler.declareNamespace("soap11", "http://schemas.xmlsoap.org/soap/envelope/");
         compiler.declareNamespace("soap12", "http://www.w3.org/2003/05/soap-envelope");
+        namespaces.forEach((prefix, namespace) -> {
+            if (!RESERVED.contains(prefix)) {
+                compiler.declareNamespace(prefix, namespace);
+            }
+        });
         compiler.declareNamespace(Functions.PREFIX, Functions.NAMESPACE);
         compiler.declareNamespace("secret", SECRETS);
         variables.forEach(v -> compiler.declareVariable(name(v)));

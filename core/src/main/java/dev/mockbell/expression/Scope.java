@@ -15,23 +15,26 @@ import net.sf.saxon.s9api.XdmValue;
  * @param variables by name; those of secrets under {@code secret:name}
  * @param context the node that paths start from; empty when there is none
  * @param types makes values of the contract's types
+ * @param namespaces by prefix, those of the contract
  */
-public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context, ValueMaker types) {
+public record Scope(
+        Map<String, XdmValue> variables, Optional<XdmItem> context, ValueMaker types, Map<String, String> namespaces) {
     /** No variables and no message. */
-    public static final Scope EMPTY = new Scope(Map.of(), Optional.empty(), ValueMaker.NONE);
+    public static final Scope EMPTY = new Scope(Map.of(), Optional.empty(), ValueMaker.NONE, Map.of());
 
     /** What stands before the name of a secret. */
     public static final String SECRET = "secret:";
 
     public Scope {
         variables = Map.copyOf(variables);
+        namespaces = Map.copyOf(namespaces);
     }
 
     /** With texts as variables. A text that reads as a number still is a text; XPath converts where it is asked to. */
     public Scope with(Map<String, String> texts) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         texts.forEach((name, text) -> all.put(name, untyped(text)));
-        return new Scope(all, context, types);
+        return new Scope(all, context, types, namespaces);
     }
 
     /** With one more variable. */
@@ -48,17 +51,32 @@ public record Scope(Map<String, XdmValue> variables, Optional<XdmItem> context, 
     public Scope with(String name, XdmValue value) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         all.put(name, value);
-        return new Scope(all, context, types);
+        return new Scope(all, context, types, namespaces);
     }
 
     /** With the message that paths start from. */
     public Scope on(XdmNode node) {
-        return new Scope(variables, Optional.of(node), types);
+        return new Scope(variables, Optional.of(node), types, namespaces);
     }
 
     /** With the types of a contract at hand. */
     public Scope with(ValueMaker maker) {
-        return new Scope(variables, context, maker);
+        return new Scope(variables, context, maker, namespaces);
+    }
+
+    /**
+     * With the prefixes of a contract for names in paths; where two namespaces have one prefix, the first in the map counts.
+     *
+     * @param prefixes by namespace
+     */
+    public Scope withPrefixes(Map<String, String> prefixes) {
+        Map<String, String> all = new LinkedHashMap<>();
+        prefixes.forEach((namespace, prefix) -> {
+            if (!prefix.isEmpty() && !namespace.isEmpty()) {
+                all.putIfAbsent(prefix, namespace);
+            }
+        });
+        return new Scope(variables, context, types, all);
     }
 
     /** With the value of a secret. */

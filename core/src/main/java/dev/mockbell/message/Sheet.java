@@ -9,6 +9,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
+import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -89,15 +90,31 @@ public final class Sheet {
     /** The row of the message's root; empty when the body is empty. */
     public Optional<SheetRow> root() {
         if (root == null) {
-            root = Optional.ofNullable(document.getDocumentElement()).map(e -> {
-                ElementDecl declared = outline.root()
-                        .filter(d -> SheetRows.matches(d, e))
-                        .or(() -> outline.schemas().element(SheetRows.nameOf(e)))
-                        .orElse(null);
-                return rows.row(declared, e);
-            });
+            root = Optional.ofNullable(document.getDocumentElement())
+                    .flatMap(this::payload)
+                    .map(e -> {
+                        ElementDecl declared = outline.root()
+                                .filter(d -> SheetRows.matches(d, e))
+                                .or(() -> outline.schemas().element(SheetRows.nameOf(e)))
+                                .orElse(null);
+                        return rows.row(declared, e);
+                    });
         }
         return root;
+    }
+
+    /** The element itself, or of a whole envelope the first in its body. */
+    private Optional<Element> payload(Element element) {
+        boolean envelope = "Envelope".equals(element.getLocalName())
+                && SoapVersion.ofNamespace(element.getNamespaceURI()).isPresent();
+        if (!envelope) {
+            return Optional.of(element);
+        }
+        Optional<Element> body = Xml.children(element, element.getNamespaceURI(), "Body").stream()
+                .findFirst();
+        return outline.isWholeBody()
+                ? body
+                : body.flatMap(b -> Xml.children(b).stream().findFirst());
     }
 
     /** The row of that id, as it is now. */

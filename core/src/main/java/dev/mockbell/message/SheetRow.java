@@ -259,7 +259,7 @@ public record SheetRow(
         return kind == Kind.UNKNOWN
                 || kind == Kind.TEXT
                 || kind == Kind.ATTRIBUTE && state == State.PRESENT
-                || target.node() instanceof Element e && e.getParentNode() instanceof Element;
+                || target.node() instanceof Element && target.parent() != null;
     }
 
     /** Whether text can be typed into it. */

@@ -44,6 +44,9 @@ final class SheetRows {
     private final Map<TypeDef, Optional<SheetShape.Places>> models = new IdentityHashMap<>();
     private final Map<Node, Slot> slots = new IdentityHashMap<>();
 
+    /** The element of the first row; in a whole envelope it stands in the body. */
+    private Element top;
+
     /** How an element was laid out last, so that it can be laid out again without its parent. */
     private record Slot(ElementDecl given, Occurs occurs, int index, int count, String place, String unknown) {}
 
@@ -89,6 +92,7 @@ final class SheetRows {
 
     /** The rows of a whole message; {@code declared} may be null when the contract does not know the element. */
     SheetRow row(ElementDecl declared, Element element) {
+        top = element;
         return element(declared, element, Occurs.ONCE, 0, 1, "/", declared == null ? UNKNOWN : "");
     }
 
@@ -114,7 +118,7 @@ final class SheetRows {
         if (same) {
             return known.index() == index && known.count() == count ? known : known.numbered(index, count);
         }
-        Element parent = element.getParentNode() instanceof Element p ? p : null;
+        Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;
         Target target = Target.of(parent, null, element, place).declared(given);
         SheetRow made = given == null
                 ? unknown(element, index, count, occurs, unknown, target)

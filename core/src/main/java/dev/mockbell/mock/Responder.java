@@ -7,6 +7,7 @@ import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.RandomValues;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
@@ -75,6 +76,7 @@ final class Responder {
         return Envelope.around(version, payload, List.of()).getBytes(StandardCharsets.UTF_8);
     }
 
+    private final Scope ground;
     private final Map<String, Target> byKey = new HashMap<>();
     private final Map<QName, Target> byPayload = new HashMap<>();
     private final Map<String, Target> byAction = new HashMap<>();
@@ -83,6 +85,7 @@ final class Responder {
 
     Responder(Contract contract, MockPlan plan, Expressions expressions) {
         this.expressions = expressions;
+        this.ground = Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes());
         for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
             Operation operation =
                     entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
@@ -179,7 +182,7 @@ final class Responder {
     private Scope scope(Target target, byte[] body) {
         SoapMessage message = SoapMessage.parse(body, "request");
         Optional<XdmNode> request = message.payloadDocument().map(expressions::wrap);
-        Scope scope = Scope.EMPTY.with("hits", target.hits.sum());
+        Scope scope = ground.with("hits", target.hits.sum());
         return request.map(r -> scope.with("request", r).on(r)).orElse(scope);
     }
 

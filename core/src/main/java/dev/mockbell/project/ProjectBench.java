@@ -52,7 +52,10 @@ public record ProjectBench(Project project, Secrets secrets) implements Workbenc
 
     @Override
     public Scope variables(Case kept) {
-        return scope(kept.variables());
+        return scope(kept.variables())
+                .withPrefixes(project.contract(kept.contract())
+                        .map(k -> k.contract().prefixes())
+                        .orElse(Map.of()));
     }
 
     /** Those of the case before those of the environment before those of the project. */

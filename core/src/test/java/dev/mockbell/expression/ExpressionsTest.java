@@ -86,4 +86,17 @@ class ExpressionsTest {
         assertThat(Braces.hasExpression("{x}")).isTrue();
         assertThat(Braces.parse("{{x}}").constant()).isTrue();
     }
+
+    @Test
+    void prefixesOfTheContractWorkInPathsAndOursCannotBeTaken() {
+        var document = expressions.read("<a xmlns='urn:x'><b>1</b><b xmlns='urn:y'>2</b></a>");
+        Scope with = Scope.EMPTY
+                .on(document)
+                .withPrefixes(Map.of("urn:x", "x", "urn:y", "y", "urn:z", "bell", "urn:none", ""));
+        assertThat(expressions.text("/x:a/y:b", with)).isEqualTo("2");
+        assertThat(expressions.text("bell:base64('x')", with)).isEqualTo("eA==");
+        assertThatThrownBy(() -> expressions.text("/x:a", Scope.EMPTY.on(document)))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("x");
+    }
 }

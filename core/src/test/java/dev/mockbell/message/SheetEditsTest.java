@@ -318,4 +318,20 @@ class SheetEditsTest {
             assertThat(row(sheet, "b").type()).isEqualTo("xs:int");
         }
     }
+
+    @Test
+    void theSheetOfAWholeEnvelopeIsThatOfItsPayloadAndTheRestStays() {
+        String envelope =
+                "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Header><x/></e:Header><e:Body><Root xmlns='urn:t'><a>1</a></Root></e:Body></e:Envelope>";
+        Sheet sheet = inside(
+                "<xs:element name='a' type='xs:int'/><xs:element name='b' type='xs:int' minOccurs='0'/>", envelope);
+        assertThat(sheet.root().orElseThrow().label()).isEqualTo("Root");
+        assertThat(sheet.root().orElseThrow().removable()).isFalse();
+        sheet.setValue(row(sheet, "a"), "2");
+        sheet.include(row(sheet, "b"));
+        assertThat(tight(sheet))
+                .startsWith(envelope.substring(0, envelope.indexOf("<Root")).replace('\'', '"'))
+                .contains("<a>2</a><b>")
+                .endsWith("</Root></e:Body></e:Envelope>");
+    }
 }

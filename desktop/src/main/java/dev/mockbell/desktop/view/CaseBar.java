@@ -10,6 +10,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
@@ -33,6 +34,7 @@ final class CaseBar extends HBox {
     private final Desk desk;
     private final HBox chips = new HBox(7);
     private final ScrollPane scroll = new ScrollPane(chips);
+    private final Button everyCase = Parts.button("All ▾", "All cases of the operation", () -> {}, "quiet", "dense");
     private int dragged = -1;
 
     CaseBar(CallView view, CallModel model, Desk desk) {
@@ -67,7 +69,46 @@ final class CaseBar extends HBox {
         more.setOnAction(e -> caseMenu().show(more, Side.BOTTOM, 0, 2));
         var words = Parts.text("Cases", "third");
         words.setMinWidth(Region.USE_PREF_SIZE);
-        getChildren().addAll(words, scroll, variables, copy, more);
+        everyCase.setId("all-cases");
+        everyCase.setOnAction(e -> allMenu().show(everyCase, Side.BOTTOM, 0, 2));
+        everyCase.setVisible(false);
+        everyCase.managedProperty().bind(everyCase.visibleProperty());
+        chips.widthProperty().addListener((o, was, now) -> fit());
+        scroll.viewportBoundsProperty().addListener((o, was, now) -> fit());
+        getChildren().addAll(words, scroll, everyCase, variables, copy, more);
+    }
+
+    /** Offers a list of all when the chips do not fit, and shows the current one. */
+    private void fit() {
+        double shown = scroll.getViewportBounds().getWidth();
+        double room = chips.getWidth() - shown;
+        everyCase.setVisible(room > 1);
+        everyCase.setText("All " + model.cases().size() + " ▾");
+        if (room <= 1 || current() == null) {
+            return;
+        }
+        Node here = chips.lookup("#case-" + current().id());
+        if (here != null) {
+            double start = here.getBoundsInParent().getMinX();
+            double end = here.getBoundsInParent().getMaxX();
+            double at = scroll.getHvalue() * room;
+            if (start < at || end > at + shown) {
+                scroll.setHvalue(Math.max(0, Math.min(1, (start - 20) / room)));
+            }
+        }
+    }
+
+    private ContextMenu allMenu() {
+        ContextMenu menu = new ContextMenu();
+        for (Case kept : model.cases()) {
+            MenuItem one = item(kept.title(), () -> model.open(kept));
+            one.setGraphic(model.lastResult(kept)
+                    .map(r -> Numbers.mark(r.verdict()))
+                    .orElse(Mark.STALE)
+                    .node());
+            menu.getItems().add(one);
+        }
+        return menu;
     }
 
     private Case current() {
@@ -88,6 +129,7 @@ final class CaseBar extends HBox {
             add.setId("new-case");
             chips.getChildren().add(add);
         }
+        fit();
     }
 
     private Button chip(int index, Case kept) {
