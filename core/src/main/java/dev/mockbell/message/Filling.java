@@ -86,7 +86,7 @@ final class Filling {
         List<SheetRow> children = sheet.now(given).children();
         // from the end, so that extra repeats go from the last one on
         for (int i = children.size() - 1; i >= 0; i--) {
-            SheetRow child = sheet.now(children.get(i));
+            SheetRow child = sheet.standing(children.get(i)).orElse(null);
             if (child == null || child.state() == State.LEFT_OUT) {
                 continue;
             }

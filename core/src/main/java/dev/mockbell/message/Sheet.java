@@ -9,6 +9,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
+import dev.mockbell.schema.SimpleType;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -180,10 +181,14 @@ public final class Sheet {
 
     /** The row as it is now; laid out by its parent alone, so that many edits in a row cost what they touch. */
     SheetRow now(SheetRow row) {
+        return standing(row).orElse(row);
+    }
+
+    /** As {@link #now}; empty when there is no such row any more. */
+    Optional<SheetRow> standing(SheetRow row) {
         Element parent = row.target().parent();
         Optional<SheetRow> holder = parent == null ? root() : rows.again(parent);
-        return holder.map(h -> parent == null ? h : RowSearch.direct(h, row.id()))
-                .orElse(row);
+        return holder.map(h -> parent == null ? h : RowSearch.direct(h, row.id()));
     }
 
     /** The row that holds this one as it is now. */
@@ -295,7 +300,7 @@ public final class Sheet {
                 .or(declared::byDefault)
                 .orElseGet(() -> declared.type()
                         .simple()
-                        .map(t -> new SampleValues(prefixes).of(t, local, 0))
+                        .map(t -> free(t, local, prefixes))
                         .orElse(""));
         String namespace = declared.name().getNamespaceURI();
         if (namespace.isEmpty()) {
@@ -306,12 +311,26 @@ public final class Sheet {
         prefixes.declareOn(owner);
     }
 
+    /** A sample value; of a type whose values must differ over the document, one that is not there yet. */
+    private String free(SimpleType type, String name, Prefixes prefixes) {
+        SampleValues values = new SampleValues(prefixes);
+        String value = values.of(type, name, 0);
+        boolean unique = "ID".equals(type.builtIn());
+        for (int i = 1; unique && i < 1_000 && text().contains("\"" + value + "\""); i++) {
+            value = values.of(type, name, i);
+        }
+        return value;
+    }
+
     private Element sample(ElementDecl declared, Element parent) {
         return new SampleBuilder(outline, Detail.REQUIRED).buildFor(declared, parent);
     }
 
     /** Takes a part out, or all that stands of a choice or a group that must stand together. It comes back when put in again. */
     public void leaveOut(SheetRow given) {
+        if (standing(given).isEmpty()) {
+            return;
+        }
         SheetRow row = now(given);
         Target target = row.target();
         if (row.kind() == Kind.CHOICE) {
@@ -337,6 +356,9 @@ public final class Sheet {
 
     /** Takes a row out that the contract may even require: one of several, or what it does not know. */
     public void remove(SheetRow given) {
+        if (standing(given).isEmpty()) {
+            return;
+        }
         SheetRow row = now(given);
         if (row.target().node() instanceof Attr || row.kind() == Kind.CHOICE) {
             leaveOut(row);

@@ -501,6 +501,9 @@ final class SheetRows {
 
     private void choice(
             Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
+        if (group.parts().isEmpty()) {
+            return;
+        }
         Element next = cursor.next();
         Optional<Particle> taken = next == null
                 ? Optional.empty()

@@ -186,12 +186,9 @@ public final class SimpleType {
             state.setExtraChecking(false);
             NamespaceSupport namespaces = new NamespaceSupport();
             namespaces.declarePrefix("xs", SchemaReplay.XSD);
-            int colon = text.indexOf(':');
-            if (colon > 0 && isQualifiedName()) {
-                String prefix = text.substring(0, colon).strip();
-                String namespace = namespaceOf.apply(prefix);
-                if (namespace != null) {
-                    namespaces.declarePrefix(prefix.intern(), namespace.intern());
+            if (text.indexOf(':') > 0 && (isQualifiedName() || variety() != Variety.ATOMIC)) {
+                for (String item : text.strip().split("\\s+")) {
+                    declare(item, namespaceOf, namespaces);
                 }
             }
             state.setNamespaceSupport(namespaces);
@@ -207,6 +204,15 @@ public final class SimpleType {
             return Optional.empty();
         } catch (InvalidDatatypeValueException e) {
             return Optional.of(FacetWords.of(this, text, e.getKey()));
+        }
+    }
+
+    private static void declare(String item, UnaryOperator<String> namespaceOf, NamespaceSupport namespaces) {
+        int colon = item.indexOf(':');
+        String prefix = colon > 0 ? item.substring(0, colon) : "";
+        String namespace = colon > 0 ? namespaceOf.apply(prefix) : null;
+        if (namespace != null) {
+            namespaces.declarePrefix(prefix.intern(), namespace.intern());
         }
     }
 

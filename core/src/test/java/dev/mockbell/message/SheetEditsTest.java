@@ -334,4 +334,26 @@ class SheetEditsTest {
                 .contains("<a>2</a><b>")
                 .endsWith("</Root></e:Body></e:Envelope>");
     }
+
+    @Test
+    void repeatedChoicesAreAllTakenOutAndAnEmptyOneAsksForNothing() {
+        Sheet sheet = inside(
+                "<xs:choice minOccurs='0' maxOccurs='9'><xs:element name='a' type='xs:int'/><xs:element name='b' type='xs:int'/></xs:choice><xs:choice/>",
+                message("<a>1</a><b>2</b><a>3</a>"));
+        assertThat(sheet.root().orElseThrow().tally().problems()).isZero();
+        sheet.fill(Detail.REQUIRED);
+        assertThat(sheet.root().orElseThrow().tally().problems()).isZero();
+        assertThat(sheet.text()).doesNotContain("1").doesNotContain("3");
+        assertThat(Sheets.breaches(sheet)).isEmpty();
+    }
+
+    @Test
+    void identifiersThatAreSwitchedOnDifferAndListsOfNamesKnowTheirPrefixes() {
+        Sheet sheet = inside(
+                "<xs:element name='g' maxOccurs='3'><xs:complexType><xs:attribute name='id' type='xs:ID'/></xs:complexType></xs:element><xs:element name='names'><xs:simpleType><xs:list itemType='xs:QName'/></xs:simpleType></xs:element>",
+                "<t:Root xmlns:t='urn:t' xmlns:q='urn:q'><t:g/><t:g/><t:names>t:x q:y</t:names></t:Root>");
+        assertThat(row(sheet, "names").problem()).isEmpty();
+        sheet.fill(Detail.FULL);
+        assertThat(Sheets.breaches(sheet)).isEmpty();
+    }
 }
