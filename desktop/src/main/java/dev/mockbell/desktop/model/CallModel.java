@@ -6,7 +6,9 @@ import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.SampleBuilder;
@@ -27,8 +29,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -36,6 +40,7 @@ import javafx.collections.ObservableList;
 /** The call station: the cases of an operation, the request being edited, and what came back. */
 public final class CallModel {
     private static final long REST = 400;
+    private static final int LOOK_BACK = 300;
 
     private final Desk desk;
     private final MessageModel request;
@@ -50,6 +55,8 @@ public final class CallModel {
     private final ExpressionValues values;
     private final CaseActions actions;
     private final Flaws flaws;
+    private final Map<String, Outcome> earlier = new HashMap<>();
+    private final IntegerProperty earlierTurns = new SimpleIntegerProperty();
     private String unsettled;
     private StopSignal sending = new StopSignal();
     private Case removed;
@@ -115,6 +122,36 @@ public final class CallModel {
         return Optional.ofNullable(lastOf.get(kept.reference())).map(SuiteRunner.Called::result);
     }
 
+    /** How the last call of a case before this session went, by what the ledger tells. */
+    public Optional<Outcome> earlier(Case kept) {
+        Outcome outcome = earlier.get(kept.title());
+        boolean wanted = outcome == Outcome.FAULT && kept.checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+        return Optional.ofNullable(wanted ? Outcome.FINE : outcome);
+    }
+
+    /** Counts up when earlier results have come. */
+    public IntegerProperty earlierProperty() {
+        return earlierTurns;
+    }
+
+    private void lookBack(Place place) {
+        earlier.clear();
+        LedgerFilter calls = LedgerFilter.ALL.withWay(Exchange.Way.CALLED).withOperation(place.key());
+        desk.tasks()
+                .run(
+                        () -> desk.ledger().list(calls, LOOK_BACK),
+                        found -> {
+                            if (place.equals(desk.placeProperty().get())) {
+                                found.stream()
+                                        .filter(l -> l.contract()
+                                                .equals(place.contract().name()))
+                                        .forEach(l -> earlier.putIfAbsent(l.origin(), l.outcome()));
+                                earlierTurns.set(earlierTurns.get() + 1);
+                            }
+                        },
+                        desk::tell);
+    }
+
     private void show(Place place) {
         settle();
         if (place == null) {
@@ -127,6 +164,7 @@ public final class CallModel {
         List<Case> kept = desk.project().cases(place.contract().name(), place.key());
         cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
         open(cases.get(0));
+        lookBack(place);
         actions.forget();
         actions.lookAt(kept, requestOutline(place));
     }

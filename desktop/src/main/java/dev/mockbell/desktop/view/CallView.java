@@ -90,6 +90,7 @@ final class CallView extends VBox {
                 preview.show(model.preview());
             }
         });
+        model.earlierProperty().addListener((InvalidationListener) o -> cases.show());
         model.request().changesProperty().addListener((InvalidationListener) o -> showFoot());
         model.response().changesProperty().addListener((InvalidationListener) o -> answer.refresh());
         model.flaws().found().addListener((InvalidationListener) o -> showFoot());

@@ -98,14 +98,19 @@ final class CaseBar extends HBox {
         }
     }
 
+    /** Of this session, or else of the last call that the ledger knows. */
+    private Mark mark(Case kept) {
+        return model.lastResult(kept)
+                .map(r -> Numbers.mark(r.verdict()))
+                .or(() -> model.earlier(kept).map(Numbers::mark))
+                .orElse(Mark.STALE);
+    }
+
     private ContextMenu allMenu() {
         ContextMenu menu = new ContextMenu();
         for (Case kept : model.cases()) {
             MenuItem one = item(kept.title(), () -> model.open(kept));
-            one.setGraphic(model.lastResult(kept)
-                    .map(r -> Numbers.mark(r.verdict()))
-                    .orElse(Mark.STALE)
-                    .node());
+            one.setGraphic(mark(kept).node());
             menu.getItems().add(one);
         }
         return menu;
@@ -133,7 +138,7 @@ final class CaseBar extends HBox {
     }
 
     private Button chip(int index, Case kept) {
-        Mark mark = model.lastResult(kept).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
+        Mark mark = mark(kept);
         Fit fit = model.actions().misfits().get(kept.reference());
         String tip = kept.description().isEmpty() ? kept.title() : kept.description();
         if (fit != null) {

@@ -370,4 +370,17 @@ class CallStationTest {
         hand.await("kept", () -> desktop.models.mocks().answers().get(0).body().contains(">R-{$hits}<"));
         Hand.run(() -> desktop.models.mocks().startOrStop());
     }
+
+    @Test
+    void theLastResultOfACaseIsKnownFromTheLedger() {
+        hand.type("#value-nights", "3");
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the answer", () -> call.calledProperty().get() != null);
+        hand.await("all saved", () -> desktop.desk.tasks().running() == 0);
+        desktop.desk.ledger().settle();
+        Case kept = Hand.on(() -> call.currentProperty().get());
+        CallModel fresh = Hand.on(() -> new CallModel(desktop.desk));
+        hand.await("the ledger's word", () -> fresh.earlier(kept).isPresent());
+        assertThat(Hand.on(() -> fresh.earlier(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
+    }
 }
