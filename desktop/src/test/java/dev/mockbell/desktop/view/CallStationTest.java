@@ -383,4 +383,74 @@ class CallStationTest {
         hand.await("the ledger's word", () -> fresh.earlier(kept).isPresent());
         assertThat(Hand.on(() -> fresh.earlier(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
     }
+
+    @Test
+    void aLongValueIsEditedWithRoomAndADayTakenFromTheCalendar() {
+        hand.click("#value-name");
+        hand.press(KeyCode.F4);
+        hand.type("#long-value", "Ines\nof the long name");
+        shoot("call-long-value");
+        hand.click("#long-value-keep");
+        hand.await("the value", () -> call.request().xml().contains(">Ines\nof the long name<"));
+        Hand.run(() -> ((javafx.scene.control.Button) desktop.window
+                        .stage()
+                        .getScene()
+                        .lookup("#value-arrival")
+                        .getParent()
+                        .lookup(".beside"))
+                .fire());
+        hand.await(
+                "the calendar",
+                () -> javafx.stage.Window.getWindows().stream()
+                        .anyMatch(w -> w.isShowing()
+                                && w.getScene() != null
+                                && w.getScene().lookup("#calendar") != null));
+        hand.clickText("27");
+        hand.await("the day", () -> call.request().xml().contains("-27</h:arrival>"));
+    }
+
+    @Test
+    void aRowsMenuAddsTakesAwayAndMarksAsNil() {
+        Hand.run(() -> call.request().include(row2("remark")));
+        menuOn("remark");
+        hand.clickText("Nil");
+        hand.await("nil", () -> call.request().xml().contains("nil=\"true\""));
+        menuOn("guest");
+        shoot("call-row-menu");
+        hand.clickText("Add one more   (Insert)");
+        hand.await("two guests", () -> call.request().xml().split("<h:guest>").length == 3);
+        menuOn("guest");
+        hand.clickText("Remove   (Delete)");
+        hand.await("one guest", () -> call.request().xml().split("<h:guest>").length == 2);
+        menuOn("name");
+        hand.clickText("Copy path with prefixes");
+        hand.await(
+                "the path",
+                () -> "/h:Reserve/h:guest/h:name"
+                        .equals(Clipboard.getSystemClipboard().getString()));
+    }
+
+    private void menuOn(String label) {
+        Hand.run(() -> {
+            var grid = (dev.mockbell.desktop.part.Grid<?>)
+                    desktop.window.stage().getScene().lookup("#request-sheet");
+            int at = 0;
+            while (!call.request().lines().get(at).row().label().equals(label)) {
+                at++;
+            }
+            grid.list().getSelectionModel().clearAndSelect(at);
+            grid.list().requestFocus();
+            var bounds = grid.list().localToScreen(grid.list().getBoundsInLocal());
+            javafx.event.Event.fireEvent(
+                    grid.list(),
+                    new javafx.scene.input.ContextMenuEvent(
+                            javafx.scene.input.ContextMenuEvent.CONTEXT_MENU_REQUESTED,
+                            40,
+                            40,
+                            bounds.getMinX() + 40,
+                            bounds.getMinY() + 40,
+                            true,
+                            null));
+        });
+    }
 }
