@@ -366,6 +366,11 @@ public final class MessageModel {
         return now.flatMap(SheetRow::problem);
     }
 
+    /** Gives a row a value from elsewhere than its own field, which shows it then. */
+    public void put(SheetRow row, String value) {
+        change(() -> sheet.setValue(row, value));
+    }
+
     private void took(String kind, String before) {
         String text = sheet.text();
         xml.set(text);

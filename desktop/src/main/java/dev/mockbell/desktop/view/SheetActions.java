@@ -113,7 +113,7 @@ final class SheetActions {
             add(menu, nil ? "Not nil" : "Nil", "", () -> model.setNil(row, !nil));
         }
         if (row.editable()) {
-            add(menu, "Empty", "", () -> model.type(row, ""));
+            add(menu, "Empty", "", () -> model.put(row, ""));
             add(menu, "Edit in full…", "F4", () -> edit(row));
         }
         if (!out && row.kind() == Kind.GROUP) {
@@ -178,7 +178,7 @@ final class SheetActions {
             } else if (row.occurs().repeats() && text.strip().indexOf('\n') > 0) {
                 model.pasteRows(row, TableText.cells(text));
             } else if (row.editable()) {
-                model.type(row, text.strip());
+                model.put(row, text.strip());
             }
         });
     }
@@ -209,7 +209,7 @@ final class SheetActions {
 
     /** Edits a value in a window of its own. */
     void edit(SheetRow row) {
-        ValueWindow.show(within, row, value -> model.type(row, value), tell);
+        ValueWindow.show(within, row, value -> model.put(row, value), tell);
     }
 
     private void ask(String title, String hint, String given, String yes, Consumer<String> then) {

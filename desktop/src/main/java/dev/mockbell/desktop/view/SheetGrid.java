@@ -318,8 +318,13 @@ final class SheetGrid extends VBox {
             field.withCalendar();
         } else if ("decimal".equals(primitive) || "float".equals(primitive) || "double".equals(primitive)) {
             field.stepping(t -> step(type.get(), t, 1), t -> step(type.get(), t, -1));
-        } else if (binary || row.value().length() > LONG || row.value().indexOf('\n') >= 0) {
+        } else if (binary || row.value().length() > LONG || row.value().chars().anyMatch(c -> c < ' ')) {
             field.add("…", binary ? "From a file or a text" : "Edit in full (F4)", () -> actions.edit(line.row()));
+        }
+        if (row.value().chars().anyMatch(c -> c < ' ')) {
+            // a field of one line would drop line ends and tabs at the first key
+            field.field().setEditable(false);
+            field.field().setOnMouseClicked(e -> actions.edit(line.row()));
         }
         values.ifPresent(v -> field.completing(v::words));
         mark(field, row.problem());

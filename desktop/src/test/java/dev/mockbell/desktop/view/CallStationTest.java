@@ -392,6 +392,11 @@ class CallStationTest {
         shoot("call-long-value");
         hand.click("#long-value-keep");
         hand.await("the value", () -> call.request().xml().contains(">Ines\nof the long name<"));
+        hand.await(
+                "a field that cannot lose the line end",
+                () -> desktop.window.stage().getScene().lookup("#value-name")
+                                instanceof javafx.scene.control.TextField f
+                        && !f.isEditable());
         Hand.run(() -> ((javafx.scene.control.Button) desktop.window
                         .stage()
                         .getScene()
