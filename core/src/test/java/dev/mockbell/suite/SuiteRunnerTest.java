@@ -3,6 +3,7 @@ package dev.mockbell.suite;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.inOrder;
 import static org.mockito.Mockito.mock;
 
@@ -15,7 +16,6 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.PlainServer;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -185,10 +185,13 @@ class SuiteRunnerTest {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         StopSignal stop = new StopSignal();
         RunListener listener = mock(RunListener.class);
-        try (PlainServer server = PlainServer.that((request, out, socket) -> {
-            out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8));
-            stop.stop();
-        })) {
+        doAnswer(call -> {
+                    stop.stop();
+                    return null;
+                })
+                .when(listener)
+                .stepFinished(eq(0), any());
+        try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
             Suite suite = Stays.suite(kept, kept);
             Run run = run(Stays.bench(server.address(), Map.of(), kept), suite, listener, stop);
             assertThat(run.steps().get(1).verdict()).isEqualTo(Verdict.NOT_RUN);
