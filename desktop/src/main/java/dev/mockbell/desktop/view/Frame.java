@@ -7,6 +7,7 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.expression.FunctionDoc;
 import dev.mockbell.project.Environment;
 import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
@@ -421,6 +422,7 @@ public final class Frame extends StackPane {
             lines.add(new String[] {"Ctrl+Space", "in XML: what can be written here"});
             lines.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces stand for themselves"
             });
+            FunctionDoc.ALL.forEach(f -> lines.add(new String[] {f.signature(), f.text()}));
         }
         if (desk.stationProperty().get() == Station.TRAFFIC) {
             lines.add(new String[] {"Ctrl+F", "filter"});
@@ -428,10 +430,10 @@ public final class Frame extends StackPane {
         }
         for (String[] line : lines) {
             Label key = Parts.text(line[0], "mono");
-            key.setMinWidth(170);
+            key.setMinWidth(190);
             box.getChildren().add(new HBox(10, key, Parts.text(line[1])));
         }
-        Overlay.show(this, box, 640);
+        Overlay.show(this, box, 760);
     }
 
     private String mainWords() {

@@ -458,4 +458,16 @@ class CallStationTest {
                             null));
         });
     }
+
+    @Test
+    void helpNamesTheKeysAndTheFunctions() {
+        hand.press(KeyCode.F1);
+        hand.await("the help", () -> desktop.window.stage().getScene().lookup("#overlay") != null);
+        shoot("call-help");
+        hand.await(
+                "the functions",
+                () -> desktop.window.stage().getScene().getRoot().lookupAll(".label").stream()
+                        .anyMatch(n -> n instanceof javafx.scene.control.Label l
+                                && l.getText().equals("bell:uuid()")));
+    }
 }
