@@ -8,8 +8,12 @@ import dev.mockbell.message.SheetRow;
 import dev.mockbell.message.SheetRow.Kind;
 import dev.mockbell.message.Variant;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -35,6 +39,8 @@ import javafx.collections.ObservableList;
 public final class MessageModel {
     /** From how many characters on a text is read off the interface thread. */
     private static final int LARGE = 100_000;
+
+    private static final long MOST_FILE = 64L << 20;
 
     /** A row as shown; it changes with what it shows, so that a field that is being typed in stays. */
     public static final class Line {
@@ -529,6 +535,44 @@ public final class MessageModel {
             undo.changed(xml.get(), text, "");
             load(text);
             edited.accept(text);
+        }
+    }
+
+    /**
+     * Takes over the text of a file, read off the interface thread where there are tasks.
+     *
+     * @param tell hears why it cannot be read
+     */
+    public void replaceByFile(Path file, Consumer<String> tell) {
+        if (tasks.isPresent()) {
+            tasks.get().run(() -> textOf(file), this::replaceXml, problem -> tell.accept(problem.getMessage()));
+            return;
+        }
+        try {
+            replaceXml(textOf(file));
+        } catch (Problem problem) {
+            tell.accept(problem.getMessage());
+        }
+    }
+
+    private static String textOf(Path file) {
+        try {
+            long size = Files.size(file);
+            if (size > MOST_FILE) {
+                throw Problem.input(
+                        "The file has " + size + " bytes, more than the 64 MB that are read",
+                        file.toString(),
+                        "Take a smaller one.");
+            }
+            byte[] bytes = Files.readAllBytes(file);
+            return TextEncoding.of(bytes, "").decode(bytes).strip();
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The file cannot be read: " + Problem.reason(e),
+                    file.toString(),
+                    "Check the path and its permissions.",
+                    e);
         }
     }
 

@@ -13,8 +13,6 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.io.File;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -44,7 +42,6 @@ final class MessageEditor extends VBox {
     private static final int MOST_SCANNED = 1_000_000;
     private static final int MOST_PROPOSALS = 9;
     private static final int ROW = 24;
-    private static final long MOST_FILE = 64L << 20;
 
     private final MessageModel model;
     private final Flaws flaws;
@@ -194,17 +191,7 @@ final class MessageEditor extends VBox {
 
     /** Lets a file's text take the place of the message. */
     void open(File file) {
-        try {
-            if (file.length() > MOST_FILE) {
-                tell.accept(file.getName() + " has " + file.length() + " bytes, more than the 64 MB that are read.");
-                return;
-            }
-            byte[] bytes = Files.readAllBytes(file.toPath());
-            String text = dev.mockbell.xml.TextEncoding.of(bytes, "").decode(bytes);
-            model.replaceXml(text.strip());
-        } catch (IOException e) {
-            tell.accept("The file " + file.getName() + " cannot be read: " + Problem.reason(e) + ".");
-        }
+        model.replaceByFile(file.toPath(), tell);
     }
 
     private void dropping() {

@@ -83,21 +83,13 @@ class CallStationTest {
         return Hand.on(() -> call.request().xml());
     }
 
-    private SheetRow row(String label) {
-        return Hand.on(() -> call.request().lines().stream()
-                .map(l -> l.row())
-                .filter(r -> r.label().equals(label))
-                .findFirst()
-                .orElseThrow());
-    }
-
     private CodeArea editor() {
         return (CodeArea) hand.find("#request-xml").orElseThrow();
     }
 
     @Test
     void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
-        Hand.run(() -> call.request().include(row2("board")));
+        Hand.run(() -> call.request().include(row("board")));
         hand.click("#value-board");
         Hand.run(() -> ((javafx.scene.control.TextField)
                         desktop.window.stage().getScene().lookup("#value-board"))
@@ -109,7 +101,8 @@ class CallStationTest {
         hand.await("the value", () -> call.request().xml().contains(">FULL<"));
     }
 
-    private SheetRow row2(String label) {
+    /** A row by its label; on the interface thread. */
+    private SheetRow row(String label) {
         return call.request().lines().stream()
                 .map(l -> l.row())
                 .filter(r -> r.label().equals(label))
@@ -176,8 +169,7 @@ class CallStationTest {
     void rowsAreFilledFromATable() {
         Hand.run(() -> call.request()
                 .pasteRows(
-                        row2("guest"),
-                        dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
+                        row("guest"), dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
         assertThat(xml()).contains("Okafor, Ines").contains(">34<").contains("Tomas");
         hand.press(KeyCode.CONTROL, KeyCode.Z);
         hand.await("undone", () -> !call.request().xml().contains("Tomas"));
@@ -416,7 +408,7 @@ class CallStationTest {
 
     @Test
     void aRowsMenuAddsTakesAwayAndMarksAsNil() {
-        Hand.run(() -> call.request().include(row2("remark")));
+        Hand.run(() -> call.request().include(row("remark")));
         menuOn("remark");
         hand.clickText("Nil");
         hand.await("nil", () -> call.request().xml().contains("nil=\"true\""));
