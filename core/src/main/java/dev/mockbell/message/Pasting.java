@@ -22,7 +22,7 @@ final class Pasting {
     }
 
     /** @return the element whose content has changed */
-    Node paste(SheetRow row, String xml) {
+    Element paste(SheetRow row, String xml) {
         Element scope =
                 row.target().node() instanceof Element e ? e : row.target().parent();
         List<Element> pasted = Xml.children(Fragments.read(xml, scope));
@@ -82,7 +82,7 @@ final class Pasting {
         return SheetShape.starts(row.target().branches().get(0), pasted);
     }
 
-    private Node wildcard(SheetRow row, List<Element> pasted) {
+    private Element wildcard(SheetRow row, List<Element> pasted) {
         Particle.OfAny any = (Particle.OfAny) row.target().branches().get(0);
         for (Element e : pasted) {
             if (!allows(row, e)) {
@@ -97,7 +97,7 @@ final class Pasting {
         return row.target().parent();
     }
 
-    private Node replace(Element standing, List<Element> pasted) {
+    private Element replace(Element standing, List<Element> pasted) {
         Node parent = standing.getParentNode();
         if (!(parent instanceof Element holder)) {
             Element copy = (Element) document.importNode(pasted.get(0), true);

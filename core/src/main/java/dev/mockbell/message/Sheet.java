@@ -11,9 +11,9 @@ import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.schema.SimpleType;
 import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.xml.WrittenXml;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
-import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -44,12 +44,13 @@ public final class Sheet {
     private final Document document;
     private final SheetRows rows;
     private final Map<String, List<Node>> setAside = new HashMap<>();
+    private final WrittenXml written;
     private Optional<SheetRow> root;
-    private int length;
 
     private Sheet(MessageOutline outline, Document document, boolean templated) {
         this.outline = outline;
         this.document = document;
+        this.written = new WrittenXml(document);
         this.rows = new SheetRows(outline.schemas(), new RowIds(), templated);
     }
 
@@ -76,12 +77,7 @@ public final class Sheet {
 
     /** The message as XML, exactly as the tree holds it. */
     public String text() {
-        if (document.getDocumentElement() == null) {
-            return "";
-        }
-        String text = XmlText.exact(document, length + length / 16 + 256);
-        length = text.length();
-        return text;
+        return document.getDocumentElement() == null ? "" : written.text();
     }
 
     public MessageOutline outline() {
@@ -184,8 +180,8 @@ public final class Sheet {
         return standing(row).orElse(row);
     }
 
-    /** As {@link #now}; empty when there is no such row any more. */
-    Optional<SheetRow> standing(SheetRow row) {
+    /** A row given earlier, as it is now; empty when there is no such row any more. Costs what its parent holds, at most. */
+    public Optional<SheetRow> standing(SheetRow row) {
         Element parent = row.target().parent();
         Optional<SheetRow> holder = parent == null ? root() : rows.again(parent);
         return holder.map(h -> parent == null ? h : RowSearch.direct(h, row.id()));
@@ -196,9 +192,16 @@ public final class Sheet {
         return Optional.ofNullable(row.target().parent()).flatMap(rows::again);
     }
 
-    private void touched(Node node) {
-        rows.forget(node);
+    /** Says that an element has changed: its attributes, its text, or which nodes are right in it. */
+    private void touched(Element element) {
+        rows.forget(element);
+        written.changed(element);
         root = null;
+    }
+
+    private void insert(Element parent, Node node, Node before) {
+        Placement.insert(parent, node, before);
+        written.placed(node);
     }
 
     /** Types a value. Comments within the element stay, and what was a CDATA section is one afterwards. */
@@ -209,7 +212,7 @@ public final class Sheet {
             touched(attr.getOwnerElement());
         } else if (node instanceof CharacterData text) {
             text.setData(value);
-            touched(text);
+            touched((Element) text.getParentNode());
         } else if (node instanceof Element element) {
             setText(element, value);
             element.removeAttributeNS(XSI, "nil");
@@ -259,7 +262,7 @@ public final class Sheet {
     private void includeElement(ElementDecl declared, Target target) {
         List<Node> back = setAside.remove(target.place());
         List<Node> nodes = back != null ? back : List.of(sample(declared, target.parent()));
-        nodes.forEach(n -> Placement.insert(target.parent(), n, target.before()));
+        nodes.forEach(n -> insert(target.parent(), n, target.before()));
     }
 
     private void includeRound(SheetRow row) {
@@ -267,10 +270,10 @@ public final class Sheet {
         Round round = target.round().orElseThrow();
         List<Node> back = setAside.remove(target.parent() == null ? "" : roundPlace(row));
         if (back != null) {
-            back.forEach(n -> Placement.insert(target.parent(), n, target.before()));
+            back.forEach(n -> insert(target.parent(), n, target.before()));
         } else {
             SheetShape.firstInstance(round.group())
-                    .forEach(d -> Placement.insert(target.parent(), sample(d, target.parent()), target.before()));
+                    .forEach(d -> insert(target.parent(), sample(d, target.parent()), target.before()));
         }
         touched(target.parent());
         SheetRow own = now(row);
@@ -389,7 +392,7 @@ public final class Sheet {
             Node node = back == null || back.isEmpty()
                     ? sample(target.element().orElseThrow(), target.parent())
                     : back.remove(back.size() - 1);
-            Placement.insert(target.parent(), node, Placement.nextMarkup(target.node()));
+            insert(target.parent(), node, Placement.nextMarkup(target.node()));
         }
         touched(target.parent());
     }
@@ -404,7 +407,7 @@ public final class Sheet {
     }
 
     private void insertAll(Element parent, List<ElementDecl> declared, Node before) {
-        declared.forEach(d -> Placement.insert(parent, sample(d, parent), before));
+        declared.forEach(d -> insert(parent, sample(d, parent), before));
     }
 
     /** Adds a copy of the row's element behind it. */
@@ -412,7 +415,7 @@ public final class Sheet {
         SheetRow row = now(given);
         Node node = row.target().node();
         if (node instanceof Element && row.target().parent() != null) {
-            Placement.insert(row.target().parent(), node.cloneNode(true), Placement.nextMarkup(node));
+            insert(row.target().parent(), node.cloneNode(true), Placement.nextMarkup(node));
             touched(row.target().parent());
         }
     }
@@ -475,7 +478,7 @@ public final class Sheet {
         }
         List<Node> back = setAside.remove(target.place() + "|" + option);
         if (back != null) {
-            back.forEach(n -> Placement.insert(target.parent(), n, before));
+            back.forEach(n -> insert(target.parent(), n, before));
         } else {
             insertAll(
                     target.parent(), SheetShape.firstInstance(target.branches().get(index)), before);
@@ -540,7 +543,7 @@ public final class Sheet {
                 .filter(Variant::isNow)
                 .findFirst()
                 .ifPresent(v -> setAside.put(place + v.title(), List.of(old)));
-        Placement.insert(parent, fresh, old);
+        insert(parent, fresh, old);
         Placement.remove(old);
         touched(parent);
     }
@@ -590,7 +593,7 @@ public final class Sheet {
             moved.setAttributeNS(
                     "http://www.w3.org/2000/xmlns/", "xmlns:" + named.getPrefix(), named.getNamespaceURI());
         }
-        Placement.insert(parent, moved, before);
+        insert(parent, moved, before);
         touched(parent);
     }
 

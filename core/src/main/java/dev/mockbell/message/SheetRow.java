@@ -190,6 +190,31 @@ public record SheetRow(
     }
 
     SheetRow numbered(int newIndex, int newCount) {
+        return with(newIndex, newCount, problem, children, tally, target);
+    }
+
+    SheetRow at(Target newTarget) {
+        return with(index, count, problem, children, tally, newTarget);
+    }
+
+    SheetRow flawed(String why) {
+        Optional<String> flaw = Optional.of(why);
+        return with(index, count, flaw, children, Tally.of(label, state, optional(), flaw, children), target);
+    }
+
+    /** The row over other rows than before; for a row that is there. */
+    SheetRow over(List<SheetRow> newChildren) {
+        return with(
+                index, count, problem, newChildren, Tally.of(label, state, optional(), problem, newChildren), target);
+    }
+
+    private SheetRow with(
+            int newIndex,
+            int newCount,
+            Optional<String> newProblem,
+            List<SheetRow> newChildren,
+            Tally newTally,
+            Target newTarget) {
         return new SheetRow(
                 id,
                 kind,
@@ -200,50 +225,12 @@ public record SheetRow(
                 occurs,
                 newIndex,
                 newCount,
-                problem,
+                newProblem,
                 options,
                 documentation,
-                children,
-                tally,
-                target);
-    }
-
-    SheetRow at(Target newTarget) {
-        return new SheetRow(
-                id,
-                kind,
-                label,
-                state,
-                value,
-                type,
-                occurs,
-                index,
-                count,
-                problem,
-                options,
-                documentation,
-                children,
-                tally,
+                newChildren,
+                newTally,
                 newTarget);
-    }
-
-    SheetRow flawed(String why) {
-        return new SheetRow(
-                id,
-                kind,
-                label,
-                state,
-                value,
-                type,
-                occurs,
-                index,
-                count,
-                Optional.of(why),
-                options,
-                documentation,
-                children,
-                Tally.of(label, state, optional(), Optional.of(why), children),
-                target);
     }
 
     /** Whether a switch belongs on the row: it may be there or not, alone or with the group that it is part of. */

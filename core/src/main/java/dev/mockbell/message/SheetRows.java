@@ -13,10 +13,12 @@ import dev.mockbell.schema.Schemas;
 import dev.mockbell.schema.TypeDef;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
@@ -43,12 +45,32 @@ final class SheetRows {
     private final Map<Node, SheetRow> kept = new IdentityHashMap<>();
     private final Map<TypeDef, Optional<SheetShape.Places>> models = new IdentityHashMap<>();
     private final Map<Node, Slot> slots = new IdentityHashMap<>();
+    private final Map<Node, Former> former = new IdentityHashMap<>();
 
     /** The element of the first row; in a whole envelope it stands in the body. */
     private Element top;
 
-    /** How an element was laid out last, so that it can be laid out again without its parent. */
-    private record Slot(ElementDecl given, Occurs occurs, int index, int count, String place, String unknown) {}
+    /**
+     * How an element was laid out last, so that it can be laid out again without its parent.
+     *
+     * @param flaw what its parent found wrong with its standing there; empty when nothing
+     */
+    private record Slot(
+            ElementDecl given, Occurs occurs, int index, int count, String place, String unknown, String flaw) {
+        boolean isLike(ElementDecl otherGiven, Occurs otherOccurs, String otherPlace, String otherUnknown) {
+            return given == otherGiven
+                    && occurs.equals(otherOccurs)
+                    && place.equals(otherPlace)
+                    && unknown.equals(otherUnknown);
+        }
+
+        Slot flawed(String why) {
+            return new Slot(given, occurs, index, count, place, unknown, why);
+        }
+    }
+
+    /** The row of an element in which nothing has changed but what is in some of the elements right in it. */
+    private record Former(SheetRow row, Set<Node> changed) {}
 
     SheetRows(Schemas schemas, RowIds ids, boolean templated) {
         this.schemas = schemas;
@@ -83,10 +105,21 @@ final class SheetRows {
         return null;
     }
 
-    /** Forgets the row of a node and of all that it stands in, because something in it has changed. */
-    void forget(Node changed) {
-        for (Node n = changed; n != null; n = n instanceof Attr a ? a.getOwnerElement() : n.getParentNode()) {
-            kept.remove(n);
+    /** Forgets the row of an element that has changed; of those around it, that it stands in them as it was. */
+    void forget(Element element) {
+        Node changed = element;
+        kept.remove(changed);
+        former.remove(changed);
+        for (Node around = changed.getParentNode(); around != null; around = around.getParentNode()) {
+            SheetRow was = kept.remove(around);
+            if (was != null) {
+                former.put(around, new Former(was, Collections.newSetFromMap(new IdentityHashMap<>())));
+            }
+            Former of = former.get(around);
+            if (of != null) {
+                of.changed.add(changed);
+            }
+            changed = around;
         }
     }
 
@@ -110,22 +143,63 @@ final class SheetRows {
             ElementDecl given, Element element, Occurs occurs, int index, int count, String place, String unknown) {
         SheetRow known = kept.get(element);
         Slot before = slots.get(element);
-        boolean same = known != null
-                && before.given == given
-                && before.occurs.equals(occurs)
-                && before.place.equals(place)
-                && before.unknown.equals(unknown);
-        if (same) {
+        boolean same = before != null && before.isLike(given, occurs, place, unknown);
+        if (same && known != null) {
             return known.index() == index && known.count() == count ? known : known.numbered(index, count);
         }
-        Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;
-        Target target = Target.of(parent, null, element, place).declared(given);
-        SheetRow made = given == null
-                ? unknown(element, index, count, occurs, unknown, target)
-                : declared(given, element, occurs, index, count, target);
+        Former was = former.remove(element);
+        SheetRow made;
+        if (same && was != null) {
+            made = was.row.over(patched(was.row, was.changed)).numbered(index, count);
+        } else {
+            Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;
+            Target target = Target.of(parent, null, element, place).declared(given);
+            made = given == null
+                    ? unknown(element, index, count, occurs, unknown, target)
+                    : declared(given, element, occurs, index, count, target);
+        }
         kept.put(element, made);
-        slots.put(element, new Slot(given, occurs, index, count, place, unknown));
+        slots.put(element, new Slot(given, occurs, index, count, place, unknown, ""));
         return made;
+    }
+
+    /** The rows below one, those of changed elements made anew; the very same list when none is among them. */
+    private List<SheetRow> patched(SheetRow row, Set<Node> changed) {
+        List<SheetRow> children = null;
+        for (int i = 0; i < row.children().size(); i++) {
+            SheetRow was = row.children().get(i);
+            SheetRow now = was;
+            if (was.kind() == Kind.CHOICE || was.kind() == Kind.REPEATS) {
+                List<SheetRow> below = patched(was, changed);
+                now = below == was.children() ? was : was.over(below);
+            } else if (changed.contains(was.target().node())) {
+                now = anew(was);
+            }
+            if (now != was) {
+                children = children == null ? new ArrayList<>(row.children()) : children;
+                children.set(i, now);
+            }
+        }
+        return children == null ? row.children() : List.copyOf(children);
+    }
+
+    /** The row of an element as it is now, with what its parent had said of it. */
+    private SheetRow anew(SheetRow was) {
+        Element element = (Element) was.target().node();
+        Slot slot = slots.get(element);
+        SheetRow made =
+                element(slot.given, element, slot.occurs, was.index(), was.count(), slot.place, slot.unknown);
+        if (was.target().round().isPresent()) {
+            made = made.at(made.target().in(was.target().round().get()));
+        }
+        boolean flawed = !slot.flaw.isEmpty() && was.problem().filter(slot.flaw::equals).isPresent();
+        return flawed ? flawed(made, slot.flaw) : made;
+    }
+
+    /** A row with what is wrong with its standing in its parent. */
+    private SheetRow flawed(SheetRow row, String why) {
+        slots.computeIfPresent(row.target().node(), (n, s) -> s.flawed(why));
+        return row.flawed(why);
     }
 
     private SheetRow declared(ElementDecl given, Element element, Occurs occurs, int index, int count, Target target) {
@@ -384,7 +458,7 @@ final class SheetRows {
                     cursor.place(found.getLocalName()),
                     FREE);
             boolean strange = declared == null && any.processing() == Particle.Processing.STRICT;
-            rows.add(strange ? row.flawed("the contract allows any element here that it declares, not this one") : row);
+            rows.add(strange ? flawed(row, "the contract allows any element here that it declares, not this one") : row);
             taken++;
         }
         if (taken == 0 && wanted && any.occurs().max() != 0) {
@@ -568,8 +642,9 @@ final class SheetRows {
             int last = rows.size() - 1;
             rows.set(
                     last,
-                    rows.get(last)
-                            .flawed("the contract requires at least " + occurs.min() + " of these, here are "
+                    flawed(
+                            rows.get(last),
+                            "the contract requires at least " + occurs.min() + " of these, here are "
                                     + found.size()));
         }
         if (found.size() > MANY) {

@@ -18,27 +18,52 @@ public final class XmlText {
 
     private final StringBuilder out;
     private final boolean indent;
+    private final Kept kept;
 
-    private XmlText(boolean indent, int length) {
+    private XmlText(boolean indent, Kept kept, int length) {
         this.indent = indent;
+        this.kept = kept;
         this.out = new StringBuilder(length);
+    }
+
+    /** Takes over what was written of elements before; told of all that is written, in the order of the text. */
+    interface Kept {
+        Kept NOTHING = new Kept() {
+            @Override
+            public boolean takeOver(Element element, StringBuilder out) {
+                return false;
+            }
+
+            @Override
+            public void begins(Element element, int at) {}
+
+            @Override
+            public void ends(Element element, int at) {}
+        };
+
+        /** Appends the element as it was written before; false when it has to be written anew. */
+        boolean takeOver(Element element, StringBuilder out);
+
+        void begins(Element element, int at);
+
+        void ends(Element element, int at);
     }
 
     /** The node exactly as the tree holds it, white space included. */
     public static String exact(Node node) {
-        return exact(node, USUAL_LENGTH);
+        return exact(node, Kept.NOTHING, USUAL_LENGTH);
     }
 
     /** As {@link #exact(Node)}, with room made beforehand for about so many characters. */
-    public static String exact(Node node, int length) {
-        XmlText text = new XmlText(false, length);
+    static String exact(Node node, Kept kept, int length) {
+        XmlText text = new XmlText(false, kept, length);
         text.write(node, 0);
         return text.out.toString();
     }
 
     /** The node laid out for reading. Text content is left as it is; only white space between elements changes. */
     public static String laidOut(Node node) {
-        XmlText text = new XmlText(true, USUAL_LENGTH);
+        XmlText text = new XmlText(true, Kept.NOTHING, USUAL_LENGTH);
         text.write(node, 0);
         return text.out.toString();
     }
@@ -52,7 +77,11 @@ public final class XmlText {
                 }
             }
         } else if (node instanceof Element element) {
-            element(element, level);
+            if (!kept.takeOver(element, out)) {
+                kept.begins(element, out.length());
+                element(element, level);
+                kept.ends(element, out.length());
+            }
         } else if (node instanceof CDATASection cdata) {
             out.append("<![CDATA[").append(cdata.getData()).append("]]>");
         } else if (node instanceof Text text) {

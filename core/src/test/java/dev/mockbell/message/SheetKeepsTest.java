@@ -83,6 +83,10 @@ class SheetKeepsTest {
                     }
                 }
             }
+            if (random.nextBoolean()) {
+                String now = sheet.text();
+                assertThat(Sheets.pictures(sheet)).isEqualTo(Sheets.pictures(Sheet.open(outline, now)));
+            }
         }
         String text = sheet.text();
         for (String each : odd) {

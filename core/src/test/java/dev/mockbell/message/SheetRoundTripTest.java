@@ -9,7 +9,6 @@ import dev.mockbell.message.SheetRow.Kind;
 import dev.mockbell.message.SheetRow.State;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -42,26 +41,6 @@ class SheetRoundTripTest {
             contract,
             contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
 
-    private static void collect(SheetRow row, List<SheetRow> into) {
-        into.add(row);
-        row.children().forEach(c -> collect(c, into));
-    }
-
-    private List<SheetRow> rows(Sheet sheet) {
-        List<SheetRow> rows = new ArrayList<>();
-        collect(sheet.root().orElseThrow(), rows);
-        return rows;
-    }
-
-    /** All that a row shows, so that two sheets can be held against each other. */
-    private List<String> pictures(Sheet sheet) {
-        return rows(sheet).stream()
-                .map(r -> r.path() + " " + r.kind() + " " + r.label() + " " + r.state() + " " + r.value() + " "
-                        + r.occurs() + " " + r.index() + "/" + r.count() + " " + r.problem() + " " + r.optional() + " "
-                        + r.tally())
-                .toList();
-    }
-
     private void edit(Sheet sheet, SheetRow row, Random random) {
         if (row.kind() == Kind.CHOICE) {
             sheet.choose(row, row.options().get(random.nextInt(row.options().size())));
@@ -85,7 +64,7 @@ class SheetRoundTripTest {
         Sheet sheet =
                 Sheet.open(outline, SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED));
         for (int i = 0; i < 60; i++) {
-            List<SheetRow> rows = rows(sheet);
+            List<SheetRow> rows = Sheets.all(sheet);
             SheetRow row = rows.get(random.nextInt(rows.size()));
             String before = sheet.text();
             edit(sheet, row, random);
@@ -95,10 +74,10 @@ class SheetRoundTripTest {
                     .as("seed %s, edit of %s in%n%s%nto%n%s", seed, row.id(), before, text)
                     .isEmpty();
             assertThat(Sheet.open(outline, text).text()).isEqualTo(text);
-            assertThat(pictures(Sheet.open(outline, text)))
+            assertThat(Sheets.pictures(Sheet.open(outline, text)))
                     .as("seed %s: rows kept over edits are those of a fresh reading", seed)
-                    .isEqualTo(pictures(sheet));
-            assertThat(rows(sheet)).extracting(SheetRow::problem).allMatch(java.util.Optional::isEmpty);
+                    .isEqualTo(Sheets.pictures(sheet));
+            assertThat(Sheets.all(sheet)).extracting(SheetRow::problem).allMatch(java.util.Optional::isEmpty);
         }
     }
 
@@ -108,7 +87,7 @@ class SheetRoundTripTest {
         Random random = new Random(seed);
         Sheet sheet = Sheet.open(outline, SampleBuilder.text(outline, Detail.FULL));
         for (int i = 0; i < 20; i++) {
-            List<SheetRow> optional = rows(sheet).stream()
+            List<SheetRow> optional = Sheets.all(sheet).stream()
                     .filter(r -> r.optional()
                             && r.state() == State.PRESENT
                             && r.kind() != Kind.CHOICE
@@ -118,11 +97,50 @@ class SheetRoundTripTest {
             SheetRow row = optional.get(random.nextInt(optional.size()));
             String before = sheet.text().replaceAll(">\\s+<", "><");
             sheet.leaveOut(row);
-            sheet.include(rows(sheet).stream()
+            sheet.include(Sheets.all(sheet).stream()
                     .filter(r -> r.target().place().equals(row.target().place()))
                     .findFirst()
                     .orElseThrow());
             assertThat(sheet.text().replaceAll(">\\s+<", "><")).isEqualTo(before);
+        }
+    }
+
+    /** Many repeats, groups that repeat, too few, and what is not allowed: flaws that a parent tells of its children. */
+    @ParameterizedTest
+    @ValueSource(longs = {41, 42, 43, 44, 45, 46, 47, 48, 49, 50})
+    void rowsKeptOverEditsAreThoseOfAFreshReadingAlsoWithFlaws(long seed) {
+        MessageOutline flawed = Sheets.outline(Sheets.root(
+                "<xs:element name='guest' maxOccurs='unbounded'><xs:complexType><xs:sequence><xs:element name='name' type='xs:string'/><xs:element name='age' type='xs:int' minOccurs='0'/></xs:sequence></xs:complexType></xs:element>"
+                        + "<xs:sequence minOccurs='0' maxOccurs='unbounded'><xs:element name='from' type='xs:date'/><xs:element name='nights' type='xs:int'/></xs:sequence>"
+                        + "<xs:choice><xs:element name='cash' type='xs:decimal'/><xs:element name='card' type='xs:string'/></xs:choice>"
+                        + "<xs:element name='bunk' type='xs:int' minOccurs='4' maxOccurs='9'/>"
+                        + "<xs:any namespace='##other' processContents='strict' minOccurs='0'/>"));
+        Random random = new Random(seed);
+        StringBuilder text = new StringBuilder("<t:Root xmlns:t='urn:t'>");
+        for (int i = 0; i < 20 + random.nextInt(3); i++) {
+            text.append("<t:guest><t:name>G").append(i).append("</t:name><t:age>9</t:age></t:guest>");
+        }
+        text.append("<t:from>2027-02-02</t:from><t:nights>2</t:nights><t:from>soon</t:from><t:nights>x</t:nights>");
+        text.append("<t:cash>1</t:cash><t:bunk>7</t:bunk><t:bunk>y</t:bunk><o:odd xmlns:o='urn:o' k='1'>v</o:odd>");
+        Sheet sheet = Sheet.open(flawed, text.append("</t:Root>").toString());
+        for (int i = 0; i < 60; i++) {
+            List<SheetRow> rows = Sheets.all(sheet);
+            SheetRow row = rows.get(random.nextInt(rows.size()));
+            if (row.editable() && random.nextInt(4) > 0) {
+                sheet.setValue(row, random.nextBoolean() ? Integer.toString(i) : "wrong " + i);
+            } else if (row.canRepeatGroup() && random.nextInt(3) == 0) {
+                sheet.addGroup(row);
+            } else if (row.label().equals("bunk") && random.nextBoolean()) {
+                sheet.remove(row);
+            } else if (row.target().parent() != null) {
+                edit(sheet, row, random);
+            }
+            if (random.nextInt(3) > 0) {
+                String now = sheet.text();
+                assertThat(Sheets.pictures(sheet))
+                        .as("seed %s, step %s, %s", seed, i, now)
+                        .isEqualTo(Sheets.pictures(Sheet.open(flawed, now)));
+            }
         }
     }
 }

@@ -46,6 +46,15 @@ final class Sheets {
         row.children().forEach(c -> collect(c, into));
     }
 
+    /** All that the rows show, so that two sheets can be held against each other. */
+    static List<String> pictures(Sheet sheet) {
+        return all(sheet).stream()
+                .map(r -> r.path() + " " + r.kind() + " " + r.label() + " " + r.state() + " " + r.value() + " "
+                        + r.occurs() + " " + r.index() + "/" + r.count() + " " + r.problem() + " " + r.optional() + " "
+                        + r.canRepeatGroup() + " " + r.tally())
+                .toList();
+    }
+
     static SheetRow row(Sheet sheet, String label) {
         return all(sheet).stream()
                 .filter(r -> r.label().equals(label))

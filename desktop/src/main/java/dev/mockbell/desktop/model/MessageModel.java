@@ -15,9 +15,11 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -79,6 +81,7 @@ public final class MessageModel {
     private final ReadOnlyBooleanWrapper reading = new ReadOnlyBooleanWrapper();
     private final StringProperty filter = new SimpleStringProperty("");
     private final IntegerProperty changes = new SimpleIntegerProperty();
+    private final Map<String, Line> shownById = new HashMap<>();
     private final Set<String> toggled = new HashSet<>();
     private final Undo undo = new Undo();
     private final Optional<Tasks> tasks;
@@ -167,7 +170,7 @@ public final class MessageModel {
         sheet = null;
         outline = null;
         undo.clear();
-        lines.clear();
+        hide();
         xml.set("");
         trouble.set("");
         reading.set(false);
@@ -206,8 +209,9 @@ public final class MessageModel {
 
     private Sheet read(MessageOutline of, String text) {
         Sheet made = received ? Sheet.openReceived(of, text) : Sheet.open(of, text);
-        // laid out here, so that a large one is not laid out on the interface thread
+        // laid out and written here, so that a large one is not on the interface thread
         made.root();
+        made.text();
         return made;
     }
 
@@ -230,9 +234,14 @@ public final class MessageModel {
 
     private void refused(Problem problem) {
         if (sheet == null) {
-            lines.clear();
+            hide();
         }
         trouble.set(problem.getMessage());
+    }
+
+    private void hide() {
+        lines.clear();
+        shownById.clear();
     }
 
     private void refresh() {
@@ -267,6 +276,9 @@ public final class MessageModel {
             lines.get(lines.size() - 1 - tail).row = shown.get(shown.size() - 1 - tail).row;
             tail++;
         }
+        lines.subList(start, lines.size() - tail).forEach(l -> shownById.remove(l.row.id()));
+        List<Line> come = shown.subList(start, shown.size() - tail);
+        come.forEach(l -> shownById.put(l.row.id(), l));
         if (start == 0 && tail == 0) {
             lines.setAll(shown);
             return;
@@ -274,8 +286,8 @@ public final class MessageModel {
         if (lines.size() - tail > start) {
             lines.remove(start, lines.size() - tail);
         }
-        if (shown.size() - tail > start) {
-            lines.addAll(start, shown.subList(start, shown.size() - tail));
+        if (!come.isEmpty()) {
+            lines.addAll(start, come);
         }
     }
 
@@ -359,13 +371,12 @@ public final class MessageModel {
         }
         String before = xml.get();
         sheet.setValue(row, value);
-        Optional<SheetRow> now = sheet.row(row.id());
+        Optional<SheetRow> now = sheet.standing(row);
         took("type " + row.id(), before);
         now.ifPresent(r -> {
-            for (Line line : lines) {
-                if (line.row.id().equals(r.id())) {
-                    line.row = r;
-                }
+            Line line = shownById.get(r.id());
+            if (line != null) {
+                line.row = r;
             }
         });
         judge();
@@ -496,12 +507,7 @@ public final class MessageModel {
         filter.set("");
         sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.get().id()));
         refresh();
-        for (int i = 0; i < lines.size(); i++) {
-            if (lines.get(i).row.id().equals(wanted.get().id())) {
-                return i;
-            }
-        }
-        return -1;
+        return lines.indexOf(shownById.get(wanted.get().id()));
     }
 
     private boolean open(SheetRow row, Kind around, String wanted) {

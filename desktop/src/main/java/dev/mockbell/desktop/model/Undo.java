@@ -11,6 +11,7 @@ import java.util.Optional;
  */
 public final class Undo {
     private static final long MOST_CHARACTERS = 64L << 20;
+    private static final int STRETCH = 1_024;
 
     private final Deque<Change> earlier = new ArrayDeque<>();
     private final Deque<Change> later = new ArrayDeque<>();
@@ -23,10 +24,19 @@ public final class Undo {
         static Change between(String before, String after) {
             int least = Math.min(before.length(), after.length());
             int start = 0;
+            // most of a text is as it was, and stretches are compared faster than characters
+            while (start + STRETCH <= least && before.regionMatches(start, after, start, STRETCH)) {
+                start += STRETCH;
+            }
             while (start < least && before.charAt(start) == after.charAt(start)) {
                 start++;
             }
             int tail = 0;
+            while (tail + STRETCH <= least - start
+                    && before.regionMatches(
+                            before.length() - tail - STRETCH, after, after.length() - tail - STRETCH, STRETCH)) {
+                tail += STRETCH;
+            }
             while (tail < least - start
                     && before.charAt(before.length() - 1 - tail) == after.charAt(after.length() - 1 - tail)) {
                 tail++;
