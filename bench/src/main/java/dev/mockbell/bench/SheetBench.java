@@ -29,8 +29,11 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
+import javafx.scene.control.ListView;
+import javafx.scene.control.skin.VirtualFlow;
 import javafx.stage.Stage;
 import org.fxmisc.richtext.CodeArea;
 
@@ -42,6 +45,10 @@ final class SheetBench {
     private static final int GUESTS = 6_666;
     private static final int EDITS = 200;
     private static final int TURNS = 7;
+    private static final int REPEATS = 40;
+    private static final int SCROLLS = 300;
+    private static final int PAGES = 60;
+    private static final int KEYS = 40;
     private static final String WSDL = """
             <definitions targetNamespace="urn:n:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:n:s" xmlns:n="urn:n"
               xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
@@ -85,9 +92,12 @@ final class SheetBench {
         MessageModel request = window.models().call().request();
         Hand.run(() -> desk.go(Station.CALL));
         opening(window, hand, request, large, small, message);
-        edits(window, request);
+        Frames frames = new Frames(window.stage().getScene());
+        out.println("On the interface thread, change and layout together:");
+        edits(request, frames);
+        scrolling(hand, frames);
         judging(outline, message);
-        text(window, hand);
+        text(window, hand, frames);
         Hand.run(() -> {
             window.stage().hide();
         });
@@ -134,42 +144,58 @@ final class SheetBench {
                 opens.get(0), median(opens), median(parses));
     }
 
-    private void edits(MockBellWindow window, MessageModel request) {
+    private void edits(MessageModel request, Frames frames) {
         List<Double> edits = new ArrayList<>();
         for (int i = 0; i < EDITS; i++) {
             int at = 2 + 3 * ((i * 97) % GUESTS) + 1;
             String value = "Ines " + i;
-            edits.add(Hand.on(() -> {
-                long from = System.nanoTime();
-                request.type(request.lines().get(at).row(), value);
-                draw(window);
-                return (System.nanoTime() - from) / 1e6;
-            }));
+            edits.add(frames.millis(() -> request.type(request.lines().get(at).row(), value)));
         }
-        double first = edits.get(0);
-        Collections.sort(edits);
-        out.printf(
-                "  an edit of one value, judged and laid out again, on the interface thread: median %.1f ms, 95 in 100 under %.1f ms, worst %.1f and %.1f ms of %d, the first %.1f ms%n",
-                edits.get(edits.size() / 2),
-                edits.get(edits.size() * 95 / 100),
-                edits.get(edits.size() - 2),
-                edits.get(edits.size() - 1),
-                EDITS,
-                first);
+        out.printf("  an edit of one value, judged and laid out again: %s%n", spread(edits));
         List<Double> repeats = new ArrayList<>();
-        for (int i = 0; i < TURNS; i++) {
-            repeats.add(Hand.on(() -> {
-                long from = System.nanoTime();
-                request.repeat(request.lines().get(2).row());
-                draw(window);
-                return (System.nanoTime() - from) / 1e6;
-            }));
+        for (int i = 0; i < REPEATS; i++) {
+            repeats.add(
+                    frames.millis(() -> request.repeat(request.lines().get(2).row())));
         }
-        out.printf("  one more element at the start: median %.1f ms%n", median(repeats));
+        out.printf("  one more element at the start: %s%n", spread(repeats));
+    }
+
+    /** Rows come into view: by the wheel, three at a time, and by pages to places all over. */
+    private void scrolling(Hand hand, Frames frames) {
+        ListView<?> list = (ListView<?>) hand.find("#request-sheet .list-view").orElseThrow();
+        VirtualFlow<?> flow =
+                (VirtualFlow<?>) hand.find("#request-sheet .virtual-flow").orElseThrow();
+        Hand.run(() -> list.scrollTo(100));
+        List<Double> steps = new ArrayList<>();
+        for (int i = 0; i < SCROLLS; i++) {
+            steps.add(frames.millis(() -> flow.scrollPixels(3 * list.getFixedCellSize())));
+        }
+        out.printf("  scrolled by three rows, laid out: %s%n", spread(steps));
+        List<Double> pages = new ArrayList<>();
+        for (int i = 0; i < PAGES; i++) {
+            int to = i * 3_001 % Hand.on(() -> list.getItems().size());
+            pages.add(frames.millis(() -> list.scrollTo(to)));
+        }
+        out.printf("  to a page elsewhere, laid out: %s%n", spread(pages));
+    }
+
+    private static String spread(List<Double> taken) {
+        List<Double> all = new ArrayList<>(taken);
+        Collections.sort(all);
+        int turns = all.size();
+        return String.format(
+                Locale.ROOT,
+                "median %.1f ms, 95 in 100 under %.1f ms, worst %.1f and %.1f ms of %d, the first %.1f ms",
+                median(all),
+                all.get(turns * 95 / 100),
+                all.get(turns - 2),
+                all.get(turns - 1),
+                turns,
+                taken.get(0));
     }
 
     /** The XML face of 5 MB: how long the interface thread is held at most while it opens, and by a key. */
-    private void text(MockBellWindow window, Hand hand) {
+    private void text(MockBellWindow window, Hand hand, Frames frames) {
         StringBuilder large = new StringBuilder();
         while (large.length() < 4_700_000) {
             large.append("  <n:guest>\n    <n:name>Guest</n:name>\n    <n:age>30</n:age>\n  </n:guest>\n");
@@ -205,17 +231,11 @@ final class SheetBench {
                 "XML face of %.1f MB: shown after %.0f ms, the interface thread held for %.0f ms at most%n",
                 message.length() / 1e6, opened, held[0]);
         List<Double> keys = new ArrayList<>();
-        for (int i = 0; i < 40; i++) {
+        for (int i = 0; i < KEYS; i++) {
             int at = 60_000 + i;
-            keys.add(Hand.on(() -> {
-                long start = System.nanoTime();
-                area.insertText(at, "x");
-                draw(window);
-                return (System.nanoTime() - start) / 1e6;
-            }));
+            keys.add(frames.millis(() -> area.insertText(at, "x")));
         }
-        Collections.sort(keys);
-        out.printf("  a key: median %.1f ms, worst %.1f ms%n", keys.get(20), keys.get(39));
+        out.printf("  a key: %s%n", spread(keys));
     }
 
     private void judging(MessageOutline outline, String message) {
@@ -226,7 +246,7 @@ final class SheetBench {
             whole.add((System.nanoTime() - from) / 1e6);
         }
         out.printf(
-                "  beside it, off that thread: reading and validating the whole message anew, median %.0f ms%n",
+                "Beside it, off that thread: reading and validating the whole message anew, median %.0f ms%n",
                 median(whole));
     }
 

@@ -187,12 +187,12 @@ final class SheetRows {
     private SheetRow anew(SheetRow was) {
         Element element = (Element) was.target().node();
         Slot slot = slots.get(element);
-        SheetRow made =
-                element(slot.given, element, slot.occurs, was.index(), was.count(), slot.place, slot.unknown);
+        SheetRow made = element(slot.given, element, slot.occurs, was.index(), was.count(), slot.place, slot.unknown);
         if (was.target().round().isPresent()) {
             made = made.at(made.target().in(was.target().round().get()));
         }
-        boolean flawed = !slot.flaw.isEmpty() && was.problem().filter(slot.flaw::equals).isPresent();
+        boolean flawed =
+                !slot.flaw.isEmpty() && was.problem().filter(slot.flaw::equals).isPresent();
         return flawed ? flawed(made, slot.flaw) : made;
     }
 
@@ -458,7 +458,8 @@ final class SheetRows {
                     cursor.place(found.getLocalName()),
                     FREE);
             boolean strange = declared == null && any.processing() == Particle.Processing.STRICT;
-            rows.add(strange ? flawed(row, "the contract allows any element here that it declares, not this one") : row);
+            rows.add(
+                    strange ? flawed(row, "the contract allows any element here that it declares, not this one") : row);
             taken++;
         }
         if (taken == 0 && wanted && any.occurs().max() != 0) {
@@ -644,8 +645,7 @@ final class SheetRows {
                     last,
                     flawed(
                             rows.get(last),
-                            "the contract requires at least " + occurs.min() + " of these, here are "
-                                    + found.size()));
+                            "the contract requires at least " + occurs.min() + " of these, here are " + found.size()));
         }
         if (found.size() > MANY) {
             gather(label, occurs, found.size(), cursor, rows, start);

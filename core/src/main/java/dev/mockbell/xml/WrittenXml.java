@@ -19,6 +19,7 @@ public final class WrittenXml {
 
     private final Document document;
     private final Map<Node, Span> spans = new IdentityHashMap<>();
+    private final StringBuilder builder = new StringBuilder();
     private String text = "";
     private long turn;
     private int usual;
@@ -73,7 +74,8 @@ public final class WrittenXml {
         }
         boolean all = spans.isEmpty();
         turn++;
-        text = XmlText.exact(document, new Writing(text, turn), text.length() + text.length() / 16 + 256);
+        builder.setLength(0);
+        text = XmlText.exact(document, new Writing(text, turn), builder);
         usual = all ? spans.size() : usual;
         return text;
     }
@@ -111,7 +113,8 @@ public final class WrittenXml {
             }
             int from = around.startBefore + span.from;
             int at = out.length();
-            out.append(before, from, from + span.length);
+            // two copies of memory are faster than a stretch appended character by character
+            out.append(before.substring(from, from + span.length));
             span.from = at - around.start;
             span.placed = now;
             return true;
@@ -123,8 +126,11 @@ public final class WrittenXml {
             Open around = open.peek();
             boolean root = around == null;
             boolean stood = span.written > 0
-                    && (root ? span.around == null : span.around == around.element && span.placed == around.writtenBefore);
-            int startBefore = !stood ? -1 : root ? span.from : around.startBefore < 0 ? -1 : around.startBefore + span.from;
+                    && (root
+                            ? span.around == null
+                            : span.around == around.element && span.placed == around.writtenBefore);
+            int startBefore =
+                    !stood ? -1 : root ? span.from : around.startBefore < 0 ? -1 : around.startBefore + span.from;
             open.push(new Open(element, at, startBefore, span.written));
             span.around = root ? null : around.element;
             span.from = root ? at : at - around.start;

@@ -5,7 +5,6 @@ import java.util.List;
 import org.w3c.dom.Attr;
 import org.w3c.dom.CDATASection;
 import org.w3c.dom.Comment;
-import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
@@ -20,10 +19,10 @@ public final class XmlText {
     private final boolean indent;
     private final Kept kept;
 
-    private XmlText(boolean indent, Kept kept, int length) {
+    private XmlText(boolean indent, Kept kept, StringBuilder out) {
         this.indent = indent;
         this.kept = kept;
-        this.out = new StringBuilder(length);
+        this.out = out;
     }
 
     /** Takes over what was written of elements before; told of all that is written, in the order of the text. */
@@ -51,50 +50,59 @@ public final class XmlText {
 
     /** The node exactly as the tree holds it, white space included. */
     public static String exact(Node node) {
-        return exact(node, Kept.NOTHING, USUAL_LENGTH);
+        return exact(node, Kept.NOTHING, new StringBuilder(USUAL_LENGTH));
     }
 
-    /** As {@link #exact(Node)}, with room made beforehand for about so many characters. */
-    static String exact(Node node, Kept kept, int length) {
-        XmlText text = new XmlText(false, kept, length);
-        text.write(node, 0);
-        return text.out.toString();
+    /** As {@link #exact(Node)}, in a builder that is empty. */
+    static String exact(Node node, Kept kept, StringBuilder into) {
+        new XmlText(false, kept, into).write(node, 0);
+        return into.toString();
     }
 
     /** The node laid out for reading. Text content is left as it is; only white space between elements changes. */
     public static String laidOut(Node node) {
-        XmlText text = new XmlText(true, Kept.NOTHING, USUAL_LENGTH);
-        text.write(node, 0);
-        return text.out.toString();
+        StringBuilder into = new StringBuilder(USUAL_LENGTH);
+        new XmlText(true, Kept.NOTHING, into).write(node, 0);
+        return into.toString();
     }
 
     private void write(Node node, int level) {
-        if (node instanceof Document document) {
-            for (Node n = document.getFirstChild(); n != null; n = n.getNextSibling()) {
-                write(n, level);
-                if (n.getNextSibling() != null) {
-                    out.append('\n');
+        // by number, because asking for one interface after another takes half of the time
+        switch (node.getNodeType()) {
+            case Node.ELEMENT_NODE -> {
+                Element element = (Element) node;
+                if (!kept.takeOver(element, out)) {
+                    kept.begins(element, out.length());
+                    element(element, level);
+                    kept.ends(element, out.length());
                 }
             }
-        } else if (node instanceof Element element) {
-            if (!kept.takeOver(element, out)) {
-                kept.begins(element, out.length());
-                element(element, level);
-                kept.ends(element, out.length());
+            case Node.TEXT_NODE -> escape(((Text) node).getData(), false);
+            case Node.CDATA_SECTION_NODE ->
+                out.append("<![CDATA[").append(((CDATASection) node).getData()).append("]]>");
+            case Node.COMMENT_NODE ->
+                out.append("<!--").append(((Comment) node).getData()).append("-->");
+            case Node.PROCESSING_INSTRUCTION_NODE -> instruction((ProcessingInstruction) node);
+            case Node.DOCUMENT_NODE -> {
+                for (Node n = node.getFirstChild(); n != null; n = n.getNextSibling()) {
+                    write(n, level);
+                    if (n.getNextSibling() != null) {
+                        out.append('\n');
+                    }
+                }
             }
-        } else if (node instanceof CDATASection cdata) {
-            out.append("<![CDATA[").append(cdata.getData()).append("]]>");
-        } else if (node instanceof Text text) {
-            escape(text.getData(), false);
-        } else if (node instanceof Comment comment) {
-            out.append("<!--").append(comment.getData()).append("-->");
-        } else if (node instanceof ProcessingInstruction pi) {
-            out.append("<?").append(pi.getTarget());
-            if (pi.getData() != null && !pi.getData().isEmpty()) {
-                out.append(' ').append(pi.getData());
+            default -> {
+                // a document type, which is refused on reading
             }
-            out.append("?>");
         }
+    }
+
+    private void instruction(ProcessingInstruction pi) {
+        out.append("<?").append(pi.getTarget());
+        if (pi.getData() != null && !pi.getData().isEmpty()) {
+            out.append(' ').append(pi.getData());
+        }
+        out.append("?>");
     }
 
     private void element(Element element, int level) {

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.drive;
 
+import dev.mockbell.desktop.part.Parts;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -84,26 +85,7 @@ public final class Hand {
 
     /** The node that a CSS selector finds in the window or in a menu over it; empty when it is not shown. */
     public Optional<Node> find(String selector) {
-        return on(() -> {
-            for (Window window : Window.getWindows()) {
-                if (window.isShowing() && window.getScene() != null) {
-                    Node found = window.getScene().getRoot().lookup(selector);
-                    if (found != null && visible(found)) {
-                        return Optional.of(found);
-                    }
-                }
-            }
-            return Optional.empty();
-        });
-    }
-
-    private static boolean visible(Node node) {
-        for (Node n = node; n != null; n = n.getParent()) {
-            if (!n.isVisible()) {
-                return false;
-            }
-        }
-        return node.getScene() != null;
+        return on(() -> Optional.ofNullable(lookup(selector)));
     }
 
     /** The shown text of the node that a selector finds. */
@@ -126,9 +108,10 @@ public final class Hand {
     private Node lookup(String selector) {
         for (Window window : Window.getWindows()) {
             if (window.isShowing() && window.getScene() != null) {
-                Node found = window.getScene().getRoot().lookup(selector);
-                if (found != null && visible(found)) {
-                    return found;
+                for (Node found : window.getScene().getRoot().lookupAll(selector)) {
+                    if (Parts.isShown(found)) {
+                        return found;
+                    }
                 }
             }
         }

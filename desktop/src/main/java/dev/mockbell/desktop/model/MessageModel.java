@@ -400,6 +400,11 @@ public final class MessageModel {
         return sheet == null ? Optional.empty() : sheet.row(id);
     }
 
+    /** The line that shows a row; empty when it is hidden in a folded one or by the filter. */
+    public Optional<Line> line(SheetRow row) {
+        return Optional.ofNullable(shownById.get(row.id()));
+    }
+
     public void include(SheetRow row) {
         change(() -> sheet.include(row));
     }

@@ -6,9 +6,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import javafx.application.Platform;
 import javafx.collections.ObservableList;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -27,17 +29,34 @@ import javafx.scene.layout.VBox;
  * @param <T> what a row shows
  */
 public final class Grid<T> extends VBox {
-    /** A column. {@code width} of 0 shares the room that is left. */
-    private record Column<T>(String title, double width, Pos side, double shownFrom, Function<T, Node> cell) {}
+    /**
+     * A column.
+     *
+     * @param width 0 shares the room that is left
+     * @param again makes a node that was made for another row show this one; false when it cannot
+     */
+    private record Column<T>(
+            String title,
+            double width,
+            Pos side,
+            double shownFrom,
+            Function<T, Node> cell,
+            BiPredicate<Node, T> again) {
+        Column(String title, double width, Pos side, double shownFrom, Function<T, Node> cell) {
+            this(title, width, side, shownFrom, cell, (node, row) -> false);
+        }
+    }
 
     private final List<Column<T>> columns = new ArrayList<>();
     private final HBox head = new HBox();
     private final ListView<T> list = new ListView<>();
+    private final List<Cell> cells = new ArrayList<>();
     private final Map<String, Comparator<T>> orders = new HashMap<>();
     private Consumer<Optional<Comparator<T>>> sort = by -> {};
     private String sortedBy = "";
     private boolean reversed;
     private int turns;
+    private int layouts;
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
 
@@ -77,10 +96,23 @@ public final class Grid<T> extends VBox {
 
     private Grid<T> add(Column<T> column) {
         columns.add(column);
+        layouts++;
         Label title = Parts.text(column.title());
-        StackPane box = box(column, title);
+        StackPane box = box(column);
+        put(box, column, title);
         box.setOnMouseClicked(e -> sortBy(column.title()));
         head.getChildren().add(box);
+        return this;
+    }
+
+    /**
+     * Lets the column added last use its nodes again for other rows, which is many times faster than making new ones.
+     *
+     * @param again makes a node show a row; false when that node cannot, and a new one is made
+     */
+    public Grid<T> again(BiPredicate<Node, T> again) {
+        Column<T> last = columns.remove(columns.size() - 1);
+        columns.add(new Column<>(last.title, last.width, last.side, last.shownFrom, last.cell, again));
         return this;
     }
 
@@ -118,6 +150,7 @@ public final class Grid<T> extends VBox {
     public void clearColumns() {
         columns.clear();
         turns++;
+        layouts++;
         head.getChildren().clear();
     }
 
@@ -148,10 +181,11 @@ public final class Grid<T> extends VBox {
         list.setItems(items);
     }
 
-    /** Makes the rows in view anew, because what they show has changed though the items are the same. */
+    /** Shows the rows in view anew, because what they show has changed though the items are the same. */
     public void refresh() {
         turns++;
-        list.refresh();
+        // the list's own way of refreshing throws every cell away and makes new ones
+        cells.forEach(Cell::refresh);
     }
 
     public ListView<T> list() {
@@ -162,19 +196,12 @@ public final class Grid<T> extends VBox {
         list.setPlaceholder(node);
     }
 
-    private StackPane box(Column<T> column, Node content) {
+    private StackPane box(Column<T> column) {
         StackPane box = new StackPane();
         box.setPadding(new Insets(0, 8, 0, 8));
         if (column.shownFrom() > 0) {
             box.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(column.shownFrom()));
             box.managedProperty().bind(box.visibleProperty());
-        }
-        if (content instanceof HBox line && line.getAlignment() == Pos.TOP_LEFT) {
-            line.setAlignment(column.side());
-        }
-        if (content != null) {
-            StackPane.setAlignment(content, column.side());
-            box.getChildren().add(content);
         }
         if (column.width() > 0) {
             box.setMinWidth(column.width());
@@ -189,12 +216,33 @@ public final class Grid<T> extends VBox {
         return box;
     }
 
+    private void put(StackPane box, Column<T> column, Node content) {
+        if (content instanceof HBox line && line.getAlignment() == Pos.TOP_LEFT) {
+            line.setAlignment(column.side());
+        }
+        if (content == null) {
+            box.getChildren().clear();
+        } else {
+            StackPane.setAlignment(content, column.side());
+            box.getChildren().setAll(content);
+        }
+    }
+
     private final class Cell extends ListCell<T> {
+        private final List<StackPane> boxes = new ArrayList<>();
         private T shown;
         private int turn;
+        private int layout;
 
         Cell() {
             setPrefWidth(0);
+            cells.add(this);
+        }
+
+        void refresh() {
+            if (!isEmpty()) {
+                updateItem(getItem(), false);
+            }
         }
 
         @Override
@@ -207,28 +255,66 @@ public final class Grid<T> extends VBox {
             }
             shown = empty ? null : item;
             turn = turns;
-            getStyleClass().remove("group");
+            boolean heads = !empty && item != null && group.test(item);
+            Parts.classed(this, "group", heads);
             if (empty || item == null) {
-                setGraphic(null);
-                return;
+                // often for a moment only, while rows around it come and go
+                if (getGraphic() != null && getGraphic().isVisible()) {
+                    getGraphic().setVisible(false);
+                    Platform.runLater(this::clear);
+                }
+            } else if (heads) {
+                head(item);
+            } else {
+                columns(item);
             }
+        }
+
+        private void clear() {
+            if (isEmpty()) {
+                setGraphic(null);
+                boxes.clear();
+            }
+        }
+
+        private HBox row() {
             HBox row = new HBox();
             row.getStyleClass().add("grid-row");
             row.setMinHeight(list.getFixedCellSize() - 1);
-            if (group.test(item)) {
-                getStyleClass().add("group");
-                row.setPadding(new Insets(0, 8, 0, 8));
-                Node heading = groupNode.apply(item);
-                if (heading instanceof HBox line) {
-                    line.setAlignment(Pos.CENTER_LEFT);
-                }
-                row.getChildren().add(heading);
-            } else {
-                for (Column<T> column : columns) {
-                    row.getChildren().add(box(column, column.cell().apply(item)));
+            return row;
+        }
+
+        private void head(T item) {
+            boxes.clear();
+            HBox row = row();
+            row.setPadding(new Insets(0, 8, 0, 8));
+            Node heading = groupNode.apply(item);
+            if (heading instanceof HBox line) {
+                line.setAlignment(Pos.CENTER_LEFT);
+            }
+            row.getChildren().add(heading);
+            setGraphic(row);
+        }
+
+        private void columns(T item) {
+            if (boxes.isEmpty() || layout != layouts) {
+                boxes.clear();
+                HBox row = row();
+                columns.forEach(c -> boxes.add(box(c)));
+                row.getChildren().addAll(boxes);
+                layout = layouts;
+                setGraphic(row);
+            }
+            getGraphic().setVisible(true);
+            for (int i = 0; i < columns.size(); i++) {
+                Column<T> column = columns.get(i);
+                StackPane box = boxes.get(i);
+                boolean same = !box.getChildren().isEmpty()
+                        && column.again().test(box.getChildren().get(0), item);
+                if (!same) {
+                    put(box, column, column.cell().apply(item));
                 }
             }
-            setGraphic(row);
         }
     }
 }

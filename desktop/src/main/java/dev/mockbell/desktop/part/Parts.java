@@ -2,6 +2,7 @@ package dev.mockbell.desktop.part;
 
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -9,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -43,6 +45,52 @@ public final class Parts {
         }
         button.setMinWidth(Region.USE_PREF_SIZE);
         return button;
+    }
+
+    /** Whether a node is in a scene, and neither it nor anything that it is in is hidden. */
+    public static boolean isShown(Node node) {
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (!n.isVisible()) {
+                return false;
+            }
+        }
+        return node.getScene() != null;
+    }
+
+    /** Puts a style class on a node or takes it away; nothing happens, and nothing is styled anew, where it is so already. */
+    public static void classed(Node node, String name, boolean on) {
+        if (node.getStyleClass().contains(name) != on) {
+            if (on) {
+                node.getStyleClass().add(name);
+            } else {
+                node.getStyleClass().remove(name);
+            }
+        }
+    }
+
+    /** Says what a node is, for people who point at it; made only then, because a tooltip costs more than most nodes. */
+    public static void tip(Node node, String words) {
+        if (!words.isEmpty()) {
+            tip(node, () -> words);
+        }
+    }
+
+    /** As {@link #tip(Node, String)}, for words that change; none while they are empty. */
+    public static void tip(Node node, Supplier<String> words) {
+        Tooltip[] tip = new Tooltip[1];
+        node.addEventHandler(MouseEvent.MOUSE_ENTERED, e -> {
+            if (tip[0] == null) {
+                tip[0] = new Tooltip();
+                tip[0].setWrapText(true);
+                tip[0].setMaxWidth(360);
+            }
+            tip[0].setText(words.get());
+            if (words.get().isEmpty()) {
+                Tooltip.uninstall(node, tip[0]);
+            } else {
+                Tooltip.install(node, tip[0]);
+            }
+        });
     }
 
     /** A text that acts as a link, reachable by Tab. */

@@ -1,7 +1,6 @@
 package dev.mockbell.desktop.part;
 
 import javafx.scene.Cursor;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
 import javafx.scene.shape.Circle;
@@ -11,23 +10,22 @@ import javafx.scene.shape.Rectangle;
 public final class Toggle extends Pane {
     private final Rectangle track = new Rectangle(20, 11);
     private final Circle knob = new Circle(4);
+    private String tip = "";
 
     /** @param action runs when it is switched; the owner then shows the new state */
-    public Toggle(boolean on, String tip, Runnable action) {
+    public Toggle(Runnable action) {
         getStyleClass().add("toggle");
         track.setArcWidth(11);
         track.setArcHeight(11);
         track.getStyleClass().add("toggle-track");
         knob.getStyleClass().add("toggle-knob");
         knob.setCenterY(5.5);
-        setOn(on);
         getChildren().addAll(track, knob);
         setMinSize(20, 11);
         setMaxSize(20, 11);
         setCursor(Cursor.HAND);
         setFocusTraversable(true);
-        setAccessibleText(tip);
-        Tooltip.install(this, new Tooltip(tip));
+        Parts.tip(this, () -> tip);
         setOnMouseClicked(e -> {
             action.run();
             e.consume();
@@ -40,12 +38,11 @@ public final class Toggle extends Pane {
         });
     }
 
-    /** Shows a state. */
-    public void setOn(boolean on) {
+    /** Shows a state, and says what a click does. */
+    public void show(boolean on, String does) {
+        tip = does;
+        setAccessibleText(does);
         knob.setCenterX(on ? 14.5 : 5.5);
-        track.getStyleClass().remove("on");
-        if (on) {
-            track.getStyleClass().add("on");
-        }
+        Parts.classed(track, "on", on);
     }
 }

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.part;
 import dev.mockbell.expression.ExpressionWords;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -12,6 +13,7 @@ import java.util.function.UnaryOperator;
 import javafx.geometry.Bounds;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.Control;
 import javafx.scene.control.DatePicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
@@ -20,6 +22,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.control.skin.DatePickerSkin;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.stage.Popup;
@@ -27,75 +30,166 @@ import javafx.stage.Popup;
 /**
  * A field for one value. Whatever helps to fill it, a list, a calendar, steps by the arrow keys, is beside the text and
  * never in place of it, so that an expression can stand in any field.
+ *
+ * <p>Until the pointer or the keyboard comes to it, it is a still picture of itself: a text field costs some 4 ms to make,
+ * which rows that are scrolled past do not have.
  */
 public final class ValueField extends HBox {
     private static final int ROW = 24;
     private static final int MOST_ROWS = 9;
 
-    private final TextField field;
-    private final Label gives = new Label();
-    private final Consumer<String> typed;
+    private final Label still = new Label();
+    private final List<Consumer<TextField>> habits = new ArrayList<>();
+    private final List<Sign> signs = new ArrayList<>();
+    private Consumer<String> typed;
+    private String text;
+    private String name = "";
+    private Optional<String> problem = Optional.empty();
+    private boolean expression;
+    private Optional<Label> gives = Optional.empty();
+    private TextField field;
     private Popup popup;
+
+    /** A small button behind the text. */
+    private record Sign(String words, String tip, Runnable action) {}
 
     /** @param typed hears of each change of the text */
     public ValueField(String value, Consumer<String> typed) {
         this.typed = typed;
-        field = new TextField(value);
-        field.getStyleClass().add("value");
-        field.setMinWidth(30);
-        field.setPrefColumnCount(8);
-        HBox.setHgrow(field, Priority.ALWAYS);
-        gives.getStyleClass().addAll("mono", "link", "gives");
-        gives.setMinWidth(0);
-        gives.setManaged(false);
-        gives.setVisible(false);
+        this.text = value;
+        still.setText(onOneLine(value));
+        still.getStyleClass().addAll("still", "value");
+        still.setFocusTraversable(true);
+        still.focusedProperty().addListener((o, was, now) -> {
+            if (now) {
+                field().requestFocus();
+            }
+        });
+        wide(still);
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(2);
-        getChildren().addAll(field, gives);
-        field.textProperty().addListener((o, was, now) -> typed.accept(now));
+        getChildren().add(still);
+        addEventFilter(MouseEvent.MOUSE_ENTERED, e -> field());
+        addEventFilter(MouseEvent.MOUSE_PRESSED, e -> field());
     }
 
+    private static String onOneLine(String value) {
+        return value.chars().noneMatch(c -> c < ' ') ? value : value.replaceAll("[\\t\\r\\n]+", " ");
+    }
+
+    private static void wide(Control control) {
+        control.setMinWidth(30);
+        control.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(control, Priority.ALWAYS);
+    }
+
+    /** The field itself, no longer a picture. */
     public TextField field() {
+        if (field == null) {
+            field = new TextField(text);
+            field.getStyleClass().add("value");
+            field.setPrefColumnCount(8);
+            field.setId(name);
+            wide(field);
+            still.setId(null);
+            getChildren().set(0, field);
+            habits.forEach(h -> h.accept(field));
+            TextField own = field;
+            field.textProperty().addListener((o, was, now) -> {
+                if (field == own) {
+                    text = now;
+                    typed.accept(now);
+                }
+            });
+            showSigns();
+            showMark();
+            if (getScene() != null) {
+                // so that the very press that woke it finds it in its place
+                applyCss();
+                layout();
+            }
+        }
         return field;
     }
 
+    /** Becomes a field for another value, without any of its helps, and a picture again; to be followed by a mark. */
+    public void again(String value, Consumer<String> nowTyped) {
+        typed = nowTyped;
+        text = value;
+        still.setText(onOneLine(value));
+        habits.clear();
+        signs.clear();
+        close();
+        if (field != null) {
+            field = null;
+            getChildren().setAll(still);
+        }
+    }
+
+    /** The id of the field, for finding it. */
+    public ValueField named(String id) {
+        name = id;
+        still.setId(id);
+        return this;
+    }
+
+    /** Runs when the keyboard comes to it. */
+    public ValueField onEntered(Runnable action) {
+        habits.add(f -> f.focusedProperty().addListener((o, was, now) -> {
+            if (now) {
+                action.run();
+            }
+        }));
+        return this;
+    }
+
+    /** Shows the text without letting it be typed in; a click does something else. */
+    public ValueField readOnly(Runnable clicked) {
+        habits.add(f -> {
+            f.setEditable(false);
+            f.setOnMouseClicked(e -> clicked.run());
+        });
+        return this;
+    }
+
     public String text() {
-        return field.getText();
+        return text;
     }
 
     /** Offers a list that narrows as one types; Down or the button opens it. */
     public ValueField offering(List<String> options) {
         add("▾", "Choose from the list (Down)", () -> open(options, ""));
-        field.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == KeyCode.DOWN && popup == null && !e.isAltDown()) {
-                open(options, "");
-                e.consume();
-            }
-        });
-        field.textProperty().addListener((o, was, now) -> {
-            if (field.isFocused() && !options.contains(now)) {
-                open(options, now);
-            }
+        habits.add(f -> {
+            f.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+                if (e.getCode() == KeyCode.DOWN && popup == null && !e.isAltDown()) {
+                    open(options, "");
+                    e.consume();
+                }
+            });
+            f.textProperty().addListener((o, was, now) -> {
+                if (f.isFocused() && !options.contains(now)) {
+                    open(options, now);
+                }
+            });
         });
         return this;
     }
 
     /** Goes on with what is typed within braces: variables and functions. */
     public ValueField completing(BiFunction<String, Integer, ExpressionWords.At> words) {
-        field.caretPositionProperty().addListener((o, was, now) -> {
-            if (!field.isFocused() || now.intValue() != was.intValue() + 1) {
+        habits.add(f -> f.caretPositionProperty().addListener((o, was, now) -> {
+            if (!f.isFocused() || now.intValue() != was.intValue() + 1) {
                 return;
             }
-            ExpressionWords.At at = words.apply(field.getText(), now.intValue());
+            ExpressionWords.At at = words.apply(f.getText(), now.intValue());
             close();
             if (!at.words().isEmpty()) {
                 list(at.words(), at.words().get(0), word -> {
-                    String text = field.getText();
-                    field.setText(text.substring(0, at.from()) + word + text.substring(field.getCaretPosition()));
-                    field.positionCaret(at.from() + word.length());
+                    f.setText(text.substring(0, at.from()) + word + text.substring(f.getCaretPosition()));
+                    f.positionCaret(at.from() + word.length());
                 });
             }
-        });
+        }));
         return this;
     }
 
@@ -105,12 +199,12 @@ public final class ValueField extends HBox {
                 .filter(o -> o.toLowerCase(Locale.ROOT).contains(part))
                 .toList();
         close();
-        list(fitting, field.getText(), this::put);
+        list(fitting, text, this::put);
     }
 
     private void put(String value) {
-        field.setText(value);
-        field.positionCaret(value.length());
+        field().setText(value);
+        field().positionCaret(value.length());
     }
 
     private void list(List<String> fitting, String first, Consumer<String> then) {
@@ -160,8 +254,8 @@ public final class ValueField extends HBox {
         ground.getStyleClass().addAll(getScene().getRoot().getStyleClass());
         popup.getContent().add(ground);
         popup.setOnHidden(e -> popup = null);
-        Bounds at = field.localToScreen(field.getBoundsInLocal());
-        popup.show(field, at.getMinX(), at.getMaxY() + 1);
+        Bounds at = field().localToScreen(field().getBoundsInLocal());
+        popup.show(field(), at.getMinX(), at.getMaxY() + 1);
     }
 
     private void close() {
@@ -185,14 +279,13 @@ public final class ValueField extends HBox {
         show(content);
         picker.valueProperty().addListener((o, was, now) -> {
             close();
-            String rest = day().isPresent() ? field.getText().substring(10) : "";
-            field.setText(now + rest);
+            String rest = day().isPresent() ? text.substring(10) : "";
+            field().setText(now + rest);
         });
     }
 
     private Optional<LocalDate> day() {
         try {
-            String text = field.getText();
             return text.length() < 10 ? Optional.empty() : Optional.of(LocalDate.parse(text.substring(0, 10)));
         } catch (DateTimeParseException notADay) {
             return Optional.empty();
@@ -201,29 +294,45 @@ public final class ValueField extends HBox {
 
     /** Lets Alt+Up and Alt+Down change the value by a step; a step gives null when there is none from there. */
     public ValueField stepping(UnaryOperator<String> up, UnaryOperator<String> down) {
-        field.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+        habits.add(f -> f.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             boolean plain = !e.isAltDown() && !e.isShiftDown() && !e.isShortcutDown();
             String next = !plain
                     ? null
                     : e.getCode() == KeyCode.UP
-                            ? up.apply(field.getText())
-                            : e.getCode() == KeyCode.DOWN ? down.apply(field.getText()) : null;
+                            ? up.apply(text)
+                            : e.getCode() == KeyCode.DOWN ? down.apply(text) : null;
             if (next != null) {
-                field.setText(next);
-                field.positionCaret(next.length());
+                put(next);
                 e.consume();
             }
-        });
+        }));
         return this;
     }
 
     /** Adds a small button behind the text. */
     public ValueField add(String sign, String tip, Runnable action) {
-        Button button = Parts.button(sign, tip, action, "tiny", "beside");
-        button.setFocusTraversable(false);
-        button.setId("beside-" + (field.getId() == null ? "" : field.getId()));
-        getChildren().add(getChildren().indexOf(gives), button);
+        signs.add(new Sign(sign, tip, action));
         return this;
+    }
+
+    /** An expression needs their room, and a calendar would only overwrite it. */
+    private void showSigns() {
+        List<Sign> shown = expression ? List.of() : signs;
+        if (field == null && gives.isEmpty() && getChildren().size() == 1 && shown.isEmpty()) {
+            return;
+        }
+        getChildren().remove(1, getChildren().size());
+        for (Sign sign : shown) {
+            if (field == null) {
+                getChildren().add(Parts.text(sign.words(), "still-sign"));
+                continue;
+            }
+            Button button = Parts.button(sign.words(), sign.tip(), sign.action(), "tiny", "beside");
+            button.setFocusTraversable(false);
+            button.setId("beside-" + name);
+            getChildren().add(button);
+        }
+        gives.ifPresent(getChildren()::add);
     }
 
     /**
@@ -231,33 +340,42 @@ public final class ValueField extends HBox {
      *
      * @param value what the expression gives now; empty when it is none or that is not known yet
      */
-    public void mark(Optional<String> problem, boolean expression, Optional<String> value) {
-        field.getStyleClass().removeAll("wrong", "expression");
-        if (expression) {
-            field.getStyleClass().add("expression");
+    public void mark(Optional<String> why, boolean isExpression, Optional<String> value) {
+        problem = why;
+        boolean same = field != null && isExpression == expression && gives.isEmpty() && value.isEmpty();
+        expression = isExpression;
+        gives = value.map(ValueField::giving);
+        if (!same) {
+            showSigns();
         }
-        if (problem.isPresent()) {
-            field.getStyleClass().add("wrong");
+        showMark();
+    }
+
+    private static Label giving(String value) {
+        Label label = Parts.text("= " + value, "mono", "link", "gives");
+        label.setMinWidth(0);
+        if (value.length() > 8) {
+            Parts.tip(label, value);
         }
-        field.setTooltip(problem.map(Tooltip::new).orElse(null));
-        // an expression needs the room, and a calendar would only overwrite it
-        getChildren().stream().filter(n -> n.getStyleClass().contains("beside")).forEach(n -> {
-            n.setVisible(!expression);
-            n.setManaged(!expression);
-        });
-        gives.setText(value.map(v -> "= " + v).orElse(""));
-        gives.setTooltip(value.filter(v -> v.length() > 8).map(Tooltip::new).orElse(null));
-        gives.setManaged(value.isPresent());
-        gives.setVisible(value.isPresent());
+        return label;
+    }
+
+    private void showMark() {
+        Control shown = field == null ? still : field;
+        Parts.classed(shown, "expression", expression);
+        Parts.classed(shown, "wrong", problem.isPresent());
+        if (field != null) {
+            field.setTooltip(problem.map(Tooltip::new).orElse(null));
+        }
     }
 
     /** Whether it has the keyboard. */
     public boolean isTypedIn() {
-        return field.isFocused();
+        return field != null && field.isFocused();
     }
 
     @Override
     public void requestFocus() {
-        field.requestFocus();
+        field().requestFocus();
     }
 }

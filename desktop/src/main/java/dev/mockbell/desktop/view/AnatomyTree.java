@@ -134,7 +134,7 @@ final class AnatomyTree extends VBox {
         row.setMinHeight(26);
         row.setPadding(new Insets(0, 10, 0, 10 + depth * 14.0));
         row.setStyle("-fx-border-color: transparent transparent -mb-faint transparent");
-        ContractView.tip(row, documentation);
+        Parts.tip(row, documentation);
         return row;
     }
 }

@@ -107,7 +107,7 @@ final class BoundaryWindow {
     private static Label cut(String words, String... classes) {
         Label label = Parts.text(words, classes);
         label.setMinWidth(0);
-        ContractView.tip(label, words);
+        Parts.tip(label, words);
         return label;
     }
 

@@ -313,7 +313,7 @@ final class CallView extends VBox {
                 ? Parts.marked(Mark.PASSED, "Valid", "fine")
                 : Parts.marked(Mark.FAILED, trouble, "failed");
         words.setId("request-validity");
-        ContractView.tip(words, trouble.isEmpty() ? "Valid against the contract" : trouble);
+        Parts.tip(words, trouble.isEmpty() ? "Valid against the contract" : trouble);
         words.setMinWidth(trouble.isEmpty() ? Region.USE_PREF_SIZE : 0);
         long out = model.request().leftOut();
         Label left = Parts.text(out == 0 ? "" : out + " left out", "third", "table-text");
@@ -514,7 +514,7 @@ final class CallView extends VBox {
         if (folds) {
             name.setOnMouseClicked(e -> model.response().fold(row));
         }
-        ContractView.tip(name, row.documentation());
+        Parts.tip(name, row.documentation());
         return name;
     }
 

@@ -240,7 +240,7 @@ final class CheckView extends StackPane {
     private static Label quiet(String words) {
         Label label = Parts.text(words, "second", "table-text");
         label.setMinWidth(0);
-        ContractView.tip(label, words);
+        Parts.tip(label, words);
         return label;
     }
 
@@ -268,7 +268,7 @@ final class CheckView extends StackPane {
             model.runProperty().set(run);
             model.stepProperty().set(step);
         });
-        ContractView.tip(box, mark.words());
+        Parts.tip(box, mark.words());
         return box;
     }
 

@@ -18,7 +18,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -261,15 +260,5 @@ final class ContractView extends StackPane {
     private void copy(String text) {
         Copying.text(text);
         desk.tell(dev.mockbell.desktop.model.Notice.plain("Copied."));
-    }
-
-    /** Says what a node is, for people who point at it. */
-    static void tip(Node node, String words) {
-        if (!words.isEmpty()) {
-            Tooltip tip = new Tooltip(words);
-            tip.setWrapText(true);
-            tip.setMaxWidth(360);
-            Tooltip.install(node, tip);
-        }
     }
 }

@@ -74,7 +74,7 @@ final class FindingsList extends VBox {
     private static Node words(Finding finding) {
         Label text = Parts.text(finding.text() + ". " + finding.advice(), "table-text");
         text.setWrapText(true);
-        ContractView.tip(text, finding.text() + ". " + finding.advice());
+        Parts.tip(text, finding.text() + ". " + finding.advice());
         return text;
     }
 

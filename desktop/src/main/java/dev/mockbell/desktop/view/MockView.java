@@ -136,7 +136,7 @@ final class MockView extends StackPane {
                                 e.operation().isEmpty() ? "failed" : "strong"))
                 .column("Answered by", 108, e -> {
                     Label label = Parts.text(e.title(), "table-text", e.matched() ? "second" : "failed");
-                    ContractView.tip(label, e.why());
+                    Parts.tip(label, e.why());
                     return label;
                 });
         latest.setPlaceholder(Parts.empty("Requests appear here as they come."));

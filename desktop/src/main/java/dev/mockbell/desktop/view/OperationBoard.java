@@ -307,7 +307,7 @@ final class OperationBoard extends VBox {
         boolean soap =
                 port.binding().protocol() == Protocol.SOAP11 || port.binding().protocol() == Protocol.SOAP12;
         Label words = Parts.text("listed only", "third", "table-text");
-        ContractView.tip(
+        Parts.tip(
                 words,
                 soap
                         ? "The service begins this exchange, so a client cannot call it."

@@ -5,7 +5,6 @@ import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.desktop.part.Toggle;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.message.SheetRow;
@@ -15,6 +14,7 @@ import dev.mockbell.schema.SimpleType;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -25,7 +25,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The sheet that is edited: a typed outline with a field in each row that has a value. */
@@ -51,9 +50,13 @@ final class SheetGrid extends VBox {
         this.values = values;
         this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
+                .again(SheetGrid::elementAgain)
                 .column("Value", 176, this::value)
+                .again(SheetGrid::valueAgain)
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
+                .again((node, l) -> typeAgain((Label) node, l))
                 .number("Occurs", 64, this::occurs)
+                .again((node, l) -> occursAgain((HBox) node, l))
                 .flat();
         grid.setId(id);
         grid.setItems(model.lines());
@@ -100,19 +103,44 @@ final class SheetGrid extends VBox {
 
     /** Chooses a row's line. */
     private void choose(SheetRow row) {
-        for (int i = 0; i < model.lines().size(); i++) {
-            if (model.lines().get(i).row().id().equals(row.id())) {
-                grid.list().getSelectionModel().select(i);
-                return;
+        model.line(row).ifPresent(line -> {
+            if (grid.list().getSelectionModel().getSelectedItem() != line) {
+                grid.list().getSelectionModel().select(line);
             }
-        }
+        });
     }
 
     private void refresh() {
-        Optional<String> at = chosen().map(SheetRow::id);
+        Optional<SheetRow> at = chosen();
+        Optional<ValueField> typedIn = typedIn();
+        Optional<Line> there = typedIn.map(f -> (Line) f.getUserData());
+        int caret = typedIn.map(f -> f.field().getCaretPosition()).orElse(0);
         grid.refresh();
-        at.flatMap(model::row).ifPresent(this::choose);
+        at.ifPresent(this::choose);
         note.show(chosen());
+        // its cell may be given to another row when rows come or go
+        there.ifPresent(line -> Platform.runLater(() -> returnTo(line, caret)));
+    }
+
+    private Optional<ValueField> typedIn() {
+        return grid.list().lookupAll(".row-value").stream()
+                .map(n -> (ValueField) n)
+                .filter(ValueField::isTypedIn)
+                .findFirst();
+    }
+
+    private void returnTo(Line line, int caret) {
+        Node owner = getScene() == null ? null : getScene().getFocusOwner();
+        boolean lost = owner == null
+                || owner == grid.list()
+                || typedIn().isEmpty() && owner instanceof TextField f && f.getScene() == null;
+        if (lost && model.lines().contains(line)) {
+            grid.list().layout();
+            fieldOf(line).ifPresent(f -> {
+                f.requestFocus();
+                f.field().positionCaret(caret);
+            });
+        }
     }
 
     /** Values have come; the field that is typed in keeps the keyboard and only its mark changes. */
@@ -182,12 +210,18 @@ final class SheetGrid extends VBox {
             flip(line.row());
             e.consume();
         } else if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.F2) {
-            Node field = grid.list().lookup("#" + idOf(line.row()).replace("@", "\\@"));
-            if (field != null) {
-                field.requestFocus();
+            fieldOf(line).ifPresent(f -> {
+                f.requestFocus();
                 e.consume();
-            }
+            });
         }
+    }
+
+    private Optional<ValueField> fieldOf(Line line) {
+        return grid.list().lookupAll(".row-value").stream()
+                .filter(n -> n.getUserData() == line && Parts.isShown(n))
+                .map(n -> (ValueField) n)
+                .findFirst();
     }
 
     private static Label third(String words) {
@@ -205,110 +239,59 @@ final class SheetGrid extends VBox {
     }
 
     private Node element(Line line) {
-        SheetRow row = line.row();
-        HBox box = new HBox(4);
-        box.setAlignment(Pos.CENTER_LEFT);
-        Region indent = new Region();
-        indent.setMinWidth(Math.min(line.depth(), 14) * 12.0);
-        box.getChildren().add(indent);
-        if (row.optional() && row.count() <= 1) {
-            boolean out = row.state() == State.LEFT_OUT;
-            Toggle toggle = new Toggle(!out, out ? "Put in (Space)" : "Leave out (Space)", () -> flip(row));
-            toggle.setId("include-" + row.label());
-            box.getChildren().add(toggle);
-        }
-        boolean folds = !row.children().isEmpty();
-        Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
-        if (line.depth() == 0) {
-            name.getStyleClass().add("strong");
-        }
-        if (row.state() == State.LEFT_OUT) {
-            name.getStyleClass().add("third");
-        }
-        boolean place = row.kind() == Kind.CHOICE || row.kind() == Kind.TEXT || row.kind() == Kind.WILDCARD;
-        if (place) {
-            name.getStyleClass().add("bronze");
-        }
-        if (folds) {
-            name.setOnMouseClicked(e -> {
-                choose(row);
-                if (e.getButton() == javafx.scene.input.MouseButton.PRIMARY) {
+        SheetRowName name = new SheetRowName(
+                this::flip,
+                row -> {
+                    choose(row);
                     model.fold(row);
-                }
-            });
-        }
-        box.getChildren().add(name);
-        if (row.index() > 0) {
-            box.getChildren().add(Parts.text(row.index() + " of " + row.count(), "third", "small"));
-        }
-        ContractView.tip(box, row.documentation().isEmpty() ? row.type() : row.type() + "\n" + row.documentation());
-        box.setOnContextMenuRequested(e -> {
-            choose(row);
-            actions.menu(row).show(box, e.getScreenX(), e.getScreenY());
-            e.consume();
-        });
-        return box;
+                },
+                (row, e) -> {
+                    choose(row);
+                    actions.menu(row).show(this, e.getScreenX(), e.getScreenY());
+                });
+        name.show(line);
+        return name;
+    }
+
+    private static boolean elementAgain(Node node, Line line) {
+        ((SheetRowName) node).show(line);
+        return true;
     }
 
     private Node value(Line line) {
-        SheetRow row = line.row();
-        if (row.kind() == Kind.WILDCARD) {
-            return Parts.button(
-                    "Paste XML…", "Any element " + row.type(), () -> actions.pasteXml(row), "quiet", "link");
-        }
-        if (row.state() == State.LEFT_OUT) {
-            return Parts.text(
-                    row.problem().isPresent() ? "missing" : "left out",
-                    row.problem().isPresent() ? "failed" : "third",
-                    "italic",
-                    "table-text");
-        }
-        if (row.state() == State.NIL) {
-            return Parts.text("nil", "tag", "link");
-        }
-        if (row.kind() == Kind.CHOICE) {
-            ValueField field = new ValueField(row.value(), chosen -> {
-                if (row.options().contains(chosen) && !chosen.equals(row.value())) {
-                    model.choose(row, chosen);
-                }
-            });
-            field.field().setEditable(false);
-            field.offering(row.options());
-            return field;
-        }
-        if (!row.editable()) {
-            boolean tell = !line.open() || row.kind() == Kind.REPEATS;
-            Label gist = Parts.text(
-                    row.problem().isPresent() ? row.problem().get() : tell ? row.gist() : "",
-                    row.problem().isPresent() ? "failed" : "third",
-                    "table-text");
-            gist.setMinWidth(0);
-            ContractView.tip(gist, row.problem().orElse(""));
-            return gist;
-        }
-        return field(line);
+        SheetRowValue value = new SheetRowValue(this::fill, actions::pasteXml);
+        value.show(line);
+        return value;
+    }
+
+    private static boolean valueAgain(Node node, Line line) {
+        ((SheetRowValue) node).show(line);
+        return true;
+    }
+
+    private static boolean typeAgain(Label label, Line line) {
+        label.setText(line.row().type());
+        return true;
     }
 
     private static String idOf(SheetRow row) {
         return "value-" + row.label() + (row.index() > 0 ? "-" + row.index() : "");
     }
 
-    private ValueField field(Line line) {
+    /** Makes a field one for a row. */
+    private void fill(ValueField field, Line line) {
+        if (line.row().kind() == Kind.CHOICE) {
+            offer(field, line);
+            return;
+        }
         SheetRow row = line.row();
-        ValueField[] self = new ValueField[1];
-        ValueField field = new ValueField(
+        field.again(
                 row.value(),
                 now -> model.type(line.row(), now)
-                        .ifPresentOrElse(p -> mark(self[0], Optional.of(p)), () -> mark(self[0], Optional.empty())));
-        self[0] = field;
-        field.getStyleClass().add("row-value");
+                        .ifPresentOrElse(p -> mark(field, Optional.of(p)), () -> mark(field, Optional.empty())));
+        Parts.classed(field, "row-value", true);
         field.setUserData(line);
-        field.field().setId(idOf(row));
-        field.field().focusedProperty().addListener((o, was, now) -> {
-            if (now) {
-                choose(line.row());
-            }
-        });
+        field.named(idOf(row)).onEntered(() -> choose(line.row()));
         Optional<SimpleType> type = row.simple();
         String primitive = type.map(SimpleType::primitive).orElse("string");
         boolean binary = "base64Binary".equals(primitive) || "hexBinary".equals(primitive);
@@ -323,12 +306,23 @@ final class SheetGrid extends VBox {
         }
         if (row.value().chars().anyMatch(c -> c < ' ')) {
             // a field of one line would drop line ends and tabs at the first key
-            field.field().setEditable(false);
-            field.field().setOnMouseClicked(e -> actions.edit(line.row()));
+            field.readOnly(() -> actions.edit(line.row()));
         }
         values.ifPresent(v -> field.completing(v::words));
         mark(field, row.problem());
-        return field;
+    }
+
+    /** The branches of a choice. */
+    private void offer(ValueField field, Line line) {
+        field.again(line.row().value(), chosen -> {
+            SheetRow now = line.row();
+            if (now.options().contains(chosen) && !chosen.equals(now.value())) {
+                model.choose(now, chosen);
+            }
+        });
+        Parts.classed(field, "row-value", false);
+        field.named(null).readOnly(() -> {}).offering(line.row().options());
+        field.mark(Optional.empty(), false, Optional.empty());
     }
 
     /** The next number; null beyond the bounds of the type or from what is no number. */
@@ -359,15 +353,32 @@ final class SheetGrid extends VBox {
     }
 
     private Node occurs(Line line) {
-        SheetRow row = line.row();
-        HBox box = new HBox(2, third(row.occurs().toString()));
+        HBox box = new HBox(2, third(""));
         box.setAlignment(Pos.CENTER_RIGHT);
-        boolean last = row.index() == 0 || row.index() == row.count();
-        if (row.canRepeat() && last) {
-            var add = Parts.button("+", "Add one more " + row.label() + " (Insert)", () -> model.repeat(row), "tiny");
-            add.setId("repeat-" + row.label());
-            box.getChildren().add(add);
-        }
+        occursAgain(box, line);
         return box;
+    }
+
+    private boolean occursAgain(HBox box, Line line) {
+        SheetRow row = line.row();
+        ((Label) box.getChildren().get(0)).setText(row.occurs().toString());
+        // on the last of several
+        boolean more = row.canRepeat() && (row.index() == 0 || row.index() == row.count());
+        if (more && box.getChildren().size() == 1) {
+            box.getChildren()
+                    .add(Parts.button(
+                            "+",
+                            "Add one more (Insert)",
+                            () -> model.repeat(((Line) box.getUserData()).row()),
+                            "tiny"));
+        }
+        box.setUserData(line);
+        if (box.getChildren().size() > 1) {
+            Node add = box.getChildren().get(1);
+            add.setVisible(more);
+            add.setManaged(more);
+            add.setId(more ? "repeat-" + row.label() : null);
+        }
+        return true;
     }
 }

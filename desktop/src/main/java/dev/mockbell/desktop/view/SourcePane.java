@@ -106,7 +106,7 @@ final class SourcePane extends VBox {
             leave();
             show(index);
         });
-        ContractView.tip(
+        Parts.tip(
                 tab,
                 uri + "\n" + document.kind().name() + ", " + Numbers.bytes(document.bytes().length) + "\nSHA-256 "
                         + document.sha256());

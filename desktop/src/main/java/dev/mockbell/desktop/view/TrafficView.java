@@ -134,7 +134,7 @@ final class TrafficView extends VBox {
                 .column("Result", 170, l -> {
                     Label label = Parts.marked(
                             Numbers.mark(l.outcome()), l.note().isEmpty() ? "fine" : l.note(), "table-text");
-                    ContractView.tip(label, l.note());
+                    Parts.tip(label, l.note());
                     return label;
                 })
                 .column("From", 140, l -> quiet(l.origin()));

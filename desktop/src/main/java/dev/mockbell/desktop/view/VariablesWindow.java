@@ -172,7 +172,7 @@ final class VariablesWindow {
             example.setMinWidth(270);
             Label text = Parts.text(doc.text(), "second", "table-text");
             text.setMinWidth(0);
-            ContractView.tip(text, doc.signature() + "\n" + doc.text());
+            Parts.tip(text, doc.signature() + "\n" + doc.text());
             box.getChildren().add(new HBox(8, example, text));
         }
         return box;

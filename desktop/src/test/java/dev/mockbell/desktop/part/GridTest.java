@@ -100,7 +100,7 @@ class GridTest {
     @Test
     void aSwitchIsThrownByClickAndBySpace() {
         AtomicInteger thrown = new AtomicInteger();
-        Toggle toggle = Hand.on(() -> new Toggle(false, "tip", thrown::incrementAndGet));
+        Toggle toggle = Hand.on(() -> new Toggle(thrown::incrementAndGet));
         Stage stage = show(new javafx.scene.layout.StackPane(toggle), 200);
         Hand hand = new Hand(stage);
         Hand.run(toggle::requestFocus);

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
@@ -376,6 +378,14 @@ class CallStationTest {
         assertThat(Hand.on(() -> fresh.earlier(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
     }
 
+    private ValueField field(String name) {
+        return desktop.window.stage().getScene().getRoot().lookupAll("#value-" + name).stream()
+                .filter(Parts::isShown)
+                .map(n -> (ValueField) n.getParent())
+                .findFirst()
+                .orElseThrow();
+    }
+
     @Test
     void aLongValueIsEditedWithRoomAndADayTakenFromTheCalendar() {
         hand.click("#value-name");
@@ -386,16 +396,11 @@ class CallStationTest {
         hand.await("the value", () -> call.request().xml().contains(">Ines\nof the long name<"));
         hand.await(
                 "a field that cannot lose the line end",
-                () -> desktop.window.stage().getScene().lookup("#value-name")
-                                instanceof javafx.scene.control.TextField f
-                        && !f.isEditable());
-        Hand.run(() -> ((javafx.scene.control.Button) desktop.window
-                        .stage()
-                        .getScene()
-                        .lookup("#value-arrival")
-                        .getParent()
-                        .lookup(".beside"))
-                .fire());
+                () -> !field("name").field().isEditable());
+        Hand.run(() -> {
+            field("arrival").requestFocus();
+            ((javafx.scene.control.Button) field("arrival").lookup(".beside")).fire();
+        });
         hand.await(
                 "the calendar",
                 () -> javafx.stage.Window.getWindows().stream()
