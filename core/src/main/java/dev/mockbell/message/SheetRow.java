@@ -78,10 +78,15 @@ public record SheetRow(
      * @param rows how many rows there are
      */
     public record Tally(int problems, String first, int leftOut, int rows) {
+        private static final Tally FINE = new Tally(0, "", 0, 1);
+
         static Tally of(String label, State state, boolean optional, Optional<String> problem, List<SheetRow> below) {
             int problems = problem.isPresent() ? 1 : 0;
             String first = problem.map(p -> label + ": " + p).orElse("");
             int leftOut = state == State.LEFT_OUT && optional ? 1 : 0;
+            if (problems + leftOut == 0 && below.isEmpty()) {
+                return FINE;
+            }
             int rows = 1;
             for (SheetRow child : below) {
                 first = problems == 0 ? child.tally.first : first;

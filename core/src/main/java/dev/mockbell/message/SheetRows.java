@@ -38,39 +38,24 @@ final class SheetRows {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
     private static final String FREE = "any element";
     private static final String UNKNOWN = "not in the contract";
+    private static final Set<Node> ANYWHERE = Set.of();
 
     private final Schemas schemas;
     private final RowIds ids;
     private final RowValues values;
-    private final Map<Node, SheetRow> kept = new IdentityHashMap<>();
+    /** The row that each element had when it was laid out last. */
+    private final Map<Node, SheetRow> laid = new IdentityHashMap<>();
+
+    /** Elements that have changed since, and in which of the elements right in them: {@link #ANYWHERE} or some. */
+    private final Map<Node, Set<Node>> stale = new IdentityHashMap<>();
+
+    /** What is wrong with an element's standing in its parent, which only that sees. */
+    private final Map<Node, String> flaws = new IdentityHashMap<>();
+
     private final Map<TypeDef, Optional<SheetShape.Places>> models = new IdentityHashMap<>();
-    private final Map<Node, Slot> slots = new IdentityHashMap<>();
-    private final Map<Node, Former> former = new IdentityHashMap<>();
 
     /** The element of the first row; in a whole envelope it stands in the body. */
     private Element top;
-
-    /**
-     * How an element was laid out last, so that it can be laid out again without its parent.
-     *
-     * @param flaw what its parent found wrong with its standing there; empty when nothing
-     */
-    private record Slot(
-            ElementDecl given, Occurs occurs, int index, int count, String place, String unknown, String flaw) {
-        boolean isLike(ElementDecl otherGiven, Occurs otherOccurs, String otherPlace, String otherUnknown) {
-            return given == otherGiven
-                    && occurs.equals(otherOccurs)
-                    && place.equals(otherPlace)
-                    && unknown.equals(otherUnknown);
-        }
-
-        Slot flawed(String why) {
-            return new Slot(given, occurs, index, count, place, unknown, why);
-        }
-    }
-
-    /** The row of an element in which nothing has changed but what is in some of the elements right in it. */
-    private record Former(SheetRow row, Set<Node> changed) {}
 
     SheetRows(Schemas schemas, RowIds ids, boolean templated) {
         this.schemas = schemas;
@@ -107,17 +92,12 @@ final class SheetRows {
 
     /** Forgets the row of an element that has changed; of those around it, that it stands in them as it was. */
     void forget(Element element) {
+        stale.put(element, ANYWHERE);
         Node changed = element;
-        kept.remove(changed);
-        former.remove(changed);
         for (Node around = changed.getParentNode(); around != null; around = around.getParentNode()) {
-            SheetRow was = kept.remove(around);
-            if (was != null) {
-                former.put(around, new Former(was, Collections.newSetFromMap(new IdentityHashMap<>())));
-            }
-            Former of = former.get(around);
-            if (of != null) {
-                of.changed.add(changed);
+            Set<Node> in = stale.computeIfAbsent(around, n -> Collections.newSetFromMap(new IdentityHashMap<>()));
+            if (in != ANYWHERE) {
+                in.add(changed);
             }
             changed = around;
         }
@@ -131,35 +111,48 @@ final class SheetRows {
 
     /** The row of an element that was laid out before, as the element is now; what only its parent knows is as it was. */
     Optional<SheetRow> again(Element element) {
-        Slot slot = slots.get(element);
-        return slot == null
-                ? Optional.empty()
-                : Optional.of(
-                        element(slot.given, element, slot.occurs, slot.index, slot.count, slot.place, slot.unknown));
+        return Optional.ofNullable(laid.get(element)).map(was -> again(was, element));
+    }
+
+    private SheetRow again(SheetRow was, Element element) {
+        ElementDecl given = was.target().element().orElse(null);
+        return element(
+                given,
+                element,
+                was.occurs(),
+                was.index(),
+                was.count(),
+                was.target().place(),
+                given == null ? was.type() : "");
     }
 
     /** @param unknown what to say of the type when nothing is declared; a flaw when it starts with “not” below a known one */
     private SheetRow element(
             ElementDecl given, Element element, Occurs occurs, int index, int count, String place, String unknown) {
-        SheetRow known = kept.get(element);
-        Slot before = slots.get(element);
-        boolean same = before != null && before.isLike(given, occurs, place, unknown);
-        if (same && known != null) {
-            return known.index() == index && known.count() == count ? known : known.numbered(index, count);
-        }
-        Former was = former.remove(element);
+        SheetRow was = laid.get(element);
+        Set<Node> changed = stale.remove(element);
+        boolean same = was != null
+                && was.target().element().orElse(null) == given
+                && was.occurs().equals(occurs)
+                && was.target().place().equals(place)
+                && (given != null || was.type().equals(unknown));
         SheetRow made;
-        if (same && was != null) {
-            made = was.row.over(patched(was.row, was.changed)).numbered(index, count);
+        if (same && changed == null) {
+            if (was.index() == index && was.count() == count) {
+                return was;
+            }
+            made = was.numbered(index, count);
+        } else if (same && changed != ANYWHERE) {
+            made = was.over(patched(was, changed)).numbered(index, count);
         } else {
+            flaws.remove(element);
             Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;
             Target target = Target.of(parent, null, element, place).declared(given);
             made = given == null
                     ? unknown(element, index, count, occurs, unknown, target)
                     : declared(given, element, occurs, index, count, target);
         }
-        kept.put(element, made);
-        slots.put(element, new Slot(given, occurs, index, count, place, unknown, ""));
+        laid.put(element, made);
         return made;
     }
 
@@ -186,36 +179,34 @@ final class SheetRows {
     /** The row of an element as it is now, with what its parent had said of it. */
     private SheetRow anew(SheetRow was) {
         Element element = (Element) was.target().node();
-        Slot slot = slots.get(element);
-        SheetRow made = element(slot.given, element, slot.occurs, was.index(), was.count(), slot.place, slot.unknown);
+        String flaw = flaws.get(element);
+        boolean flawed = flaw != null && was.problem().filter(flaw::equals).isPresent();
+        SheetRow made = again(was, element);
         if (was.target().round().isPresent()) {
             made = made.at(made.target().in(was.target().round().get()));
         }
-        boolean flawed =
-                !slot.flaw.isEmpty() && was.problem().filter(slot.flaw::equals).isPresent();
-        return flawed ? flawed(made, slot.flaw) : made;
+        return flawed ? flawed(made, flaw) : made;
     }
 
     /** A row with what is wrong with its standing in its parent. */
     private SheetRow flawed(SheetRow row, String why) {
-        slots.computeIfPresent(row.target().node(), (n, s) -> s.flawed(why));
+        flaws.put(row.target().node(), why);
         return row.flawed(why);
     }
 
     private SheetRow declared(ElementDecl given, Element element, Occurs occurs, int index, int count, Target target) {
         ElementDecl substitute = standsFor(given, element);
         ElementDecl declared = substitute == null ? given : substitute;
-        String id = ids.of(element);
         TypeDef type = actualType(declared, element);
         RowValues.Look look = values.look(type);
         String nil = element.getAttributeNS(XSI, "nil").strip();
         State state = "true".equals(nil) || "1".equals(nil) ? State.NIL : State.PRESENT;
         List<SheetRow> children = new ArrayList<>();
-        attributes(type, element, id, children);
+        attributes(type, element, children);
         boolean text = type.content() == TypeDef.Content.TEXT;
         boolean any = type.isAny() && Xml.children(element).isEmpty();
         if (!text && !any && state != State.NIL) {
-            content(type, element, id, children);
+            content(type, element, ids.of(element), children);
         }
         String value = text || any ? element.getTextContent() : "";
         Optional<String> problem = text && state == State.PRESENT
@@ -223,7 +214,7 @@ final class SheetRows {
                 : Optional.empty();
         boolean mustBeNil = state == State.NIL && !declared.nillable();
         return make(
-                occurs.repeats() || target.parent() == null ? id : target.place(),
+                occurs.repeats() || target.parent() == null ? ids.of(element) : target.place(),
                 text || any ? Kind.VALUE : Kind.GROUP,
                 element.getLocalName(),
                 state,
@@ -289,7 +280,7 @@ final class SheetRows {
         Cursor cursor = new Cursor(element, id, e -> false);
         boolean leaf = cursor.next() == null;
         List<SheetRow> children = new ArrayList<>();
-        attributes(null, element, id, children);
+        attributes(null, element, children);
         while (cursor.next() != null) {
             Element child = cursor.take();
             texts(child.getPreviousSibling(), element, true, children);
@@ -318,9 +309,13 @@ final class SheetRows {
                 target);
     }
 
-    private void attributes(TypeDef type, Element element, String id, List<SheetRow> rows) {
-        List<Attr> known = new ArrayList<>();
+    private void attributes(TypeDef type, Element element, List<SheetRow> rows) {
         List<AttributeDecl> declarations = type == null ? List.of() : type.attributes();
+        if (declarations.isEmpty() && !element.hasAttributes()) {
+            return;
+        }
+        String id = ids.of(element);
+        List<Attr> known = new ArrayList<>();
         for (AttributeDecl declared : declarations) {
             String ns = declared.name().getNamespaceURI();
             Attr attr = element.getAttributeNodeNS(

@@ -1,5 +1,6 @@
 package dev.mockbell.xml;
 
+import java.util.List;
 import org.apache.xerces.dom.DocumentImpl;
 import org.apache.xerces.dom.ElementNSImpl;
 import org.w3c.dom.Element;
@@ -19,14 +20,14 @@ final class PlacedDocument extends DocumentImpl {
 
         private int line;
         private int column;
-        private String[] order = {};
+        private transient List<String> order = List.of();
 
         PlacedElement(PlacedDocument owner, String namespace, String qualifiedName) {
             super(owner, namespace, qualifiedName);
         }
 
         /** @param order the names of the attributes as they stood in the source */
-        void found(int atLine, int atColumn, String[] order) {
+        void found(int atLine, int atColumn, List<String> order) {
             this.line = atLine;
             this.column = atColumn;
             this.order = order;
@@ -41,8 +42,8 @@ final class PlacedDocument extends DocumentImpl {
             return new Place(uri == null ? "" : uri, line, column);
         }
 
-        String[] order() {
-            return order.clone();
+        List<String> order() {
+            return order;
         }
     }
 }

@@ -2,7 +2,9 @@ package dev.mockbell.xml;
 
 import dev.mockbell.xml.PlacedDocument.PlacedElement;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Node;
 import org.xml.sax.Attributes;
@@ -17,6 +19,8 @@ final class PlacingBuilder extends DefaultHandler2 {
 
     /** The tree keeps attributes sorted, so many of them on one element would cost the square of their number. */
     private static final int MOST_ATTRIBUTES = 10_000;
+    private static final int LONGEST_GAP = 64;
+    private static final int MOST_GAPS = 256;
 
     private final PlacedDocument document;
     private final int depthLimit;
@@ -30,6 +34,7 @@ final class PlacingBuilder extends DefaultHandler2 {
     private int line;
     private int column;
     private boolean cdata;
+    private final Map<String, String> gaps = new HashMap<>();
 
     /** @param textLimit greatest number of characters that the document's text and attributes may have, entities expanded */
     PlacingBuilder(PlacedDocument document, int depthLimit, long textLimit) {
@@ -59,7 +64,7 @@ final class PlacingBuilder extends DefaultHandler2 {
             throw new SAXParseException("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
         }
         PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
-        List<String> order = new ArrayList<>();
+        List<String> order = declared.isEmpty() && attributes.getLength() == 0 ? List.of() : new ArrayList<>();
         for (String[] d : declared) {
             String name = d[0].isEmpty() ? "xmlns" : "xmlns:" + d[0];
             element.setAttributeNS(XMLNS, name, d[1]);
@@ -78,7 +83,7 @@ final class PlacingBuilder extends DefaultHandler2 {
         element.found(
                 root || line == 0 ? locator.getLineNumber() : line,
                 root || line == 0 ? locator.getColumnNumber() : column,
-                order.toArray(new String[0]));
+                order);
         at.appendChild(element);
         at = element;
         mark();
@@ -151,8 +156,20 @@ final class PlacingBuilder extends DefaultHandler2 {
             return;
         }
         if (at != document) {
-            at.appendChild(document.createTextNode(text.toString()));
+            at.appendChild(document.createTextNode(text()));
         }
         text.setLength(0);
+    }
+
+    /** The text so far; the same white space over and over, as a document laid out for reading has it, is held once. */
+    private String text() {
+        String all = text.toString();
+        if (all.length() > LONGEST_GAP || !all.isBlank()) {
+            return all;
+        }
+        if (gaps.size() > MOST_GAPS) {
+            gaps.clear();
+        }
+        return gaps.computeIfAbsent(all, t -> t);
     }
 }

@@ -164,7 +164,7 @@ public final class Xml {
     /** Gives an element that was made beside the source the place of one that stands in it. */
     public static void place(Element made, Element like) {
         Place place = placeOf(like);
-        ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), new String[0]);
+        ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), java.util.List.of());
     }
 
     /** The child elements of a node in their order. */
