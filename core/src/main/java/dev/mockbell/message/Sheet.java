@@ -80,6 +80,16 @@ public final class Sheet {
         return document.getDocumentElement() == null ? "" : written.text();
     }
 
+    /** How many characters at the start of the text given last are surely as in another; 0 unless it came right before. */
+    public int sameBefore(String other) {
+        return written.sameBefore(other);
+    }
+
+    /** As {@link #sameBefore}, at the end. */
+    public int sameAfter(String other) {
+        return written.sameAfter(other);
+    }
+
     public MessageOutline outline() {
         return outline;
     }

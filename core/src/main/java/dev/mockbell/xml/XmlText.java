@@ -50,13 +50,14 @@ public final class XmlText {
 
     /** The node exactly as the tree holds it, white space included. */
     public static String exact(Node node) {
-        return exact(node, Kept.NOTHING, new StringBuilder(USUAL_LENGTH));
+        StringBuilder into = new StringBuilder(USUAL_LENGTH);
+        write(node, Kept.NOTHING, into);
+        return into.toString();
     }
 
-    /** As {@link #exact(Node)}, in a builder that is empty. */
-    static String exact(Node node, Kept kept, StringBuilder into) {
+    /** Appends {@link #exact(Node)}. */
+    static void write(Node node, Kept kept, StringBuilder into) {
         new XmlText(false, kept, into).write(node, 0);
-        return into.toString();
     }
 
     /** The node laid out for reading. Text content is left as it is; only white space between elements changes. */

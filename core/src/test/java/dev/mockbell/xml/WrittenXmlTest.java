@@ -38,6 +38,19 @@ class WrittenXmlTest {
     }
 
     @Test
+    void oneChangedElementLeavesWhatStandsBeforeAndBehindIt() {
+        String before = written.text();
+        Element hut = first(document.getDocumentElement());
+        hut.setTextContent("Ridge House");
+        written.changed(hut);
+        assertThat(written.text()).isEqualTo(XmlText.exact(document)).contains("<hut area=\"north\">Ridge House</hut>");
+        assertThat(written.sameBefore(before)).isEqualTo(before.indexOf("<hut"));
+        assertThat(written.sameAfter(before)).isEqualTo(before.length() - before.indexOf("</hut>") - "</hut>".length());
+        assertThat(written.sameBefore("another")).isZero();
+        assertThat(written.sameAfter("another")).isZero();
+    }
+
+    @Test
     void anElementThatWentAwayAndCameBackChangedIsWrittenAsItIs() {
         written.text();
         Element stay = document.getDocumentElement();
@@ -73,6 +86,7 @@ class WrittenXmlTest {
     void afterAnyChangesTheTextIsThatOfTheWholeDocument(long seed) {
         Random random = new Random(seed);
         List<Element> away = new ArrayList<>();
+        String before = written.text();
         for (int i = 0; i < 400; i++) {
             Element at = anyElement(random);
             switch (random.nextInt(8)) {
@@ -100,7 +114,13 @@ class WrittenXmlTest {
                 }
             }
             if (random.nextInt(3) > 0) {
-                assertThat(written.text()).as("seed %s, step %s", seed, i).isEqualTo(XmlText.exact(document));
+                String text = written.text();
+                assertThat(text).as("seed %s, step %s", seed, i).isEqualTo(XmlText.exact(document));
+                assertThat(text.substring(0, written.sameBefore(before)))
+                        .isEqualTo(before.substring(0, written.sameBefore(before)));
+                assertThat(text.substring(text.length() - written.sameAfter(before)))
+                        .isEqualTo(before.substring(before.length() - written.sameAfter(before)));
+                before = text;
             }
         }
     }

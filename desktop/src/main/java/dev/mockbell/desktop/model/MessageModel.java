@@ -391,7 +391,7 @@ public final class MessageModel {
     private void took(String kind, String before) {
         String text = sheet.text();
         xml.set(text);
-        undo.changed(before, text, kind);
+        undo.changed(before, text, kind, sheet.sameBefore(before), sheet.sameAfter(before));
         edited.accept(text);
     }
 

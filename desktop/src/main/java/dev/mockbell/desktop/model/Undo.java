@@ -17,13 +17,21 @@ public final class Undo {
     private final Deque<Change> later = new ArrayDeque<>();
     private String lastKind = "";
     private String groupStart = "";
+    private int groupSame;
+    private int groupSameEnd;
     private long held;
 
     /** What stood at an offset before and after. */
     private record Change(int offset, String removed, String inserted) {
-        static Change between(String before, String after) {
+        /**
+         * What differs.
+         *
+         * @param same how many characters at the start are surely alike
+         * @param sameEnd how many at the end are
+         */
+        static Change between(String before, String after, int same, int sameEnd) {
             int least = Math.min(before.length(), after.length());
-            int start = 0;
+            int start = Math.min(same, least);
             // most of a text is as it was, and stretches are compared faster than characters
             while (start + STRETCH <= least && before.regionMatches(start, after, start, STRETCH)) {
                 start += STRETCH;
@@ -31,7 +39,7 @@ public final class Undo {
             while (start < least && before.charAt(start) == after.charAt(start)) {
                 start++;
             }
-            int tail = 0;
+            int tail = Math.min(sameEnd, least - start);
             while (tail + STRETCH <= least - start
                     && before.regionMatches(
                             before.length() - tail - STRETCH, after, after.length() - tail - STRETCH, STRETCH)) {
@@ -62,6 +70,16 @@ public final class Undo {
 
     /** Notes a change that has been made. */
     public void changed(String before, String after, String kind) {
+        changed(before, after, kind, 0, 0);
+    }
+
+    /**
+     * As {@link #changed(String, String, String)}, for whoever knows where.
+     *
+     * @param same how many characters at the start are surely alike
+     * @param sameEnd how many at the end are
+     */
+    public void changed(String before, String after, String kind, int same, int sameEnd) {
         if (before.equals(after)) {
             return;
         }
@@ -72,8 +90,10 @@ public final class Undo {
         } else {
             groupStart = before;
         }
+        groupSame = goesOn ? Math.min(groupSame, same) : same;
+        groupSameEnd = goesOn ? Math.min(groupSameEnd, sameEnd) : sameEnd;
         lastKind = kind;
-        Change change = Change.between(groupStart, after);
+        Change change = Change.between(groupStart, after, groupSame, groupSameEnd);
         earlier.push(change);
         held += change.size();
         while (held > MOST_CHARACTERS && earlier.size() > 1) {
