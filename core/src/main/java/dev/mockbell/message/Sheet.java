@@ -339,9 +339,12 @@ public final class Sheet {
         return new SampleBuilder(outline, Detail.REQUIRED).buildFor(declared, parent);
     }
 
-    /** Takes a part out, or all that stands of a choice or a group that must stand together. It comes back when put in again. */
+    /**
+     * Takes a part out, or all that stands of a choice or a group that must stand together. It comes back when put in again.
+     * The root stays.
+     */
     public void leaveOut(SheetRow given) {
-        if (standing(given).isEmpty()) {
+        if (given.target().parent() == null || standing(given).isEmpty()) {
             return;
         }
         SheetRow row = now(given);

@@ -122,6 +122,7 @@ public final class ValueField extends HBox {
         close();
         if (field != null) {
             field = null;
+            still.setId(name);
             getChildren().setAll(still);
         }
     }

@@ -15,8 +15,11 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The two faces of a message, without a window. */
 class MessageModelTest {
@@ -45,6 +48,52 @@ class MessageModelTest {
                 contract, contract.operation("Go", null).orElseThrow().operation());
         model.onEdited(heard::add);
         model.open(outline, "<t:Trip xmlns:t=\"urn:t\"><t:title>A</t:title><t:leg><t:km>1</t:km></t:leg></t:Trip>");
+    }
+
+    /** Whatever is done, every step goes back to the very text before it, and every row has its line. */
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
+    void anyStepsGoBackToTheVeryTextsBefore(long seed) {
+        Random random = new Random(seed);
+        model.typeXml("<?xml version='1.0'?>\n " + model.xml().replace("<t:leg>", "<!-- é -->\n<t:leg>") + "\n");
+        List<String> texts = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            String before = model.xml();
+            MessageModel.Line line =
+                    model.lines().get(random.nextInt(model.lines().size()));
+            step(line.row(), i, random);
+            if (!model.xml().equals(before)) {
+                texts.add(before);
+            }
+            assertThat(model.lines()).allSatisfy(l -> assertThat(model.line(l.row())).containsSame(l));
+        }
+        assertThat(texts).isNotEmpty();
+        String last = model.xml();
+        for (int i = texts.size() - 1; i >= 0; i--) {
+            model.undo();
+            assertThat(model.xml()).as("seed %s, step %s", seed, i).isEqualTo(texts.get(i));
+        }
+        texts.forEach(t -> model.redo());
+        assertThat(model.xml()).isEqualTo(last);
+    }
+
+    private void step(SheetRow row, int turn, Random random) {
+        switch (random.nextInt(5)) {
+            case 0 -> {
+                // a put is a step of its own, where typing in one field goes on as one
+                if (row.editable()) {
+                    model.put(row, "v" + turn + (random.nextBoolean() ? "é" : "<&>"));
+                }
+            }
+            case 1 -> {
+                if (row.canRepeat()) {
+                    model.repeat(row);
+                }
+            }
+            case 2 -> model.leaveOut(row);
+            case 3 -> model.include(row);
+            default -> model.fold(row);
+        }
     }
 
     private SheetRow row(String label) {

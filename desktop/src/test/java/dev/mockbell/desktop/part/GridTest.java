@@ -4,9 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import javafx.scene.Scene;
+import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -41,6 +45,77 @@ class GridTest {
         Hand.run(() -> grid.items().setAll(IntStream.range(0, 20_000).boxed().toList()));
         new Hand(stage).picture();
         assertThat(made.get()).isBetween(10, 200);
+        Hand.run(stage::hide);
+    }
+
+    @Test
+    void rowsThatComeIntoViewUseTheNodesOfThoseThatLeft() {
+        AtomicInteger made = new AtomicInteger();
+        Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26)
+                .growing("N", n -> {
+                    made.incrementAndGet();
+                    return Parts.text(String.valueOf(n));
+                })
+                .again((node, n) -> {
+                    ((Label) node).setText(String.valueOf(n));
+                    return true;
+                }));
+        Stage stage = show(grid, 400);
+        Hand hand = new Hand(stage);
+        Hand.run(() -> grid.items().setAll(IntStream.range(0, 20_000).boxed().toList()));
+        hand.picture();
+        int first = made.get();
+        for (int to : new int[] {500, 9_000, 19_000, 3}) {
+            Hand.run(() -> grid.list().scrollTo(to));
+            hand.picture();
+            assertThat(shown(grid)).contains(String.valueOf(to), String.valueOf(to + 5));
+        }
+        assertThat(made.get()).isLessThan(first + 5);
+        Hand.run(() -> grid.items().remove(3, 10_000));
+        hand.picture();
+        assertThat(shown(grid)).contains("10000").doesNotContain("3", "5");
+        Hand.run(() -> grid.items().setAll(7));
+        hand.picture();
+        assertThat(shown(grid)).containsExactly("7");
+        Hand.run(stage::hide);
+    }
+
+    private static List<String> shown(Grid<?> grid) {
+        return Hand.on(() -> grid.list().lookupAll(".label").stream()
+                .filter(Parts::isShown)
+                .map(n -> ((Label) n).getText())
+                .toList());
+    }
+
+    @Test
+    void aFieldIsAPictureUntilThePointerOrTheKeyboardComes() {
+        List<String> typed = new ArrayList<>();
+        ValueField first = Hand.on(() -> new ValueField("Ines", typed::add).named("first"));
+        ValueField second = Hand.on(() -> new ValueField("one\ntwo", typed::add).named("second"));
+        ValueField third = Hand.on(() -> new ValueField("north", typed::add)
+                .named("third")
+                .offering(List.of("north", "south")));
+        Stage stage = show(new javafx.scene.layout.VBox(first, second, third), 300);
+        Hand hand = new Hand(stage);
+        Hand.run(() -> third.mark(Optional.of("not so"), false, Optional.empty()));
+        assertThat(hand.find("#second").orElseThrow())
+                .isInstanceOfSatisfying(Label.class, l -> assertThat(l.getText()).isEqualTo("one two"));
+        hand.click("#first");
+        assertThat(Hand.on(first::isTypedIn)).isTrue();
+        hand.press(javafx.scene.input.KeyCode.TAB);
+        assertThat(Hand.on(second::isTypedIn)).as("the keyboard wakes the next").isTrue();
+        hand.press(javafx.scene.input.KeyCode.TAB);
+        hand.press(javafx.scene.input.KeyCode.END);
+        hand.press(javafx.scene.input.KeyCode.BACK_SPACE);
+        assertThat(typed).containsExactly("nort");
+        assertThat(Hand.on(() -> third.field().getStyleClass())).contains("wrong");
+        Hand.run(() -> {
+            third.again("south", typed::add);
+            third.mark(Optional.empty(), false, Optional.empty());
+        });
+        assertThat(hand.find("#third").orElseThrow())
+                .isInstanceOfSatisfying(Label.class, l -> assertThat(l.getText()).isEqualTo("south"));
+        assertThat(Hand.on(third::text)).isEqualTo("south");
         Hand.run(stage::hide);
     }
 
