@@ -34,8 +34,6 @@ final class Frames {
         if (waiting != null && pulseFrom > 0) {
             CompletableFuture<Double> done = waiting;
             waiting = null;
-            if (System.getenv("FR") != null && change + System.nanoTime() - pulseFrom > 30e6)
-                System.out.printf("   change %.1f pulse %.1f%n", change / 1e6, (System.nanoTime() - pulseFrom) / 1e6);
             done.complete((change + System.nanoTime() - pulseFrom) / 1e6);
         }
     }

@@ -19,6 +19,7 @@ final class PlacingBuilder extends DefaultHandler2 {
 
     /** The tree keeps attributes sorted, so many of them on one element would cost the square of their number. */
     private static final int MOST_ATTRIBUTES = 10_000;
+
     private static final int LONGEST_GAP = 64;
     private static final int MOST_GAPS = 256;
 

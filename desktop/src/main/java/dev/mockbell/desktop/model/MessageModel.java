@@ -22,6 +22,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
@@ -555,15 +556,25 @@ public final class MessageModel {
      * @param tell hears why it cannot be read
      */
     public void replaceByFile(Path file, Consumer<String> tell) {
+        elsewhere(() -> textOf(file), this::replaceXml, problem -> tell.accept(problem.getMessage()));
+    }
+
+    /** Does what may take long off the interface thread, where there are tasks, and tells of it on that. */
+    public <T> void elsewhere(Callable<T> work, Consumer<T> done, Consumer<Problem> failed) {
         if (tasks.isPresent()) {
-            tasks.get().run(() -> textOf(file), this::replaceXml, problem -> tell.accept(problem.getMessage()));
+            tasks.get().run(work, done, failed);
             return;
         }
+        T made;
         try {
-            replaceXml(textOf(file));
+            made = work.call();
         } catch (Problem problem) {
-            tell.accept(problem.getMessage());
+            failed.accept(problem);
+            return;
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
         }
+        done.accept(made);
     }
 
     private static String textOf(Path file) {

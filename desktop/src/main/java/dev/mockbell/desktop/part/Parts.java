@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.part;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
@@ -11,6 +12,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -89,6 +91,23 @@ public final class Parts {
                 Tooltip.uninstall(node, tip[0]);
             } else {
                 Tooltip.install(node, tip[0]);
+            }
+        });
+    }
+
+    /** Lets a file be dropped on a node. */
+    public static void dropped(Node node, Consumer<Path> file) {
+        node.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        node.setOnDragDropped(e -> {
+            if (e.getDragboard().hasFiles()) {
+                file.accept(e.getDragboard().getFiles().get(0).toPath());
+                e.setDropCompleted(true);
+                e.consume();
             }
         });
     }

@@ -37,6 +37,8 @@ import javafx.stage.Popup;
 public final class ValueField extends HBox {
     private static final int ROW = 24;
     private static final int MOST_ROWS = 9;
+    private static final int MOST_TYPED = 10_000;
+    private static final int SHOWN = 200;
 
     private final Label still = new Label();
     private final List<Consumer<TextField>> habits = new ArrayList<>();
@@ -57,7 +59,7 @@ public final class ValueField extends HBox {
     public ValueField(String value, Consumer<String> typed) {
         this.typed = typed;
         this.text = value;
-        still.setText(onOneLine(value));
+        still.setText(shown(value));
         still.getStyleClass().addAll("still", "value");
         still.setFocusTraversable(true);
         still.focusedProperty().addListener((o, was, now) -> {
@@ -73,7 +75,11 @@ public final class ValueField extends HBox {
         addEventFilter(MouseEvent.MOUSE_PRESSED, e -> field());
     }
 
-    private static String onOneLine(String value) {
+    /** What a field can show: one line, and no more of it than is laid out in no time. */
+    private static String shown(String value) {
+        if (value.length() > MOST_TYPED) {
+            return shown(value.substring(0, SHOWN)) + "…";
+        }
         return value.chars().noneMatch(c -> c < ' ') ? value : value.replaceAll("[\\t\\r\\n]+", " ");
     }
 
@@ -86,7 +92,9 @@ public final class ValueField extends HBox {
     /** The field itself, no longer a picture. */
     public TextField field() {
         if (field == null) {
-            field = new TextField(text);
+            boolean whole = text.length() <= MOST_TYPED;
+            field = new TextField(whole ? text : shown(text));
+            field.setEditable(whole);
             field.getStyleClass().add("value");
             field.setPrefColumnCount(8);
             field.setId(name);
@@ -96,7 +104,7 @@ public final class ValueField extends HBox {
             habits.forEach(h -> h.accept(field));
             TextField own = field;
             field.textProperty().addListener((o, was, now) -> {
-                if (field == own) {
+                if (field == own && whole) {
                     text = now;
                     typed.accept(now);
                 }
@@ -116,7 +124,7 @@ public final class ValueField extends HBox {
     public void again(String value, Consumer<String> nowTyped) {
         typed = nowTyped;
         text = value;
-        still.setText(onOneLine(value));
+        still.setText(shown(value));
         habits.clear();
         signs.clear();
         close();

@@ -128,6 +128,13 @@ public final class XmlArea extends StackPane {
         area.setParagraphGraphicFactory(factory);
     }
 
+    /** Makes what stands before the lines in view anew. */
+    public void margins() {
+        for (int i = 0; i < area.getVisibleParagraphs().size(); i++) {
+            area.recreateParagraphGraphic(area.visibleParToAllParIndex(i));
+        }
+    }
+
     private void colourSoon() {
         if (!colouring) {
             colouring = true;

@@ -44,6 +44,9 @@ import javafx.scene.layout.VBox;
 final class CallView extends VBox {
     private static final double IN_USE = 90;
 
+    /** Of a value in a row. */
+    private static final int MOST_SHOWN = 300;
+
     private final CallModel model;
     private final Desk desk;
     private final HBox head = new HBox();
@@ -526,8 +529,7 @@ final class CallView extends VBox {
         if (!row.children().isEmpty() && !line.open()) {
             shown = row.gist();
         }
-        Label value = Parts.text(
-                row.state() == SheetRow.State.NIL ? "nil" : shown.strip().replaceAll("\\s+", " "), "mono");
+        Label value = Parts.text(row.state() == SheetRow.State.NIL ? "nil" : onOneLine(shown), "mono");
         value.setMinWidth(0);
         box.getChildren().add(value);
         if (row.state() == SheetRow.State.LEFT_OUT) {
@@ -546,6 +548,11 @@ final class CallView extends VBox {
         return box;
     }
 
+    private static String onOneLine(String value) {
+        String part = value.length() > MOST_SHOWN ? value.substring(0, MOST_SHOWN) + "…" : value;
+        return part.strip().replaceAll("\\s+", " ");
+    }
+
     private static Label tag(String words, String kind) {
         Label label = Parts.text(words, "tag", kind);
         label.setMinWidth(Region.USE_PREF_SIZE);
@@ -559,7 +566,8 @@ final class CallView extends VBox {
             return null;
         }
         boolean same = before.get().equals(row.value());
-        Label label = same ? Parts.text("same", "third", "table-text") : Parts.text(before.get(), "mono", "fault");
+        Label label =
+                same ? Parts.text("same", "third", "table-text") : Parts.text(onOneLine(before.get()), "mono", "fault");
         label.setMinWidth(0);
         return label;
     }

@@ -1,11 +1,15 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextFinder;
 import dev.mockbell.xml.TextFinder.Range;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -14,19 +18,35 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** Finds and replaces in a text, over the editor; Esc closes it. */
+/** Finds and replaces in a text, over the editor; Esc closes it. A pattern may take long, so it is tried elsewhere. */
 final class FindBar extends VBox {
     private final XmlArea area;
+    private final MessageModel model;
+    private final Consumer<String> replaced;
     private final TextField wanted = new TextField();
     private final TextField instead = new TextField();
     private final CheckBox pattern = new CheckBox("pattern");
     private final CheckBox exact = new CheckBox("case");
     private final Label count = Parts.text("", "third", "table-text");
+    private final Label reason = Parts.text("", "failed", "table-text");
     private final HBox replacing;
+    private Optional<Query> answered = Optional.empty();
+    private List<Range> places = List.of();
+    private long turn;
 
-    FindBar(XmlArea area) {
+    /** What is looked for, and in what. */
+    private record Query(String text, String wanted, boolean pattern, boolean exact) {
+        TextFinder finder() {
+            return TextFinder.of(wanted, pattern, exact);
+        }
+    }
+
+    /** @param replaced takes over a text in which all has been replaced */
+    FindBar(XmlArea area, MessageModel model, Consumer<String> replaced) {
         super(4);
         this.area = area;
+        this.model = model;
+        this.replaced = replaced;
         getStyleClass().add("find-bar");
         wanted.setPromptText("Find");
         wanted.setId("find-text");
@@ -51,7 +71,9 @@ final class FindBar extends VBox {
         replacing = new HBox(
                 6, Parts.wide(instead), Parts.button("Replace", "This one (Enter)", this::replace, "quiet"), all);
         replacing.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(finding, replacing);
+        reason.managedProperty().bind(reason.textProperty().isNotEmpty());
+        reason.setWrapText(true);
+        getChildren().addAll(finding, replacing, reason);
         setVisible(false);
         managedProperty().bind(visibleProperty());
         wanted.textProperty().addListener((o, was, now) -> show());
@@ -88,39 +110,59 @@ final class FindBar extends VBox {
         area.area().requestFocus();
     }
 
-    private TextFinder finder() {
-        return TextFinder.of(wanted.getText(), pattern.isSelected(), exact.isSelected());
-    }
-
-    private List<Range> found() {
+    /** Looks for it; {@code then} hears where it stands unless something else is looked for by then. */
+    private void search(BiConsumer<Query, List<Range>> then) {
+        long own = ++turn;
+        reason.setText("");
+        Parts.classed(wanted, "wrong", false);
         if (wanted.getText().isEmpty()) {
             count.setText("");
-            return List.of();
+            return;
         }
-        try {
-            List<Range> all = finder().in(area.text());
-            count.setText(all.isEmpty() ? "none" : all.size() + (all.size() == TextFinder.MOST ? " or more" : ""));
-            wanted.getStyleClass().remove("wrong");
-            return all;
-        } catch (Problem problem) {
-            wrong(problem);
-            return List.of();
+        Query query = new Query(area.text(), wanted.getText(), pattern.isSelected(), exact.isSelected());
+        if (answered.filter(query::equals).isPresent()) {
+            then.accept(query, places);
+            return;
         }
+        count.setText("…");
+        model.elsewhere(
+                () -> query.finder().in(query.text()),
+                all -> {
+                    if (own == turn) {
+                        answered = Optional.of(query);
+                        places = all;
+                        count.setText(
+                                all.isEmpty()
+                                        ? "none"
+                                        : all.size() + (all.size() == TextFinder.MOST ? " or more" : ""));
+                        then.accept(query, all);
+                    }
+                },
+                problem -> {
+                    if (own == turn) {
+                        wrong(problem);
+                    }
+                });
     }
 
     private void wrong(Problem problem) {
-        count.setText(problem.what());
-        wanted.getStyleClass().add("wrong");
+        count.setText("");
+        reason.setText(problem.getMessage());
+        Parts.classed(wanted, "wrong", true);
     }
 
     private void show() {
-        List<Range> all = found();
-        int caret = area.area().getSelection().getStart();
-        all.stream().filter(r -> r.start() >= caret).findFirst().ifPresent(r -> area.select(r.start(), r.end()));
+        search((query, all) -> {
+            int caret = area.area().getSelection().getStart();
+            all.stream().filter(r -> r.start() >= caret).findFirst().ifPresent(r -> area.select(r.start(), r.end()));
+        });
     }
 
     private void step(int by) {
-        List<Range> all = found();
+        search((query, all) -> step(all, by));
+    }
+
+    private void step(List<Range> all, int by) {
         if (all.isEmpty()) {
             return;
         }
@@ -134,35 +176,40 @@ final class FindBar extends VBox {
     }
 
     private void replace() {
-        Range selected = new Range(
-                area.area().getSelection().getStart(),
-                area.area().getSelection().getEnd());
-        if (found().contains(selected)) {
-            try {
-                area.area()
-                        .replaceText(
-                                selected.start(),
-                                selected.end(),
-                                finder().replacement(area.text(), selected, instead.getText()));
-            } catch (Problem problem) {
-                wrong(problem);
+        search((query, all) -> {
+            Range selected = new Range(
+                    area.area().getSelection().getStart(),
+                    area.area().getSelection().getEnd());
+            if (!all.contains(selected) || !area.area().isEditable()) {
+                step(all, 1);
                 return;
             }
-        }
-        step(1);
+            model.elsewhere(
+                    () -> query.finder().replacement(query.text(), selected, instead.getText()),
+                    text -> {
+                        if (query.text().equals(area.text())) {
+                            area.area().replaceText(selected.start(), selected.end(), text);
+                        }
+                        step(1);
+                    },
+                    this::wrong);
+        });
     }
 
     private void replaceAll() {
-        List<Range> all = found();
-        if (all.isEmpty() || !area.area().isEditable()) {
-            return;
-        }
-        try {
-            String changed = finder().replaceAll(area.text(), instead.getText());
-            area.area().replaceText(changed);
-            count.setText(all.size() + " replaced");
-        } catch (Problem problem) {
-            wrong(problem);
-        }
+        search((query, all) -> {
+            if (all.isEmpty() || !area.area().isEditable()) {
+                return;
+            }
+            model.elsewhere(
+                    () -> query.finder().replaceAll(query.text(), instead.getText()),
+                    changed -> {
+                        if (query.text().equals(area.text())) {
+                            replaced.accept(changed);
+                            count.setText(all.size() + " replaced");
+                        }
+                    },
+                    this::wrong);
+        });
     }
 }

@@ -7,7 +7,6 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.part.XmlArea.Squiggle;
 import dev.mockbell.message.Completions;
-import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TagScan;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -28,7 +27,6 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -39,7 +37,8 @@ import org.fxmisc.richtext.util.UndoUtils;
 
 /** The XML face of a message that is edited: folding, find and replace, completion by the contract, flaws underlined. */
 final class MessageEditor extends VBox {
-    private static final int MOST_SCANNED = 1_000_000;
+    private static final int SCANNED_AT_ONCE = 50_000;
+    private static final int MOST_COMPLETED = 1_000_000;
     private static final int MOST_PROPOSALS = 9;
     private static final int ROW = 24;
 
@@ -47,16 +46,22 @@ final class MessageEditor extends VBox {
     private final Flaws flaws;
     private final Consumer<String> tell;
     private final XmlArea xml = new XmlArea(true);
-    private final FindBar find = new FindBar(xml);
+    private final FindBar find;
     private final VBox problems = new VBox(2);
     private final PauseTransition settle = new PauseTransition(javafx.util.Duration.millis(350));
     private Popup popup;
+    private final PauseTransition rest = new PauseTransition(javafx.util.Duration.millis(200));
     private TagScan scan = TagScan.of("");
+    private long scans;
 
     MessageEditor(MessageModel model, Flaws flaws, Consumer<String> tell) {
         this.model = model;
         this.flaws = flaws;
         this.tell = tell;
+        this.find = new FindBar(xml, model, text -> {
+            settle();
+            model.replaceXml(text);
+        });
         CodeArea area = xml.area();
         // one history for both faces: the model's
         area.setUndoManager(UndoUtils.noOpUndoManager());
@@ -71,7 +76,7 @@ final class MessageEditor extends VBox {
             }
         });
         xml.onChange(() -> {
-            scan = xml.area().getLength() <= MOST_SCANNED ? TagScan.of(xml.text()) : TagScan.of("");
+            scanSoon();
             if (xml.typing().get() || find.isVisible()) {
                 settle.playFromStart();
             }
@@ -105,8 +110,36 @@ final class MessageEditor extends VBox {
                             e.getScreenPosition().getY() + 12);
                 }));
         area.addEventHandler(MouseOverTextEvent.MOUSE_OVER_TEXT_END, e -> tip.hide());
-        dropping();
+        Parts.dropped(this, file -> model.replaceByFile(file, tell));
         sceneProperty().addListener((o, was, now) -> show());
+    }
+
+    /** Finds the tags anew; those of a large text elsewhere, and until then none is known. */
+    private void scanSoon() {
+        long own = ++scans;
+        int length = xml.area().getLength();
+        if (length <= SCANNED_AT_ONCE) {
+            scan = TagScan.of(xml.text());
+            return;
+        }
+        scan = TagScan.of("");
+        rest.setOnFinished(e -> {
+            if (own != scans || xml.isFilling()) {
+                return;
+            }
+            String text = xml.text();
+            model.elsewhere(
+                    () -> TagScan.of(text),
+                    found -> {
+                        if (own == scans) {
+                            scan = found;
+                            matching(xml.area().getCaretPosition());
+                            xml.margins();
+                        }
+                    },
+                    problem -> {});
+        });
+        rest.playFromStart();
     }
 
     private String before(int count) {
@@ -182,32 +215,20 @@ final class MessageEditor extends VBox {
     /** Lays the message out anew; what is not well-formed stays. */
     void format() {
         settle();
-        try {
-            model.replaceXml(XmlText.laidOut(Xml.parse(model.xml().strip(), "message", XmlLimits.MESSAGE)));
-        } catch (Problem problem) {
-            tell.accept(problem.getMessage());
-        }
+        String text = model.xml();
+        model.elsewhere(
+                () -> XmlText.laidOut(Xml.parse(text.strip(), "message", XmlLimits.MESSAGE)),
+                laidOut -> {
+                    if (model.xml().equals(text)) {
+                        model.replaceXml(laidOut);
+                    }
+                },
+                problem -> tell.accept(problem.getMessage()));
     }
 
     /** Lets a file's text take the place of the message. */
     void open(File file) {
         model.replaceByFile(file.toPath(), tell);
-    }
-
-    private void dropping() {
-        setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles()) {
-                e.acceptTransferModes(TransferMode.COPY);
-                e.consume();
-            }
-        });
-        setOnDragDropped(e -> {
-            if (e.getDragboard().hasFiles()) {
-                open(e.getDragboard().getFiles().get(0));
-                e.setDropCompleted(true);
-                e.consume();
-            }
-        });
     }
 
     private Node margin(int line) {
@@ -279,10 +300,10 @@ final class MessageEditor extends VBox {
 
     private void showFlaws() {
         List<Flaws.Flaw> all = flaws.found().get();
-        String text = xml.text();
         xml.squiggle(all.stream()
-                .filter(f -> f.line() > 0)
-                .map(f -> squiggle(text, f))
+                .filter(f ->
+                        f.line() > 0 && f.line() <= xml.area().getParagraphs().size())
+                .map(this::squiggle)
                 .toList());
         problems.getChildren().clear();
         for (Flaws.Flaw flaw : all.stream().limit(4).toList()) {
@@ -302,29 +323,24 @@ final class MessageEditor extends VBox {
         problems.setManaged(!all.isEmpty());
     }
 
-    private Squiggle squiggle(String text, Flaws.Flaw flaw) {
-        int at = 0;
-        for (int line = 1; line < flaw.line(); line++) {
-            int next = text.indexOf('\n', at);
-            if (next < 0) {
-                break;
-            }
-            at = next + 1;
-        }
-        int start = Math.min(text.length(), at + Math.max(0, flaw.column() - 1));
-        int lineEnd = text.indexOf('\n', start);
-        int end = scan.at(Math.min(start + 1, text.length()))
+    private Squiggle squiggle(Flaws.Flaw flaw) {
+        int line = flaw.line() - 1;
+        int length = xml.area().getParagraphLength(line);
+        int start = xml.area().getAbsolutePosition(line, Math.min(length, Math.max(0, flaw.column() - 1)));
+        int lineEnd = xml.area().getAbsolutePosition(line, length);
+        int whole = xml.area().getLength();
+        int end = scan.at(Math.min(start + 1, whole))
                 .filter(t -> t.start() >= start)
                 .map(TagScan.Tag::end)
-                .orElse(lineEnd < 0 ? text.length() : lineEnd);
+                .orElse(lineEnd);
         return end > start
                 ? new Squiggle(start, end, flaw.text())
-                : new Squiggle(Math.max(0, start - 1), Math.min(text.length(), start + 1), flaw.text());
+                : new Squiggle(Math.max(0, start - 1), Math.min(whole, start + 1), flaw.text());
     }
 
     private void propose() {
         closePopup();
-        if (model.outline().isEmpty() || xml.area().getLength() > MOST_SCANNED) {
+        if (model.outline().isEmpty() || xml.area().getLength() > MOST_COMPLETED) {
             return;
         }
         int caret = xml.area().getCaretPosition();

@@ -209,7 +209,7 @@ final class SheetActions {
 
     /** Edits a value in a window of its own. */
     void edit(SheetRow row) {
-        ValueWindow.show(within, row, value -> model.put(row, value), tell);
+        ValueWindow.show(within, row, model, value -> model.put(row, value));
     }
 
     private void ask(String title, String hint, String given, String yes, Consumer<String> then) {

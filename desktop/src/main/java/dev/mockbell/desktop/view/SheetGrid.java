@@ -32,6 +32,9 @@ final class SheetGrid extends VBox {
     /** From how many characters on a value is edited in a window of its own. */
     private static final int LONG = 60;
 
+    /** Beyond this it is edited nowhere else. */
+    private static final int LONGEST = 10_000;
+
     private final MessageModel model;
     private final Optional<ExpressionValues> values;
     private final SheetActions actions;
@@ -304,7 +307,7 @@ final class SheetGrid extends VBox {
         } else if (binary || row.value().length() > LONG || row.value().chars().anyMatch(c -> c < ' ')) {
             field.add("…", binary ? "From a file or a text" : "Edit in full (F4)", () -> actions.edit(line.row()));
         }
-        if (row.value().chars().anyMatch(c -> c < ' ')) {
+        if (row.value().length() > LONGEST || row.value().chars().anyMatch(c -> c < ' ')) {
             // a field of one line would drop line ends and tabs at the first key
             field.readOnly(() -> actions.edit(line.row()));
         }

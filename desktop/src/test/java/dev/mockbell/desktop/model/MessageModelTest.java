@@ -65,7 +65,8 @@ class MessageModelTest {
             if (!model.xml().equals(before)) {
                 texts.add(before);
             }
-            assertThat(model.lines()).allSatisfy(l -> assertThat(model.line(l.row())).containsSame(l));
+            assertThat(model.lines())
+                    .allSatisfy(l -> assertThat(model.line(l.row())).containsSame(l));
         }
         assertThat(texts).isNotEmpty();
         String last = model.xml();

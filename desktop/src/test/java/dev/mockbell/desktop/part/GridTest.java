@@ -92,14 +92,14 @@ class GridTest {
         List<String> typed = new ArrayList<>();
         ValueField first = Hand.on(() -> new ValueField("Ines", typed::add).named("first"));
         ValueField second = Hand.on(() -> new ValueField("one\ntwo", typed::add).named("second"));
-        ValueField third = Hand.on(() -> new ValueField("north", typed::add)
-                .named("third")
-                .offering(List.of("north", "south")));
+        ValueField third =
+                Hand.on(() -> new ValueField("north", typed::add).named("third").offering(List.of("north", "south")));
         Stage stage = show(new javafx.scene.layout.VBox(first, second, third), 300);
         Hand hand = new Hand(stage);
         Hand.run(() -> third.mark(Optional.of("not so"), false, Optional.empty()));
         assertThat(hand.find("#second").orElseThrow())
-                .isInstanceOfSatisfying(Label.class, l -> assertThat(l.getText()).isEqualTo("one two"));
+                .isInstanceOfSatisfying(
+                        Label.class, l -> assertThat(l.getText()).isEqualTo("one two"));
         hand.click("#first");
         assertThat(Hand.on(first::isTypedIn)).isTrue();
         hand.press(javafx.scene.input.KeyCode.TAB);
@@ -114,7 +114,8 @@ class GridTest {
             third.mark(Optional.empty(), false, Optional.empty());
         });
         assertThat(hand.find("#third").orElseThrow())
-                .isInstanceOfSatisfying(Label.class, l -> assertThat(l.getText()).isEqualTo("south"));
+                .isInstanceOfSatisfying(
+                        Label.class, l -> assertThat(l.getText()).isEqualTo("south"));
         assertThat(Hand.on(third::text)).isEqualTo("south");
         Hand.run(stage::hide);
     }

@@ -412,6 +412,56 @@ class CallStationTest {
     }
 
     @Test
+    void theFieldThatIsTypedInKeepsTheKeyboardWhileRowsComeAndGo() {
+        hand.type("#value-nights", "12");
+        hand.press(KeyCode.LEFT);
+        Hand.run(() -> call.request().include(row("board")));
+        Hand.run(() -> call.request().leaveOut(row("board")));
+        hand.await("the keyboard where it was", () -> field("nights").isTypedIn());
+        hand.press(KeyCode.DELETE);
+        hand.await("a digit less", () -> call.request().xml().contains(">1</h:nights>"));
+    }
+
+    @Test
+    void aValueTooLongForAFieldIsShownInPartAndKeptWhole() {
+        String value = "Ines of the long name ".repeat(9_000);
+        Hand.run(() -> call.request().put(row("name"), value));
+        hand.click("#value-name");
+        hand.await("the window", () -> desktop.window.stage().getScene().lookup("#long-value-note") != null);
+        assertThat(hand.text("#long-value-note")).isEqualTo("The first 4,000 of 198,000 characters. It is kept whole.");
+        assertThat(Hand.on(() -> field("name").field().isEditable())).isFalse();
+        assertThat(Hand.on(() -> field("name").field().getText())).hasSizeLessThan(300);
+        shoot("call-too-long");
+        hand.click("#long-value-keep");
+        assertThat(Hand.on(() -> call.request().xml())).contains(">" + value + "<");
+    }
+
+    @Test
+    void aPatternThatTakesTooLongIsGivenUpInWords() {
+        Hand.run(() -> call.request().put(row("name"), "a".repeat(60)));
+        hand.click("#segment-xml");
+        hand.click("#request-xml");
+        hand.press(KeyCode.CONTROL, KeyCode.F);
+        hand.click("#find-pattern");
+        hand.type("#find-text", "(.*a){20}c");
+        hand.await(
+                "the reason",
+                () -> desktop.window.stage().getScene().getRoot().lookupAll(".label").stream()
+                        .anyMatch(n -> n instanceof javafx.scene.control.Label l
+                                && l.getText().startsWith("The pattern takes too long")));
+        shoot("call-find-slow");
+        hand.type("#find-text", "a{60}");
+        hand.press(KeyCode.ENTER);
+        hand.await(
+                "the place",
+                () -> ((org.fxmisc.richtext.CodeArea)
+                                        desktop.window.stage().getScene().lookup("#request-xml"))
+                                .getSelectedText()
+                                .length()
+                        == 60);
+    }
+
+    @Test
     void aRowsMenuAddsTakesAwayAndMarksAsNil() {
         Hand.run(() -> call.request().include(row("remark")));
         menuOn("remark");
