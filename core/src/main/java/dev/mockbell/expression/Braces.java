@@ -128,7 +128,7 @@ public record Braces(String source, List<Piece> pieces) {
         int line = (int) source.substring(0, at).chars().filter(c -> c == '\n').count();
         int column = at - source.lastIndexOf('\n', at - 1);
         String where = (line > 0 ? "line " + (line + 1) + ", " : "") + "column " + column;
-        return Problem.of(Problem.Kind.EXPRESSION, what, where + " of “" + shown + "”", advice, null);
+        return Problem.of(Problem.Kind.EXPRESSION, what, where + " of “" + shown + "”", advice, new Mistake.Place(at));
     }
 
     /** The text between expressions, with doubled braces as the single ones that they stand for. */

@@ -55,6 +55,15 @@ public final class ExpressionWords {
         return new At(from, found);
     }
 
+    /** As {@link #at}, in XML: of the text or the tag that the caret is in. */
+    public static At inXml(String xml, int caret, Scope scope) {
+        int tag = xml.lastIndexOf('<', caret - 1);
+        int end = tag < 0 ? -1 : xml.indexOf('>', tag);
+        int start = tag < 0 ? 0 : end >= 0 && end < caret ? end + 1 : tag;
+        At within = at(xml.substring(start, caret), caret - start, scope);
+        return new At(start + within.from(), within.words());
+    }
+
     private static int openBrace(String text, int caret) {
         int open = -1;
         for (int i = 0; i < caret; i++) {

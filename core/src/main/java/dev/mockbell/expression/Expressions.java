@@ -123,7 +123,8 @@ public final class Expressions {
         try {
             return loaded(executable, scope).evaluate();
         } catch (SaxonApiException e) {
-            throw Problem.of(Problem.Kind.EXPRESSION, "The expression gives no value: " + clause(e), xpath, null, e);
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION, "The expression gives no value: " + clause(e), place(xpath, e), null, e);
         }
     }
 
@@ -134,7 +135,11 @@ public final class Expressions {
             return loaded(executable, scope).effectiveBooleanValue();
         } catch (SaxonApiException e) {
             throw Problem.of(
-                    Problem.Kind.EXPRESSION, "The condition cannot be decided: " + clause(e), condition, null, e);
+                    Problem.Kind.EXPRESSION,
+                    "The condition cannot be decided: " + clause(e),
+                    place(condition, e),
+                    null,
+                    e);
         }
     }
 
@@ -245,7 +250,7 @@ public final class Expressions {
             throw Problem.of(
                     Problem.Kind.EXPRESSION,
                     "The expression does not parse: " + clause(e),
-                    xpath,
+                    place(xpath, e),
                     Problem.reason(e).contains("ariable") ? known : "Mend it there.",
                     e);
         }
@@ -267,6 +272,16 @@ public final class Expressions {
     /** The environment variable that may hold a secret: {@code api-token} is in {@code MOCKBELL_SECRET_API_TOKEN}. */
     public static String environmentName(String secret) {
         return "MOCKBELL_SECRET_" + secret.toUpperCase(java.util.Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "_");
+    }
+
+    /** The expression, and at which of its characters it went wrong. */
+    private static String place(String xpath, Exception e) {
+        var offset = Mistake.offset(e, xpath);
+        if (offset.isEmpty()) {
+            return xpath;
+        }
+        boolean end = offset.getAsInt() >= xpath.stripTrailing().length();
+        return xpath + (end ? ", at its end" : ", character " + (offset.getAsInt() + 1));
     }
 
     private static String clause(Exception e) {

@@ -7,6 +7,7 @@ import dev.mockbell.schema.SimpleType;
 import dev.mockbell.schema.TypeDef;
 import dev.mockbell.xml.TagScan;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -14,10 +15,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javax.xml.namespace.QName;
 
 /** What can be written at a place of a message, by the contract. The text need not be well-formed. */
 public final class Completions {
     private static final Pattern DECLARATION = Pattern.compile("xmlns(?::([^\\s=]+))?\\s*=\\s*([\"'])(.*?)\\2");
+    private static final Pattern TYPE = Pattern.compile("\\s([^\\s=<>\"'/]+):type\\s*=\\s*([\"'])(.*?)\\2");
     private static final Pattern ATTRIBUTE = Pattern.compile("([^\\s=<>\"'/]+)\\s*=\\s*[\"']");
 
     /**
@@ -45,6 +48,18 @@ public final class Completions {
     private final String text;
     private final int offset;
     private final Map<String, String> prefixes = new LinkedHashMap<>();
+    private final Map<String, String> namespaces = new HashMap<>();
+
+    /**
+     * An element on the way.
+     *
+     * @param name without its prefix
+     * @param type the type that it says it has; empty for the declared one
+     */
+    private record Step(String name, Optional<TypeDef> type) {}
+
+    /** An element with the type that it has at its place. */
+    private record Held(ElementDecl element, TypeDef type) {}
 
     private Completions(MessageOutline outline, String text, int offset) {
         this.outline = outline;
@@ -107,18 +122,35 @@ public final class Completions {
     private void declarations(String tag) {
         Matcher matcher = DECLARATION.matcher(tag);
         while (matcher.find()) {
-            prefixes.put(matcher.group(3), matcher.group(1) == null ? "" : matcher.group(1));
+            String prefix = matcher.group(1) == null ? "" : matcher.group(1);
+            prefixes.put(matcher.group(3), prefix);
+            namespaces.put(prefix, matcher.group(3));
         }
+    }
+
+    /** An element with its tag as far as it is written; the declarations in it and around it are known. */
+    private Step step(String name, String tag) {
+        Matcher matcher = TYPE.matcher(tag);
+        Optional<TypeDef> type = Optional.empty();
+        while (matcher.find()) {
+            if (Sheet.XSI.equals(namespaces.get(matcher.group(1)))) {
+                String named = matcher.group(3).strip();
+                int colon = named.indexOf(':');
+                String namespace = namespaces.getOrDefault(colon < 0 ? "" : named.substring(0, colon), "");
+                type = outline.schemas().type(new QName(namespace, named.substring(colon + 1)));
+            }
+        }
+        return new Step(local(name), type);
     }
 
     private static String local(String name) {
         return name.substring(name.indexOf(':') + 1);
     }
 
-    /** The declaration of the innermost open element; empty where the contract does not lead there. */
-    private Optional<ElementDecl> declared(List<String> names) {
-        List<String> path = new ArrayList<>(names);
-        if (!path.isEmpty() && "Envelope".equals(path.get(0))) {
+    /** The innermost open element; empty where the contract does not lead there. */
+    private Optional<Held> held(List<Step> steps) {
+        List<Step> path = new ArrayList<>(steps);
+        if (!path.isEmpty() && "Envelope".equals(path.get(0).name())) {
             path.remove(0);
             if (!path.isEmpty() && !outline.isWholeBody()) {
                 path.remove(0);
@@ -128,26 +160,25 @@ public final class Completions {
             return Optional.empty();
         }
         ElementDecl at = outline.root().get();
-        if (!at.name().getLocalPart().equals(path.get(0))) {
+        if (!at.name().getLocalPart().equals(path.get(0).name())) {
             return outline.headers().stream()
-                    .filter(h -> h.name().getLocalPart().equals(path.get(0)))
+                    .filter(h -> h.name().getLocalPart().equals(path.get(0).name()))
                     .findFirst()
                     .flatMap(h -> below(h, path));
         }
         return below(at, path);
     }
 
-    private static Optional<ElementDecl> below(ElementDecl top, List<String> path) {
-        ElementDecl at = top;
-        for (int i = 1; i < path.size(); i++) {
-            String name = path.get(i);
+    private static Optional<Held> below(ElementDecl top, List<Step> path) {
+        Held at = new Held(top, path.get(0).type().orElse(top.type()));
+        for (Step step : path.subList(1, path.size())) {
             Optional<ElementDecl> child = children(at.type()).stream()
-                    .filter(c -> c.name().getLocalPart().equals(name))
+                    .filter(c -> c.name().getLocalPart().equals(step.name()))
                     .findFirst();
             if (child.isEmpty()) {
                 return Optional.empty();
             }
-            at = child.get();
+            at = new Held(child.get(), step.type().orElse(child.get().type()));
         }
         return Optional.of(at);
     }
@@ -169,8 +200,10 @@ public final class Completions {
         }
     }
 
-    private static List<String> names(List<TagScan.Tag> open) {
-        return open.stream().map(t -> local(t.name())).toList();
+    private List<Step> steps(List<TagScan.Tag> open) {
+        return open.stream()
+                .map(t -> step(t.name(), text.substring(t.start(), t.end())))
+                .toList();
     }
 
     private At close(List<TagScan.Tag> open, int start) {
@@ -185,14 +218,14 @@ public final class Completions {
 
     private At elements(List<TagScan.Tag> open, int start, String written) {
         List<ElementDecl> candidates;
-        List<String> names = names(open);
+        List<String> names = open.stream().map(t -> local(t.name())).toList();
         boolean body = names.equals(List.of("Envelope", "Body")) && !outline.isWholeBody();
         if (open.isEmpty() || body) {
             candidates = outline.root().map(List::of).orElse(List.of());
         } else if (names.equals(List.of("Envelope", "Header"))) {
             candidates = outline.headers();
         } else {
-            candidates = declared(names).map(d -> children(d.type())).orElse(List.of());
+            candidates = held(steps(open)).map(h -> children(h.type())).orElse(List.of());
         }
         List<Proposal> found = new ArrayList<>();
         for (ElementDecl c : candidates) {
@@ -224,10 +257,10 @@ public final class Completions {
 
     private At inTag(List<TagScan.Tag> open, String written) {
         String name = written.split("\\s", 2)[0];
-        List<String> names = new ArrayList<>(names(open));
-        names.add(local(name));
-        Optional<ElementDecl> declared = declared(names);
-        if (declared.isEmpty()) {
+        List<Step> steps = new ArrayList<>(steps(open));
+        steps.add(step(name, written));
+        Optional<Held> held = held(steps);
+        if (held.isEmpty()) {
             return At.none(offset);
         }
         char quote = 0;
@@ -241,22 +274,57 @@ public final class Completions {
                 quoted = i + 1;
             }
         }
-        return quote != 0 ? attributeValue(declared.get(), written, quoted) : attributes(declared.get(), written);
+        return quote != 0 ? attributeValue(held.get(), written, quoted) : attributes(held.get(), written);
     }
 
-    private At attributeValue(ElementDecl declared, String written, int quoted) {
+    private At attributeValue(Held held, String written, int quoted) {
         String before = written.substring(0, quoted - 1).replaceFirst("\\s*=\\s*$", "");
-        String attribute = local(before.substring(Math.max(before.lastIndexOf(' '), before.lastIndexOf('\n')) + 1));
+        String name = before.substring(Math.max(before.lastIndexOf(' '), before.lastIndexOf('\n')) + 1);
         String part = written.substring(quoted);
-        return declared.type().attributes().stream()
-                .filter(a -> a.name().getLocalPart().equals(attribute))
+        int colon = name.indexOf(':');
+        if (colon > 0 && Sheet.XSI.equals(namespaces.get(name.substring(0, colon)))) {
+            return instance(held.element(), local(name), part);
+        }
+        return held.type().attributes().stream()
+                .filter(a -> a.name().getLocalPart().equals(local(name)))
                 .findFirst()
                 .flatMap(a -> a.type().simple())
                 .map(t -> values(t, part))
                 .orElse(At.none(offset));
     }
 
-    private At attributes(ElementDecl declared, String written) {
+    /** Values of {@code xsi:type} and {@code xsi:nil}. */
+    private At instance(ElementDecl element, String attribute, String part) {
+        List<Proposal> found = new ArrayList<>();
+        if ("type".equals(attribute)) {
+            Variant.types(element).stream()
+                    .filter(t -> t.name().isPresent())
+                    .map(t -> new Proposal(
+                            lexical(
+                                    t.name().get().getNamespaceURI(),
+                                    t.name().get().getLocalPart()),
+                            t.summary(),
+                            "",
+                            lexical(
+                                    t.name().get().getNamespaceURI(),
+                                    t.name().get().getLocalPart()),
+                            0))
+                    .forEach(found::add);
+        } else if ("nil".equals(attribute) && element.nillable()) {
+            found.add(new Proposal("true", "", "", "true", 0));
+            found.add(new Proposal("false", "", "", "false", 0));
+        }
+        String lower = part.toLowerCase(Locale.ROOT);
+        return new At(
+                offset - part.length(),
+                found.stream()
+                        .filter(p -> p.label().toLowerCase(Locale.ROOT).startsWith(lower))
+                        .map(p -> new Proposal(
+                                p.label(), p.detail(), "", p.text(), p.text().length()))
+                        .toList());
+    }
+
+    private At attributes(Held held, String written) {
         List<String> there = new ArrayList<>();
         Matcher matcher = ATTRIBUTE.matcher(written);
         while (matcher.find()) {
@@ -268,7 +336,7 @@ public final class Completions {
         }
         String part = text.substring(from, offset).toLowerCase(Locale.ROOT);
         List<Proposal> found = new ArrayList<>();
-        for (AttributeDecl a : declared.type().attributes()) {
+        for (AttributeDecl a : held.type().attributes()) {
             String local = a.name().getLocalPart();
             String name = a.name().getNamespaceURI().isEmpty()
                     ? local
@@ -284,11 +352,30 @@ public final class Completions {
                         value.isEmpty() ? whole.length() - 1 : whole.length()));
             }
         }
+        instanceAttributes(held.element(), there, part, found);
         return new At(from, found);
     }
 
+    /** {@code xsi:type} where another type may stand, {@code xsi:nil} where nil may; with their prefix declared if it is not. */
+    private void instanceAttributes(ElementDecl element, List<String> there, String part, List<Proposal> into) {
+        boolean declared = namespaces.containsValue(Sheet.XSI);
+        String prefix = declared ? prefixes.get(Sheet.XSI) : "xsi";
+        for (String local : List.of("type", "nil")) {
+            boolean may = "nil".equals(local)
+                    ? element.nillable()
+                    : Variant.types(element).size() > 1 || element.type().isAbstract();
+            String name = prefix + ":" + local;
+            if (may && !there.contains(local) && name.startsWith(part)) {
+                String declaring = declared ? "" : "xmlns:xsi=\"" + Sheet.XSI + "\" ";
+                String whole = declaring + name + "=\"\"";
+                into.add(new Proposal(
+                        name, "type".equals(local) ? "its type" : "no value", "", whole, whole.length() - 1));
+            }
+        }
+    }
+
     private At content(List<TagScan.Tag> open) {
-        Optional<SimpleType> type = declared(names(open)).flatMap(d -> d.type().simple());
+        Optional<SimpleType> type = held(steps(open)).flatMap(h -> h.type().simple());
         int from = Math.max(text.lastIndexOf('>', offset - 1), text.lastIndexOf('\n', offset - 1)) + 1;
         return type.map(t -> values(t, text.substring(from, offset))).orElse(At.none(offset));
     }

@@ -39,15 +39,7 @@ public record Variant(String title, boolean isType, boolean isNow, ElementDecl e
                 found.add(new Variant(e.name().getLocalPart(), false, e == standing, e, concrete(e)));
             }
         }
-        List<TypeDef> types = new ArrayList<>();
-        if (!standing.type().isAbstract()) {
-            types.add(standing.type());
-        }
-        boolean open = standing.type().isAny();
-        standing.alternatives().stream()
-                .filter(t -> t.name().isPresent())
-                .filter(t -> open || !SampleValues.XSD.equals(t.name().get().getNamespaceURI()))
-                .forEach(types::add);
+        List<TypeDef> types = types(standing);
         String named = node.getAttributeNS(Sheet.XSI, "type").strip();
         String local = named.substring(named.indexOf(':') + 1);
         if (types.size() > 1) {
@@ -58,6 +50,20 @@ public record Variant(String title, boolean isType, boolean isNow, ElementDecl e
             }
         }
         return found;
+    }
+
+    /** The types that an element may have: its own, unless that is abstract, and those that are derived from it. */
+    static List<TypeDef> types(ElementDecl element) {
+        List<TypeDef> types = new ArrayList<>();
+        if (!element.type().isAbstract()) {
+            types.add(element.type());
+        }
+        boolean open = element.type().isAny();
+        element.alternatives().stream()
+                .filter(t -> t.name().isPresent())
+                .filter(t -> open || !SampleValues.XSD.equals(t.name().get().getNamespaceURI()))
+                .forEach(types::add);
+        return types;
     }
 
     private static TypeDef concrete(ElementDecl element) {

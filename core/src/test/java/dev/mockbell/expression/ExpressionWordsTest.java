@@ -39,4 +39,19 @@ class ExpressionWordsTest {
     void whatIsWrittenOutIsNotProposedAgain() {
         assertThat(at("{$nights|}")).isEmpty();
     }
+
+    @Test
+    void inXmlTheBracesOfTheTextOrTagThatTheCaretIsInCount() {
+        Scope scope = Scope.EMPTY.with(java.util.Map.of("nights", "2"));
+        for (String xml : new String[] {
+            "<a><!-- { --><b>{$ni|", "<a><b>{1 > $ni|", "<a k=\"{$ni|\"/>", "{$ni|", "<a>{1}</a><b>x {$ni|</b>"
+        }) {
+            int caret = xml.indexOf('|');
+            ExpressionWords.At at = ExpressionWords.inXml(xml.replace("|", ""), caret, scope);
+            assertThat(at.words()).as(xml).containsExactly("$nights");
+            assertThat(at.from()).as(xml).isEqualTo(xml.indexOf("$ni|"));
+        }
+        String after = "<a>{1}</a><b>";
+        assertThat(ExpressionWords.inXml(after, after.length(), scope).words()).isEmpty();
+    }
 }

@@ -13,10 +13,7 @@ class CompletionsTest {
 
     /** Labels at the bar. */
     private List<String> at(String text) {
-        int offset = text.indexOf('|');
-        return Completions.at(outline, text.replace("|", ""), offset).proposals().stream()
-                .map(Proposal::label)
-                .toList();
+        return labels(outline, text);
     }
 
     private String taken(String text, String label) {
@@ -81,5 +78,34 @@ class CompletionsTest {
         assertThat(at("<x><y><|")).isEmpty();
         assertThat(at("|")).isEmpty();
         assertThat(at("<!-- <|")).isEmpty();
+    }
+
+    @Test
+    void aTypeThatAnElementSaysItHasIsFollowed() {
+        MessageOutline stays = Sheets.outline(
+                "<xs:element name='Root'><xs:complexType><xs:sequence>"
+                        + "<xs:element name='stay' type='t:Stay' nillable='true'/></xs:sequence></xs:complexType></xs:element>"
+                        + "<xs:complexType name='Stay' abstract='true'><xs:sequence><xs:element name='hut' type='xs:string'/></xs:sequence></xs:complexType>"
+                        + "<xs:complexType name='Winter'><xs:complexContent><xs:extension base='t:Stay'><xs:sequence><xs:element name='stove' type='xs:boolean'/></xs:sequence><xs:attribute name='wood' type='xs:int'/></xs:extension></xs:complexContent></xs:complexType>"
+                        + "<xs:complexType name='Summer'><xs:complexContent><xs:extension base='t:Stay'/></xs:complexContent></xs:complexType>");
+        String start = "<t:Root xmlns:t='urn:t' xmlns:i='http://www.w3.org/2001/XMLSchema-instance'><t:stay";
+        assertThat(labels(stays, start + "><|")).containsExactly("t:hut");
+        assertThat(labels(stays, start + " i:type='t:Winter'><|")).containsExactly("t:hut", "t:stove");
+        assertThat(labels(stays, start + " i:type='t:Winter'><t:stove>|")).containsExactly("true", "false");
+        assertThat(labels(stays, start + " i:type='t:Winter' |")).containsExactly("wood", "i:nil");
+        assertThat(labels(stays, start + " |")).containsExactly("i:type", "i:nil");
+        assertThat(labels(stays, start + " i:type=\"|\"")).containsExactly("t:Winter", "t:Summer");
+        assertThat(labels(stays, start + " i:nil='|'")).containsExactly("true", "false");
+        assertThat(labels(stays, start + " other:type='t:Winter'><|")).containsExactly("t:hut");
+        String bare = "<t:Root xmlns:t='urn:t'><t:stay ";
+        assertThat(Completions.at(stays, bare, bare.length()).proposals().get(0).text())
+                .isEqualTo("xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\" xsi:type=\"\"");
+    }
+
+    private static List<String> labels(MessageOutline outline, String text) {
+        int offset = text.indexOf('|');
+        return Completions.at(outline, text.replace("|", ""), offset).proposals().stream()
+                .map(Proposal::label)
+                .toList();
     }
 }

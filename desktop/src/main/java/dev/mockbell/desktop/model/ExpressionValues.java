@@ -2,6 +2,7 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.expression.ExpressionWords;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Mistake;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import java.util.LinkedHashMap;
@@ -22,8 +23,9 @@ public final class ExpressionValues {
      * What a text gives.
      *
      * @param problem why it gives nothing, a sentence; empty when it gives {@code value}
+     * @param at which character of the text is wrong, from 0
      */
-    public record Shown(String value, String problem) {}
+    public record Shown(String value, String problem, int at) {}
 
     private final Tasks tasks;
     private final Expressions expressions;
@@ -56,6 +58,11 @@ public final class ExpressionValues {
         return ExpressionWords.at(text, caret, scope.get());
     }
 
+    /** As {@link #words}, in XML. */
+    public ExpressionWords.At wordsInXml(String xml, int caret) {
+        return ExpressionWords.inXml(xml, caret, scope.get());
+    }
+
     /** What the text gives; empty while that is being worked out. */
     public Optional<Shown> of(String text) {
         Optional<Shown> there = known.get(text);
@@ -67,13 +74,16 @@ public final class ExpressionValues {
         Scope with = scope.get();
         tasks.run(
                 () -> with.masked(expressions.fill(text, with)),
-                value -> came(asked, text, new Shown(value, "")),
-                problem -> came(asked, text, new Shown("", words(problem))));
+                value -> came(asked, text, new Shown(value, "", 0)),
+                problem -> wrong(asked, text, with, problem));
         return Optional.empty();
     }
 
-    private static String words(Problem problem) {
-        return problem.what();
+    private void wrong(int asked, String text, Scope with, Problem problem) {
+        tasks.run(
+                () -> Mistake.in(text, expressions, with).map(Mistake::offset).orElse(0),
+                at -> came(asked, text, new Shown("", problem.what(), at)),
+                unknown -> came(asked, text, new Shown("", problem.what(), 0)));
     }
 
     private void came(int asked, String text, Shown shown) {

@@ -2,6 +2,7 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Mistake;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessageValidator;
@@ -28,7 +29,6 @@ import org.w3c.dom.Document;
 public final class Flaws {
     private static final long REST = 250;
     private static final int MOST_LAID_OUT = 500_000;
-    private static final Pattern BRACE = Pattern.compile("(?:line (\\d+), )?column (\\d+)");
     private static final Pattern PLACE = Pattern.compile(":(\\d+):(\\d+)");
 
     private final Tasks tasks;
@@ -95,12 +95,12 @@ public final class Flaws {
                     try {
                         filling.append(e.escaping().of(expressions.text(e.xpath(), with)));
                     } catch (Problem problem) {
-                        return List.of(at(text, e.offset(), problem));
+                        return List.of(at(text, Mistake.of(e, problem)));
                     }
                 }
             }
         } catch (Problem problem) {
-            return List.of(brace(problem));
+            return List.of(at(text, Mistake.of(problem)));
         }
         String filled = filling.toString();
         try {
@@ -133,20 +133,10 @@ public final class Flaws {
                 .orElse(breach.text());
     }
 
-    private static Flaw at(String text, int offset, Problem problem) {
+    private static Flaw at(String text, Mistake mistake) {
+        int offset = mistake.offset();
         int line = 1
                 + (int) text.substring(0, offset).chars().filter(c -> c == '\n').count();
-        return new Flaw(problem.what(), line, offset - text.lastIndexOf('\n', offset - 1), "");
-    }
-
-    private static Flaw brace(Problem problem) {
-        Matcher place = BRACE.matcher(problem.getMessage());
-        return place.find()
-                ? new Flaw(
-                        problem.what(),
-                        place.group(1) == null ? 1 : Integer.parseInt(place.group(1)),
-                        Integer.parseInt(place.group(2)),
-                        "")
-                : new Flaw(problem.getMessage(), 0, 0, "");
+        return new Flaw(mistake.problem().what(), line, offset - text.lastIndexOf('\n', offset - 1), "");
     }
 }

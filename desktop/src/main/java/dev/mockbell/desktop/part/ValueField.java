@@ -374,8 +374,17 @@ public final class ValueField extends HBox {
         Parts.classed(shown, "expression", expression);
         Parts.classed(shown, "wrong", problem.isPresent());
         if (field != null) {
-            field.setTooltip(problem.map(Tooltip::new).orElse(null));
+            field.setTooltip(problem.map(ValueField::reason).orElse(null));
         }
+    }
+
+    /** In the field's own face, so that a mark on a second line stands under its character. */
+    private static Tooltip reason(String words) {
+        Tooltip tip = new Tooltip(words);
+        tip.getStyleClass().add("mono");
+        tip.setWrapText(true);
+        tip.setMaxWidth(480);
+        return tip;
     }
 
     /** Whether it has the keyboard. */

@@ -74,7 +74,7 @@ final class CallView extends VBox {
         this.model = models.call();
         this.desk = models.desk();
         this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), this::tell);
-        this.editor = new MessageEditor(model.request(), model.flaws(), this::tell);
+        this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), this::tell);
         this.headers = new RequestHeaders(model);
         this.cases = new CaseBar(this, model, desk);
         setId("call-station");

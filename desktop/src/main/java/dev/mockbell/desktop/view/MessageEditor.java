@@ -1,12 +1,15 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.model.ExpressionValues;
 import dev.mockbell.desktop.model.Flaws;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.part.XmlArea.Squiggle;
+import dev.mockbell.expression.ExpressionWords;
 import dev.mockbell.message.Completions;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.xml.TagScan;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -44,6 +47,7 @@ final class MessageEditor extends VBox {
 
     private final MessageModel model;
     private final Flaws flaws;
+    private final ExpressionValues values;
     private final Consumer<String> tell;
     private final XmlArea xml = new XmlArea(true);
     private final FindBar find;
@@ -54,9 +58,10 @@ final class MessageEditor extends VBox {
     private TagScan scan = TagScan.of("");
     private long scans;
 
-    MessageEditor(MessageModel model, Flaws flaws, Consumer<String> tell) {
+    MessageEditor(MessageModel model, Flaws flaws, ExpressionValues values, Consumer<String> tell) {
         this.model = model;
         this.flaws = flaws;
+        this.values = values;
         this.tell = tell;
         this.find = new FindBar(xml, model, text -> {
             settle();
@@ -91,7 +96,8 @@ final class MessageEditor extends VBox {
         area.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         area.addEventHandler(KeyEvent.KEY_TYPED, e -> {
             String typed = e.getCharacter();
-            if ("<".equals(typed) || "/".equals(typed) && before(2).equals("</")) {
+            boolean starts = "<{$".contains(typed) && !typed.isEmpty();
+            if (starts || "/".equals(typed) && before(2).equals("</")) {
                 propose();
             } else if (popup != null) {
                 propose();
@@ -327,7 +333,9 @@ final class MessageEditor extends VBox {
         int line = flaw.line() - 1;
         int length = xml.area().getParagraphLength(line);
         int start = xml.area().getAbsolutePosition(line, Math.min(length, Math.max(0, flaw.column() - 1)));
-        int lineEnd = xml.area().getAbsolutePosition(line, length);
+        // what is wrong in a text ends at the next tag, if not before
+        int tag = xml.area().getParagraph(line).getText().indexOf('<', Math.max(0, flaw.column() - 1) + 1);
+        int lineEnd = xml.area().getAbsolutePosition(line, tag < 0 ? length : tag);
         int whole = xml.area().getLength();
         int end = scan.at(Math.min(start + 1, whole))
                 .filter(t -> t.start() >= start)
@@ -344,7 +352,7 @@ final class MessageEditor extends VBox {
             return;
         }
         int caret = xml.area().getCaretPosition();
-        Completions.At at = Completions.at(model.outline().get(), xml.text(), caret);
+        Completions.At at = proposals(model.outline().get(), xml.text(), caret);
         Optional<Bounds> place = xml.area().getCaretBounds();
         if (at.proposals().isEmpty() || place.isEmpty() || !xml.area().isEditable()) {
             return;
@@ -396,6 +404,18 @@ final class MessageEditor extends VBox {
             e.consume();
         });
         popup.show(xml.area(), place.get().getMinX(), place.get().getMaxY() + 2);
+    }
+
+    /** Words of an expression within braces, or else what the contract has there. */
+    private Completions.At proposals(MessageOutline outline, String text, int caret) {
+        ExpressionWords.At words = values.wordsInXml(text, caret);
+        return words.words().isEmpty()
+                ? Completions.at(outline, text, caret)
+                : new Completions.At(
+                        words.from(),
+                        words.words().stream()
+                                .map(w -> new Completions.Proposal(w, "", "", w, w.length()))
+                                .toList());
     }
 
     private void take(Completions.At at, ListView<Completions.Proposal> list) {

@@ -347,12 +347,20 @@ final class SheetGrid extends VBox {
             return;
         }
         Optional<ExpressionValues.Shown> shown = values.get().of(text);
-        Optional<String> wrong = shown.map(ExpressionValues.Shown::problem).filter(p -> !p.isEmpty());
+        Optional<String> wrong = shown.filter(s -> !s.problem().isEmpty()).map(s -> pointed(text, s));
         Optional<String> gives = shown.filter(s -> s.problem().isEmpty()).map(ExpressionValues.Shown::value);
         if (gives.isPresent() && field.getUserData() instanceof Line line) {
             wrong = line.row().simple().flatMap(t -> t.whyNot(gives.get())).map(p -> "it gives " + p);
         }
         field.mark(wrong, true, gives);
+    }
+
+    /** A text, a mark under the character that is wrong, and why. */
+    private static String pointed(String text, ExpressionValues.Shown shown) {
+        boolean oneLine = text.length() < LONG && text.chars().noneMatch(c -> c < ' ');
+        return oneLine
+                ? text + "\n" + " ".repeat(Math.min(text.length(), shown.at())) + "↑\n" + shown.problem()
+                : shown.problem();
     }
 
     private Node occurs(Line line) {

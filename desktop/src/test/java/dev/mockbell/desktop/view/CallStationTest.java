@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Flaws;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.message.SheetRow;
@@ -209,6 +210,42 @@ class CallStationTest {
                 "the strip",
                 () -> desktop.window.stage().getScene().lookup("#xml-flaws").isVisible());
         shoot("call-xml-flaw");
+    }
+
+    @Test
+    void anExpressionIsCompletedInTheXmlTooAndItsMistakeUnderlinedAtTheCharacter() {
+        Hand.run(() -> desktop.desk.keepVariables(
+                List.of(new dev.mockbell.expression.Variable("permit", "P-7", false)), List.of(), java.util.Map.of()));
+        hand.click("#segment-xml");
+        CodeArea editor = editor();
+        Hand.run(() -> {
+            editor.requestFocus();
+            int at = editor.getText().indexOf("</h:hutId>");
+            editor.replaceText(at - 5, at, "{1 + $per}");
+            editor.moveTo(at + 4);
+        });
+        hand.press(KeyCode.CONTROL, KeyCode.SPACE);
+        hand.await(
+                "the words",
+                () -> javafx.stage.Window.getWindows().stream()
+                        .anyMatch(w -> w.isShowing()
+                                && w.getScene() != null
+                                && w.getScene().lookup("#completions") != null));
+        hand.press(KeyCode.ENTER);
+        hand.await("the variable", () -> editor.getText().contains("{1 + $permit}"));
+        Hand.run(() -> {
+            int at = editor.getText().indexOf("$permit}");
+            editor.replaceText(at, at + 7, "* $");
+        });
+        hand.await(
+                "the flaw",
+                () -> !call.flaws().found().get().isEmpty()
+                        && call.flaws().found().get().get(0).column() > 0);
+        Flaws.Flaw flaw = Hand.on(() -> call.flaws().found().get().get(0));
+        String line = Hand.on(editor::getText).lines().toList().get(flaw.line() - 1);
+        assertThat(flaw.text()).startsWith("The expression does not parse");
+        assertThat(line.substring(0, flaw.column() - 1)).contains("{1 + *");
+        shoot("call-xml-expression");
     }
 
     @Test
