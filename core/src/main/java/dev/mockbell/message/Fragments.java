@@ -1,9 +1,12 @@
 package dev.mockbell.message;
 
+import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -113,5 +116,45 @@ final class Fragments {
         return Xml.parse(
                         holder.append('>').append(text).append("</holder>").toString(), "pasted XML", XmlLimits.MESSAGE)
                 .getDocumentElement();
+    }
+
+    /**
+     * Reads attributes as they stand in a tag, with the prefixes in scope at a place; declarations come first.
+     *
+     * @throws Problem when it is not attributes, or none
+     */
+    static List<Attr> attributes(String text, Element scope) {
+        if (text.indexOf('<') >= 0 || text.indexOf('>') >= 0) {
+            throw notAttributes(null);
+        }
+        Element holder;
+        try {
+            holder = read("<x " + text.strip() + "/>", scope);
+        } catch (Problem notWellFormed) {
+            throw notAttributes(notWellFormed);
+        }
+        NamedNodeMap all = Xml.children(holder).get(0).getAttributes();
+        List<Attr> found = new ArrayList<>();
+        for (boolean declarations : new boolean[] {true, false}) {
+            for (int i = 0; i < all.getLength(); i++) {
+                Attr a = (Attr) all.item(i);
+                if (XMLNS.equals(a.getNamespaceURI()) == declarations) {
+                    found.add(a);
+                }
+            }
+        }
+        if (found.isEmpty()) {
+            throw notAttributes(null);
+        }
+        return found;
+    }
+
+    private static Problem notAttributes(Problem cause) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "These are not attributes" + (cause == null ? "" : ": " + cause.what()),
+                null,
+                "Write them as in a tag: note=\"late arrival\".",
+                cause);
     }
 }

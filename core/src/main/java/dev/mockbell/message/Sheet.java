@@ -531,6 +531,23 @@ public final class Sheet {
         }
     }
 
+    /**
+     * Puts attributes on an element, as they are written in its tag, with declarations of their prefixes if need be. One
+     * that is there already gets the new value; one that the contract does not know is a flaw of its row.
+     *
+     * @throws Problem when the text is not attributes; nothing has changed then
+     */
+    public void addAttributes(SheetRow given, String text) {
+        if (!(given.target().node() instanceof Element element)) {
+            return;
+        }
+        List<Attr> read = Fragments.attributes(text, element);
+        for (Attr attr : read) {
+            element.setAttributeNodeNS((Attr) document.importNode(attr, true));
+        }
+        touched(element);
+    }
+
     /** What may stand in the row's place: other types by {@code xsi:type}, and elements that substitute. */
     public List<Variant> variants(SheetRow row) {
         return Variant.of(now(row));

@@ -324,11 +324,12 @@ final class SheetRows {
             rows.add(attribute(declared, attr, element, id, true));
         }
         var all = element.getAttributes();
-        boolean allowed = type == null || type.isAny() || type.takesAnyAttribute();
         for (int i = 0; i < all.getLength(); i++) {
             Attr attr = (Attr) all.item(i);
             boolean technical = XMLNS.equals(attr.getNamespaceURI()) || XSI.equals(attr.getNamespaceURI());
             if (!technical && !known.contains(attr)) {
+                String namespace = attr.getNamespaceURI() == null ? "" : attr.getNamespaceURI();
+                boolean allowed = type == null || type.isAny() || type.takesAttributeOf(namespace);
                 rows.add(attribute(null, attr, element, id, allowed));
             }
         }

@@ -41,7 +41,7 @@ record ImpliedType(List<ElementDecl> parts) implements TypeDef {
     }
 
     @Override
-    public boolean takesAnyAttribute() {
+    public boolean takesAttributeOf(String namespace) {
         return false;
     }
 

@@ -31,8 +31,12 @@ public sealed interface TypeDef permits XsType, ImpliedType {
     /** The attributes, required and optional, without prohibited ones. */
     List<AttributeDecl> attributes();
 
-    /** Whether attributes beyond the declared ones are allowed (XML Schema part 1 §3.4.1, attribute wildcard). */
-    boolean takesAnyAttribute();
+    /**
+     * Whether an attribute beyond the declared ones is allowed (XML Schema part 1 §3.10.4, attribute wildcard).
+     *
+     * @param namespace of the attribute; empty for none
+     */
+    boolean takesAttributeOf(String namespace);
 
     /** The concrete types that may stand for this one by {@code xsi:type}, itself left out. */
     List<TypeDef> derived();

@@ -167,8 +167,10 @@ final class XsType implements TypeDef {
     }
 
     @Override
-    public boolean takesAnyAttribute() {
-        return xs instanceof XSComplexTypeDefinition complex && complex.getAttributeWildcard() != null;
+    public boolean takesAttributeOf(String namespace) {
+        return xs instanceof XSComplexTypeDefinition complex
+                && complex.getAttributeWildcard() != null
+                && of(complex.getAttributeWildcard(), Occurs.ONCE).allows(namespace);
     }
 
     @Override

@@ -356,4 +356,28 @@ class SheetEditsTest {
         sheet.fill(Detail.FULL);
         assertThat(Sheets.breaches(sheet)).isEmpty();
     }
+
+    @Test
+    void attributesAreAddedAsTheyAreWrittenInATag() {
+        Sheet sheet = Sheets.inside(
+                "<xs:element name='leg'><xs:complexType><xs:attribute name='km' type='xs:int'/><xs:anyAttribute namespace='##other' processContents='lax'/></xs:complexType></xs:element>",
+                "<t:Root xmlns:t='urn:t'><t:leg/></t:Root>");
+        sheet.addAttributes(Sheets.row(sheet, "leg"), "  km=\"12\" o:note='a &amp; b' xmlns:o=\"urn:o\" ");
+        assertThat(sheet.text())
+                .isEqualTo(
+                        "<t:Root xmlns:t=\"urn:t\"><t:leg xmlns:o=\"urn:o\" km=\"12\" o:note=\"a &amp; b\"/></t:Root>");
+        assertThat(Sheets.breaches(sheet)).isEmpty();
+        assertThat(sheet.root().orElseThrow().tally().problems()).isZero();
+        sheet.addAttributes(Sheets.row(sheet, "leg"), "km='13' odd='1'");
+        assertThat(Sheets.row(sheet, "@km").value()).isEqualTo("13");
+        assertThat(Sheets.row(sheet, "@odd").problem()).isPresent();
+        String before = sheet.text();
+        for (String bad : new String[] {"", "km", "km=1", "a='1' a='2'", "/><t:leg a='1'", "q:a='1'", "a='<'"}) {
+            assertThatThrownBy(() -> sheet.addAttributes(Sheets.row(sheet, "leg"), bad))
+                    .as(bad)
+                    .isInstanceOf(Problem.class)
+                    .hasMessageStartingWith("These are not attributes");
+        }
+        assertThat(sheet.text()).isEqualTo(before);
+    }
 }

@@ -448,6 +448,15 @@ public final class MessageModel {
         change(() -> sheet.addText(row, "text"));
     }
 
+    /**
+     * Puts attributes on a row's element, written as in its tag.
+     *
+     * @throws Problem when they are none; nothing has changed then
+     */
+    public void addAttributes(SheetRow row, String text) {
+        change(() -> sheet.addAttributes(row, text));
+    }
+
     /** What may stand in the row's place. */
     public List<Variant> variants(SheetRow row) {
         return sheet == null ? List.of() : sheet.variants(row);

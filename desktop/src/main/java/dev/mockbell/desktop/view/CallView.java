@@ -137,8 +137,11 @@ final class CallView extends VBox {
         head.getStyleClass().add("station-head");
         head.setSpacing(16);
         answer.growing("Element", this::answerElement)
+                .again((node, line) -> showElement((Label) node, line))
                 .growing("Value", this::answerValue)
-                .column("Previous", 92, this::answerBefore);
+                .again((node, line) -> showValue((HBox) node, line))
+                .column("Previous", 92, this::answerBefore)
+                .again((node, line) -> showBefore((Label) node, line));
         answer.setId("response-sheet");
         answer.setItems(model.response().lines());
         answer.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> showPath());
@@ -504,39 +507,56 @@ final class CallView extends VBox {
     }
 
     private Node answerElement(Line line) {
-        SheetRow row = line.row();
-        boolean folds = !row.children().isEmpty();
-        Label name = Parts.text((folds ? line.open() ? "▾ " : "▸ " : "") + row.label(), "table-text");
-        if (row.index() > 0) {
-            name.setText(name.getText() + "  " + row.index() + " of " + row.count());
-        }
-        name.setPadding(new Insets(0, 0, 0, line.depth() * 14.0));
-        if (line.depth() == 0) {
-            name.getStyleClass().add("strong");
-        }
-        if (folds) {
-            name.setOnMouseClicked(e -> model.response().fold(row));
-        }
-        Parts.tip(name, row.documentation());
+        Label name = Parts.text("", "table-text");
+        name.setOnMouseClicked(e -> {
+            SheetRow row = ((Line) name.getUserData()).row();
+            if (!row.children().isEmpty()) {
+                model.response().fold(row);
+            }
+        });
+        Parts.tip(name, () -> ((Line) name.getUserData()).row().documentation());
+        showElement(name, line);
         return name;
     }
 
-    private Node answerValue(Line line) {
+    private static boolean showElement(Label name, Line line) {
         SheetRow row = line.row();
-        HBox box = new HBox(6);
-        box.setAlignment(Pos.CENTER_LEFT);
-        String shown = row.state() == SheetRow.State.LEFT_OUT ? "" : row.value();
-        if (!row.children().isEmpty() && !line.open()) {
-            shown = row.gist();
-        }
-        Label value = Parts.text(row.state() == SheetRow.State.NIL ? "nil" : onOneLine(shown), "mono");
+        name.setUserData(line);
+        String fold = row.children().isEmpty() ? "" : line.open() ? "▾ " : "▸ ";
+        String which = row.index() > 0 ? "  " + row.index() + " of " + row.count() : "";
+        name.setText(fold + row.label() + which);
+        name.setPadding(new Insets(0, 0, 0, line.depth() * 14.0));
+        Parts.classed(name, "strong", line.depth() == 0);
+        return true;
+    }
+
+    private Node answerValue(Line line) {
+        Label value = new Label();
         value.setMinWidth(0);
-        box.getChildren().add(value);
-        if (row.state() == SheetRow.State.LEFT_OUT) {
-            box.getChildren().setAll(Parts.text("left out", "third", "italic", "table-text"));
-        }
-        String path = row.path();
-        if (current() != null && !path.isEmpty()) {
+        HBox box = new HBox(6, value);
+        box.setAlignment(Pos.CENTER_LEFT);
+        showValue(box, line);
+        return box;
+    }
+
+    private boolean showValue(HBox box, Line line) {
+        SheetRow row = line.row();
+        boolean out = row.state() == SheetRow.State.LEFT_OUT;
+        boolean folded = !row.children().isEmpty() && !line.open();
+        Label value = (Label) box.getChildren().get(0);
+        value.setText(
+                out
+                        ? "left out"
+                        : row.state() == SheetRow.State.NIL ? "nil" : onOneLine(folded ? row.gist() : row.value()));
+        Parts.classed(value, "mono", !out);
+        Parts.classed(value, "third", out);
+        Parts.classed(value, "italic", out);
+        Parts.classed(value, "table-text", out);
+        box.getChildren().remove(1, box.getChildren().size());
+        boolean noted = current() != null
+                && !(current().captures().isEmpty() && current().checks().isEmpty());
+        String path = noted ? row.path() : "";
+        if (!path.isEmpty()) {
             current().captures().stream()
                     .filter(c -> c.path().equals(path))
                     .forEach(c -> box.getChildren().add(tag("→ $" + c.name(), "link")));
@@ -545,7 +565,7 @@ final class CallView extends VBox {
                 box.getChildren().add(tag("check", "fine"));
             }
         }
-        return box;
+        return true;
     }
 
     private static String onOneLine(String value) {
@@ -560,16 +580,22 @@ final class CallView extends VBox {
     }
 
     private Node answerBefore(Line line) {
-        SheetRow row = line.row();
-        Optional<String> before = model.previous(row);
-        if (before.isEmpty() || !row.children().isEmpty()) {
-            return null;
-        }
-        boolean same = before.get().equals(row.value());
-        Label label =
-                same ? Parts.text("same", "third", "table-text") : Parts.text(onOneLine(before.get()), "mono", "fault");
+        Label label = new Label();
         label.setMinWidth(0);
+        showBefore(label, line);
         return label;
+    }
+
+    private boolean showBefore(Label label, Line line) {
+        SheetRow row = line.row();
+        Optional<String> before = row.children().isEmpty() ? model.previous(row) : Optional.empty();
+        boolean same = before.filter(row.value()::equals).isPresent();
+        label.setText(same ? "same" : before.map(CallView::onOneLine).orElse(""));
+        Parts.classed(label, "third", same);
+        Parts.classed(label, "table-text", same);
+        Parts.classed(label, "mono", !same);
+        Parts.classed(label, "fault", !same);
+        return true;
     }
 
     private Optional<SheetRow> pointed() {

@@ -119,6 +119,9 @@ final class SheetActions {
         if (!out && row.kind() == Kind.GROUP) {
             add(menu, "Add text", "", () -> model.addText(row));
         }
+        if (!out && isOne(row) && row.kind() != Kind.REPEATS) {
+            add(menu, "Add attributes…", "", () -> addAttributes(row));
+        }
         menu.getItems().add(new SeparatorMenuItem());
         if (!row.path().isEmpty()) {
             add(menu, "Copy path", "", () -> Copying.text(row.path()));
@@ -191,6 +194,15 @@ final class SheetActions {
                 clipboard("<"),
                 "Put in",
                 text -> model.paste(row, text));
+    }
+
+    private void addAttributes(SheetRow row) {
+        ask(
+                "Attributes for " + row.label(),
+                "As they are written in the tag. What the contract does not know is put in and marked.",
+                "",
+                "Put in",
+                text -> model.addAttributes(row, text));
     }
 
     private void pasteRows(SheetRow row) {
