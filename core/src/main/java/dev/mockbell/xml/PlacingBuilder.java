@@ -13,7 +13,10 @@ import org.xml.sax.SAXException;
 import org.xml.sax.SAXParseException;
 import org.xml.sax.ext.DefaultHandler2;
 
-/** Builds a DOM from SAX events and notes each element's place; nothing of the document is dropped. */
+/**
+ * Builds a DOM from SAX events and notes each element's place; nothing of the document is dropped. The reader must hand
+ * over namespace declarations among the attributes, where they stood.
+ */
 final class PlacingBuilder extends DefaultHandler2 {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
@@ -27,7 +30,6 @@ final class PlacingBuilder extends DefaultHandler2 {
     private final int depthLimit;
     private final long textLimit;
     private final StringBuilder text = new StringBuilder();
-    private final List<String[]> declared = new ArrayList<>();
     private Locator locator;
     private Node at;
     private long textSize;
@@ -51,11 +53,6 @@ final class PlacingBuilder extends DefaultHandler2 {
     }
 
     @Override
-    public void startPrefixMapping(String prefix, String uri) {
-        declared.add(new String[] {prefix, uri});
-    }
-
-    @Override
     public void startElement(String uri, String localName, String qName, Attributes attributes) throws SAXException {
         flush();
         if (++depth > depthLimit) {
@@ -65,20 +62,17 @@ final class PlacingBuilder extends DefaultHandler2 {
             throw new SAXParseException("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
         }
         PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
-        List<String> order = declared.isEmpty() && attributes.getLength() == 0 ? List.of() : new ArrayList<>();
-        for (String[] d : declared) {
-            String name = d[0].isEmpty() ? "xmlns" : "xmlns:" + d[0];
-            element.setAttributeNS(XMLNS, name, d[1]);
-            order.add(name);
-        }
-        declared.clear();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            String ns = attributes.getURI(i);
-            Attr attr = document.createAttributeNS(ns.isEmpty() ? null : ns, attributes.getQName(i));
+        int count = attributes.getLength();
+        List<String> order = count == 0 ? List.of() : new ArrayList<>(count);
+        for (int i = 0; i < count; i++) {
+            String name = attributes.getQName(i);
+            boolean declares = "xmlns".equals(name) || name.startsWith("xmlns:");
+            String ns = declares ? XMLNS : attributes.getURI(i);
+            Attr attr = document.createAttributeNS(ns.isEmpty() ? null : ns, name);
             grow(attributes.getValue(i).length());
             attr.setValue(attributes.getValue(i));
             element.setAttributeNodeNS(attr);
-            order.add(attr.getName());
+            order.add(name);
         }
         boolean root = at == document;
         element.found(

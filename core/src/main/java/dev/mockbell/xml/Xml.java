@@ -107,6 +107,7 @@ public final class Xml {
         XMLReader reader = reader(limits);
         reader.setContentHandler(builder);
         try {
+            reader.setFeature("http://xml.org/sax/features/namespace-prefixes", true);
             reader.setProperty("http://xml.org/sax/properties/lexical-handler", builder);
             reader.parse(source);
             return document;

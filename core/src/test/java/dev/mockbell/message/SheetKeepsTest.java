@@ -23,7 +23,7 @@ class SheetKeepsTest {
             case 0 -> "<!-- note " + n + " with <markup> & -- no, not that -->".replace("-- no", "- no");
             case 1 -> "<?keep this=\"" + n + "\"?>";
             case 2 -> "<x" + n + " xmlns=\"urn:other\" k=\"a&amp;b\"><deep>  spaced  </deep></x" + n + ">";
-            case 3 -> "<p:y" + n + " xmlns:p=\"urn:p\" p:q=\"1\"/>";
+            case 3 -> "<p:y" + n + " k=\"2\" p:q=\"1\" xmlns:p=\"urn:p\" b=\"0\"/>";
             case 4 -> "\n\n\t  \n";
             case 5 -> "<!---->";
             default -> "<odd" + n + "/>";
