@@ -1,5 +1,6 @@
 package dev.mockbell.message;
 
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import org.w3c.dom.Node;
@@ -10,5 +11,12 @@ final class RowIds {
 
     String of(Node node) {
         return given.computeIfAbsent(node, n -> Integer.toString(given.size() + 1));
+    }
+
+    /** The node of each name. */
+    Map<String, Node> nodes() {
+        Map<String, Node> named = new HashMap<>();
+        given.forEach((node, id) -> named.put(id, node));
+        return named;
     }
 }

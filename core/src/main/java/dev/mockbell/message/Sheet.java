@@ -19,6 +19,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.w3c.dom.Attr;
 import org.w3c.dom.CDATASection;
 import org.w3c.dom.CharacterData;
@@ -40,8 +42,12 @@ public final class Sheet {
     /** Rows are laid out by recursion, so a message nested deeper than this has XML as its only face. */
     private static final int DEEPEST = 500;
 
+    /** Names of places start with that of the element that they are in. */
+    private static final Pattern PLACE = Pattern.compile("(nil |)([0-9]+)(.*)", Pattern.DOTALL);
+
     private final MessageOutline outline;
     private final Document document;
+    private final RowIds ids = new RowIds();
     private final SheetRows rows;
     private final Map<String, List<Node>> setAside = new HashMap<>();
     private final WrittenXml written;
@@ -51,7 +57,7 @@ public final class Sheet {
         this.outline = outline;
         this.document = document;
         this.written = new WrittenXml(document);
-        this.rows = new SheetRows(outline.schemas(), new RowIds(), templated);
+        this.rows = new SheetRows(outline.schemas(), ids, templated);
     }
 
     /**
@@ -73,6 +79,30 @@ public final class Sheet {
         XmlLimits most = new XmlLimits(DEEPEST, 0, XmlLimits.MESSAGE.bytes(), false);
         Document document = text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", most);
         return new Sheet(outline, document, templated);
+    }
+
+    /**
+     * Remembers what had been taken out of another sheet of the same kind of message, so that it comes back here too: where
+     * an element stands at the same path.
+     */
+    public void remember(Sheet other) {
+        if (other.setAside.isEmpty() || document.getDocumentElement() == null) {
+            return;
+        }
+        Map<String, Node> nodes = other.ids.nodes();
+        other.setAside.forEach((place, parts) -> {
+            Matcher matcher = PLACE.matcher(place);
+            Node there = matcher.matches() ? nodes.get(matcher.group(2)) : null;
+            if (!(there instanceof Element) || there.getOwnerDocument() != other.document) {
+                return;
+            }
+            MessagePath.node(document.getDocumentElement(), MessagePath.of(there))
+                    .ifPresent(here -> setAside.put(
+                            matcher.group(1) + ids.of(here) + matcher.group(3),
+                            new ArrayList<>(parts.stream()
+                                    .map(n -> document.importNode(n, true))
+                                    .toList())));
+        });
     }
 
     /** The message as XML, exactly as the tree holds it. */

@@ -380,4 +380,31 @@ class SheetEditsTest {
         }
         assertThat(sheet.text()).isEqualTo(before);
     }
+
+    @Test
+    void anotherReadingOfTheMessageRemembersWhatWasTakenOut() {
+        String particles = "<xs:element name='leg' maxOccurs='9'><xs:complexType><xs:sequence>"
+                + "<xs:choice minOccurs='0'><xs:element name='cash' type='xs:int'/><xs:element name='card' type='xs:string'/></xs:choice>"
+                + "<xs:element name='remark' type='xs:string' minOccurs='0' nillable='true'/></xs:sequence>"
+                + "<xs:attribute name='km' type='xs:int'/></xs:complexType></xs:element>";
+        Sheet sheet = Sheets.inside(
+                particles,
+                "<t:Root xmlns:t='urn:t'><t:leg km='4'/><t:leg km='5'><t:card>C-9</t:card><t:remark>late</t:remark></t:leg></t:Root>");
+        SheetRow second = sheet.at("/Root/leg[2]").orElseThrow();
+        List<SheetRow> parts = second.children();
+        sheet.leaveOut(parts.get(0));
+        sheet.choose(parts.get(1), "cash");
+        sheet.setNil(sheet.at("/Root/leg[2]/remark").orElseThrow(), true);
+        Sheet again = Sheet.open(sheet.outline(), sheet.text());
+        again.remember(sheet);
+        SheetRow leg = again.at("/Root/leg[2]").orElseThrow();
+        again.include(leg.children().get(0));
+        again.choose(leg.children().get(1), "card");
+        again.setNil(again.at("/Root/leg[2]/remark").orElseThrow(), false);
+        assertThat(Sheets.tight(again).replaceAll(" xmlns:xsi=\"[^\"]*\"", ""))
+                .endsWith("<t:leg km=\"5\"><t:card>C-9</t:card><t:remark>late</t:remark></t:leg></t:Root>");
+        Sheet other = Sheets.inside(particles, "<t:Root xmlns:t='urn:t'/>");
+        other.remember(sheet);
+        assertThat(other.text()).isEqualTo("<t:Root xmlns:t=\"urn:t\"/>");
+    }
 }

@@ -218,6 +218,9 @@ public final class MessageModel {
 
     private void took(Sheet made) {
         Set<String> paths = sheet == null ? Set.of() : toggledPaths();
+        if (sheet != null) {
+            made.remember(sheet);
+        }
         sheet = made;
         if (!paths.isEmpty()) {
             toggled.clear();

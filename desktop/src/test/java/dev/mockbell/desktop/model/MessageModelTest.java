@@ -97,6 +97,19 @@ class MessageModelTest {
         }
     }
 
+    @Test
+    void whatWasTakenOutComesBackWithItsValueAlsoAfterUndoAndXml() {
+        model.include(row("note"));
+        model.type(row("note"), "bring skins");
+        model.leaveOut(row("note"));
+        model.type(row("km"), "7");
+        model.undo();
+        assertThat(model.xml()).doesNotContain("7").doesNotContain("note");
+        model.typeXml(model.xml().replace(">A<", ">B<"));
+        model.include(row("note"));
+        assertThat(model.xml()).contains(">B<").contains("<t:note>bring skins</t:note>");
+    }
+
     private SheetRow row(String label) {
         return model.lines().stream()
                 .map(MessageModel.Line::row)
