@@ -5,6 +5,7 @@ import dev.mockbell.check.Check;
 import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Variable;
 import java.util.List;
+import java.util.function.Consumer;
 
 /**
  * A request that is kept, with what its answer must hold to.
@@ -52,141 +53,102 @@ public record Case(
     }
 
     public Case withBody(String text) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                port,
-                text,
-                soapHeaders,
-                headers,
-                variables,
-                checks,
-                captures);
+        return with(d -> d.body = text);
     }
 
     public Case withPort(String name) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                name,
-                body,
-                soapHeaders,
-                headers,
-                variables,
-                checks,
-                captures);
+        return with(d -> d.port = name);
     }
 
     public Case withName(String newId, String newTitle) {
-        return new Case(
-                newId,
-                newTitle,
-                description,
-                contract,
-                operation,
-                port,
-                body,
-                soapHeaders,
-                headers,
-                variables,
-                checks,
-                captures);
+        return with(d -> {
+            d.id = newId;
+            d.title = newTitle;
+        });
     }
 
     /** The same under another operation. */
     public Case under(String otherOperation, String newId) {
-        return new Case(
-                newId,
-                title,
-                description,
-                contract,
-                otherOperation,
-                port,
-                body,
-                soapHeaders,
-                headers,
-                variables,
-                checks,
-                captures);
+        return with(d -> {
+            d.id = newId;
+            d.operation = otherOperation;
+        });
     }
 
     public Case withDescription(String text) {
-        return new Case(
-                id, title, text, contract, operation, port, body, soapHeaders, headers, variables, checks, captures);
+        return with(d -> d.description = text);
     }
 
     public Case withSoapHeaders(String xml) {
-        return new Case(
-                id, title, description, contract, operation, port, body, xml, headers, variables, checks, captures);
+        return with(d -> d.soapHeaders = xml);
     }
 
     public Case withHeaders(List<Header> list) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                port,
-                body,
-                soapHeaders,
-                List.copyOf(list),
-                variables,
-                checks,
-                captures);
+        return with(d -> d.headers = List.copyOf(list));
     }
 
     public Case withVariables(List<Variable> list) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                port,
-                body,
-                soapHeaders,
-                headers,
-                List.copyOf(list),
-                checks,
-                captures);
+        return with(d -> d.variables = List.copyOf(list));
     }
 
     public Case withChecks(List<Check> list) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                port,
-                body,
-                soapHeaders,
-                headers,
-                variables,
-                List.copyOf(list),
-                captures);
+        return with(d -> d.checks = List.copyOf(list));
     }
 
     public Case withCaptures(List<Capture> list) {
-        return new Case(
-                id,
-                title,
-                description,
-                contract,
-                operation,
-                port,
-                body,
-                soapHeaders,
-                headers,
-                variables,
-                checks,
-                List.copyOf(list));
+        return with(d -> d.captures = List.copyOf(list));
+    }
+
+    private Case with(Consumer<Draft> change) {
+        Draft draft = new Draft(this);
+        change.accept(draft);
+        return draft.made();
+    }
+
+    /** The parts of a case while one of them is changed. */
+    private static final class Draft {
+        private String id;
+        private String title;
+        private String description;
+        private String contract;
+        private String operation;
+        private String port;
+        private String body;
+        private String soapHeaders;
+        private List<Header> headers;
+        private List<Variable> variables;
+        private List<Check> checks;
+        private List<Capture> captures;
+
+        Draft(Case from) {
+            id = from.id;
+            title = from.title;
+            description = from.description;
+            contract = from.contract;
+            operation = from.operation;
+            port = from.port;
+            body = from.body;
+            soapHeaders = from.soapHeaders;
+            headers = from.headers;
+            variables = from.variables;
+            checks = from.checks;
+            captures = from.captures;
+        }
+
+        Case made() {
+            return new Case(
+                    id,
+                    title,
+                    description,
+                    contract,
+                    operation,
+                    port,
+                    body,
+                    soapHeaders,
+                    headers,
+                    variables,
+                    checks,
+                    captures);
+        }
     }
 }

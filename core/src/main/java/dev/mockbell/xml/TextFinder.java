@@ -62,12 +62,7 @@ public final class TextFinder {
         try {
             return matcher(text).replaceAll(literal ? Matcher.quoteReplacement(replacement) : replacement);
         } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The replacement is not well-formed: " + Problem.reason(e),
-                    null,
-                    "Write $1 for the first group and \\$ for the character.",
-                    e);
+            throw notReplacement(e);
         }
     }
 
@@ -84,14 +79,18 @@ public final class TextFinder {
         try {
             matcher.appendReplacement(out, replacement);
         } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The replacement is not well-formed: " + Problem.reason(e),
-                    null,
-                    "Write $1 for the first group and \\$ for the character.",
-                    e);
+            throw notReplacement(e);
         }
         return out.substring(matcher.start());
+    }
+
+    private static Problem notReplacement(RuntimeException e) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The replacement is not well-formed: " + Problem.reason(e),
+                null,
+                "Write $1 for the first group and \\$ for the character.",
+                e);
     }
 
     private Matcher matcher(String text) {

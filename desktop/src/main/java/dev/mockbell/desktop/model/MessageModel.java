@@ -11,8 +11,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -43,7 +41,8 @@ public final class MessageModel {
     /** From how many characters on a text is read off the interface thread. */
     private static final int LARGE = 100_000;
 
-    private static final long MOST_FILE = 64L << 20;
+    /** In megabytes. */
+    private static final int MOST_FILE = 64;
 
     /** A row as shown; it changes with what it shows, so that a field that is being typed in stays. */
     public static final class Line {
@@ -590,24 +589,8 @@ public final class MessageModel {
     }
 
     private static String textOf(Path file) {
-        try {
-            long size = Files.size(file);
-            if (size > MOST_FILE) {
-                throw Problem.input(
-                        "The file has " + size + " bytes, more than the 64 MB that are read",
-                        file.toString(),
-                        "Take a smaller one.");
-            }
-            byte[] bytes = Files.readAllBytes(file);
-            return TextEncoding.of(bytes, "").decode(bytes).strip();
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file cannot be read: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the path and its permissions.",
-                    e);
-        }
+        byte[] bytes = FileContent.bytes(file, MOST_FILE);
+        return TextEncoding.of(bytes, "").decode(bytes).strip();
     }
 
     public void undo() {

@@ -1,16 +1,15 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.model.FileContent;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.SimpleType;
 import java.io.File;
-import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HexFormat;
@@ -29,7 +28,8 @@ import javafx.stage.FileChooser;
  * long for a field of text is shown in part, says so, and is kept whole.
  */
 final class ValueWindow {
-    private static final long MOST_FILE = 32L << 20;
+    /** In megabytes. */
+    private static final int MOST_FILE = 32;
 
     /** A field of text lays all of it out, which takes seconds beyond this. */
     private static final int MOST_TYPED = 100_000;
@@ -111,27 +111,7 @@ final class ValueWindow {
     }
 
     private void take(Path file) {
-        make(() -> encoded(bytes(file), hex));
-    }
-
-    private static byte[] bytes(Path file) {
-        try {
-            long size = Files.size(file);
-            if (size > MOST_FILE) {
-                throw Problem.input(
-                        "The file has " + size + " bytes, more than the 32 MB that fit in a field",
-                        file.toString(),
-                        "Take a smaller one.");
-            }
-            return Files.readAllBytes(file);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file cannot be read: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the path and its permissions.",
-                    e);
-        }
+        make(() -> encoded(FileContent.bytes(file, MOST_FILE), hex));
     }
 
     private void encode() {
