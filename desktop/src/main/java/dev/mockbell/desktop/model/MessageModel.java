@@ -47,7 +47,7 @@ public final class MessageModel {
     /** A row as shown; it changes with what it shows, so that a field that is being typed in stays. */
     public static final class Line {
         private final int depth;
-        private final boolean open;
+        private boolean open;
         private SheetRow row;
 
         Line(SheetRow row, int depth, boolean open) {
@@ -70,8 +70,14 @@ public final class MessageModel {
             return open;
         }
 
-        private boolean shows(Line other) {
-            return depth == other.depth && open == other.open && row.id().equals(other.row.id());
+        /** Whether it is the line of the same row; then it shows that as it is now. */
+        private boolean takes(Line other) {
+            boolean same = depth == other.depth && row.id().equals(other.row.id());
+            if (same) {
+                row = other.row;
+                open = other.open;
+            }
+            return same;
         }
     }
 
@@ -90,6 +96,7 @@ public final class MessageModel {
     private Sheet sheet;
     private MessageOutline outline;
     private long loads;
+    private boolean replacing;
 
     private MessageModel(Optional<Tasks> tasks, boolean received) {
         this.tasks = tasks;
@@ -138,6 +145,11 @@ public final class MessageModel {
     /** Rows whose name or value has this text are shown, with what they stand in; empty for all. */
     public StringProperty filterProperty() {
         return filter;
+    }
+
+    /** Whether the lines are just being replaced, so that what becomes of a selection is nobody's choice. */
+    public boolean isReplacing() {
+        return replacing;
     }
 
     /** Counts up whenever rows show something else than before. */
@@ -261,7 +273,9 @@ public final class MessageModel {
                 filtered(r, 0, wanted, shown);
             }
         });
+        replacing = true;
         show(shown);
+        replacing = false;
         judge();
         changes.set(changes.get() + 1);
     }
@@ -270,13 +284,11 @@ public final class MessageModel {
     private void show(List<Line> shown) {
         int least = Math.min(lines.size(), shown.size());
         int start = 0;
-        while (start < least && lines.get(start).shows(shown.get(start))) {
-            lines.get(start).row = shown.get(start).row;
+        while (start < least && lines.get(start).takes(shown.get(start))) {
             start++;
         }
         int tail = 0;
-        while (tail < least - start && lines.get(lines.size() - 1 - tail).shows(shown.get(shown.size() - 1 - tail))) {
-            lines.get(lines.size() - 1 - tail).row = shown.get(shown.size() - 1 - tail).row;
+        while (tail < least - start && lines.get(lines.size() - 1 - tail).takes(shown.get(shown.size() - 1 - tail))) {
             tail++;
         }
         lines.subList(start, lines.size() - tail).forEach(l -> shownById.remove(l.row.id()));

@@ -6,7 +6,6 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Flaws;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.model.Place;
 import dev.mockbell.desktop.part.Grid;
@@ -15,8 +14,6 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.message.Fit;
-import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
@@ -53,7 +50,7 @@ final class CallView extends VBox {
     private final CaseBar cases;
     private final StackPane requestBody = new StackPane();
     private final StackPane responseBody = new StackPane();
-    private final HBox requestFoot = Parts.foot();
+    private final RequestFoot requestFoot;
     private final HBox status = new HBox(14);
     private final HBox responseFoot = Parts.foot();
     private final VBox hinge = new VBox(2);
@@ -77,6 +74,7 @@ final class CallView extends VBox {
         this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), this::tell);
         this.headers = new RequestHeaders(model);
         this.cases = new CaseBar(this, model, desk);
+        this.requestFoot = new RequestFoot(model, this::fromFile, editor::format, cases::mend);
         setId("call-station");
         getStyleClass().add("station");
         build();
@@ -310,80 +308,7 @@ final class CallView extends VBox {
     }
 
     private void showFoot() {
-        String trouble = model.request().troubleProperty().get();
-        List<Flaws.Flaw> flaws = model.flaws().found().get();
-        if (trouble.isEmpty() && !flaws.isEmpty()) {
-            trouble = flaws.get(0).text();
-        }
-        Label words = trouble.isEmpty()
-                ? Parts.marked(Mark.PASSED, "Valid", "fine")
-                : Parts.marked(Mark.FAILED, trouble, "failed");
-        words.setId("request-validity");
-        Parts.tip(words, trouble.isEmpty() ? "Valid against the contract" : trouble);
-        words.setMinWidth(trouble.isEmpty() ? Region.USE_PREF_SIZE : 0);
-        long out = model.request().leftOut();
-        Label left = Parts.text(out == 0 ? "" : out + " left out", "third", "table-text");
-        left.setMinWidth(Region.USE_PREF_SIZE);
-        Button all = Parts.button(
-                "Include all",
-                "Put every optional part in; what was there comes back with its values",
-                () -> model.request().fill(Detail.FULL),
-                "quiet",
-                "dense");
-        all.setId("include-all");
-        Button required = Parts.button(
-                "Required only",
-                "Leave every optional part out",
-                () -> model.request().fill(Detail.REQUIRED),
-                "quiet",
-                "dense");
-        required.setId("required-only");
-        Button differing = Parts.button(
-                "What differs",
-                "Leave out the optional parts that still are as in the sample",
-                () -> model.request().keepWhatDiffers(),
-                "quiet",
-                "dense");
-        differing.setId("what-differs");
-        Fit fit = current() == null
-                ? null
-                : model.actions().misfits().get(current().reference());
-        requestFoot.getChildren().setAll(words, Parts.spring());
-        if (fit != null && !fit.steps().isEmpty()) {
-            Button mend =
-                    Parts.button("Mend…", "See what no longer fits and how it can be mended", () -> cases.mend(fit));
-            mend.setId("mend");
-            requestFoot.getChildren().add(mend);
-        }
-        if ("XML".equals(requestTab)) {
-            requestFoot
-                    .getChildren()
-                    .addAll(
-                            Parts.button(
-                                    "From a file…",
-                                    "Take a file's text as the message",
-                                    this::fromFile,
-                                    "quiet",
-                                    "dense"),
-                            Parts.button("Format", "Lay it out anew (Ctrl+Shift+F)", editor::format, "quiet", "dense"));
-        } else if ("Sheet".equals(requestTab) && trouble.isEmpty()) {
-            Button more = Parts.button("▾", "More on optional parts", () -> {}, "tiny");
-            more.setId("more-parts");
-            more.setOnAction(e -> new ContextMenu(item("Only what differs from the sample", differing::fire))
-                    .show(more, javafx.geometry.Side.TOP, 0, 0));
-            requestFoot.getChildren().addAll(left, all, required, more);
-        } else if ("Sheet".equals(requestTab)) {
-            // what is wrong needs the room
-            Button parts =
-                    Parts.button(out + " left out ▾", "Put optional parts in or out", () -> {}, "quiet", "dense");
-            parts.setId("optional-parts");
-            parts.setOnAction(e -> new ContextMenu(
-                            item("Include all", all::fire),
-                            item("Required only", required::fire),
-                            item("Only what differs from the sample", differing::fire))
-                    .show(parts, javafx.geometry.Side.TOP, 0, 0));
-            requestFoot.getChildren().add(parts);
-        }
+        requestFoot.show(requestTab);
     }
 
     private void fromFile() {

@@ -43,6 +43,9 @@ final class SheetGrid extends VBox {
     private final TextField filter = new TextField();
     private final SheetNote note = new SheetNote();
 
+    /** The row that somebody chose last; it stays so while its line is replaced. */
+    private Optional<SheetRow> pointed = Optional.empty();
+
     /**
      * A sheet over a message.
      *
@@ -86,7 +89,12 @@ final class SheetGrid extends VBox {
                 filter.clear();
             }
         });
-        grid.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> note.show(chosen()));
+        grid.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
+            if (!model.isReplacing()) {
+                pointed = Optional.ofNullable(now).map(Line::row);
+                note.show(chosen());
+            }
+        });
         grid.list().focusedProperty().addListener((o, was, now) -> note.show(chosen()));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         grid.list()
@@ -114,7 +122,7 @@ final class SheetGrid extends VBox {
     }
 
     private void refresh() {
-        Optional<SheetRow> at = chosen();
+        Optional<SheetRow> at = pointed;
         Optional<ValueField> typedIn = typedIn();
         Optional<Line> there = typedIn.map(f -> (Line) f.getUserData());
         int caret = typedIn.map(f -> f.field().getCaretPosition()).orElse(0);
@@ -205,9 +213,8 @@ final class SheetGrid extends VBox {
         if (typing || line == null) {
             return;
         }
-        boolean fold = e.getCode() == KeyCode.LEFT && line.open() || e.getCode() == KeyCode.RIGHT && !line.open();
-        if (fold && !line.row().children().isEmpty()) {
-            model.fold(line.row());
+        if (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT) {
+            along(line, e.getCode() == KeyCode.RIGHT);
             e.consume();
         } else if (e.getCode() == KeyCode.SPACE && line.row().optional()) {
             flip(line.row());
@@ -217,6 +224,24 @@ final class SheetGrid extends VBox {
                 f.requestFocus();
                 e.consume();
             });
+        }
+    }
+
+    /** Opens a row and then goes into it; folds it and then goes out to what it stands in. */
+    private void along(Line line, boolean in) {
+        boolean holds = !line.row().children().isEmpty();
+        if (holds && line.open() != in) {
+            model.fold(line.row());
+            return;
+        }
+        int at = model.lines().indexOf(line);
+        int to = at + (in ? 1 : -1);
+        while (!in && to >= 0 && model.lines().get(to).depth() >= line.depth()) {
+            to--;
+        }
+        if (to >= 0 && to < model.lines().size() && (!in || holds)) {
+            grid.list().getSelectionModel().clearAndSelect(to);
+            grid.list().scrollTo(Math.max(0, to - 4));
         }
     }
 

@@ -6,9 +6,6 @@ import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Flaws;
-import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.desktop.part.ValueField;
-import dev.mockbell.message.SheetRow;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import java.io.IOException;
@@ -25,92 +22,39 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** The request editor and the cases, by their gestures. */
 class CallStationTest {
-    private static final String WSDL = """
-            <definitions name="Huts" targetNamespace="urn:huts:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:huts:s"
-              xmlns:h="urn:huts" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
-              <types><xs:schema targetNamespace="urn:huts" elementFormDefault="qualified">
-                <xs:simpleType name="HutId"><xs:restriction base="xs:token"><xs:pattern value="NF-[0-9]{2}"/></xs:restriction></xs:simpleType>
-                <xs:element name="Reserve"><xs:complexType><xs:sequence>
-                  <xs:element name="hutId" type="h:HutId"><xs:annotation><xs:documentation>The association's number of a hut.</xs:documentation></xs:annotation></xs:element>
-                  <xs:element name="arrival" type="xs:date"/>
-                  <xs:element name="nights"><xs:simpleType><xs:restriction base="xs:int"><xs:minInclusive value="1"/><xs:maxInclusive value="14"/></xs:restriction></xs:simpleType></xs:element>
-                  <xs:element name="guest" maxOccurs="unbounded"><xs:complexType><xs:sequence><xs:element name="name" type="xs:string"/><xs:element name="age" type="xs:int" minOccurs="0"/></xs:sequence></xs:complexType></xs:element>
-                  <xs:element name="board" minOccurs="0"><xs:simpleType><xs:restriction base="xs:string"><xs:enumeration value="NONE"/><xs:enumeration value="HALF"/><xs:enumeration value="FULL"/></xs:restriction></xs:simpleType></xs:element>
-                  <xs:choice minOccurs="0"><xs:element name="phone" type="xs:string"/><xs:element name="email" type="xs:string"/></xs:choice>
-                  <xs:element name="remark" type="xs:string" nillable="true" minOccurs="0"/>
-                  <xs:any namespace="##other" processContents="lax" minOccurs="0"/>
-                </xs:sequence><xs:attribute name="channel" type="xs:string"/></xs:complexType></xs:element>
-                <xs:element name="ReserveResponse"><xs:complexType><xs:sequence><xs:element name="code" type="xs:string"/></xs:sequence></xs:complexType></xs:element>
-              </xs:schema></types>
-              <message name="In"><part name="b" element="h:Reserve"/></message><message name="Out"><part name="b" element="h:ReserveResponse"/></message>
-              <portType name="PT"><operation name="Reserve"><input message="tns:In"/><output message="tns:Out"/></operation></portType>
-              <binding name="B" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
-                <operation name="Reserve"><soap:operation soapAction="urn:reserve"/><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation></binding>
-              <service name="Huts"><port name="Huts11" binding="tns:B"><soap:address location="%1$s/huts"/></port></service>
-            </definitions>""";
-
     @TempDir
     Path folder;
 
+    private CallDesk desk;
     private Desktops desktop;
     private Hand hand;
     private CallModel call;
 
     @BeforeEach
     void open() throws IOException {
-        desktop = new Desktops(
-                folder,
-                WSDL,
-                "Reserve",
-                "<h:ReserveResponse xmlns:h='urn:huts'><h:code>{$request//hutId}/{$request//nights}</h:code></h:ReserveResponse>");
-        hand = desktop.hand;
-        call = desktop.models.call();
-        desktop.addContract();
-        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
-        hand.await("the sheet", () -> !call.request().lines().isEmpty());
+        desk = new CallDesk(folder);
+        desktop = desk.desktop;
+        hand = desk.hand;
+        call = desk.call;
     }
 
     @AfterEach
     void close() {
-        desktop.close();
-    }
-
-    private void shoot(String name) {
-        String out = System.getProperty("mockbell.looks", "");
-        if (!out.isEmpty()) {
-            hand.shoot(Path.of(out, name + ".png"));
-        }
-    }
-
-    private String xml() {
-        return Hand.on(() -> call.request().xml());
-    }
-
-    private CodeArea editor() {
-        return (CodeArea) hand.find("#request-xml").orElseThrow();
+        desk.close();
     }
 
     @Test
     void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
-        Hand.run(() -> call.request().include(row("board")));
+        Hand.run(() -> call.request().include(desk.row("board")));
         hand.click("#value-board");
         Hand.run(() -> ((javafx.scene.control.TextField)
                         desktop.window.stage().getScene().lookup("#value-board"))
                 .clear());
         hand.type("#value-board", "fu");
         hand.await("the list", () -> true);
-        shoot("call-list");
+        desk.shoot("call-list");
         hand.press(KeyCode.ENTER);
         hand.await("the value", () -> call.request().xml().contains(">FULL<"));
-    }
-
-    /** A row by its label; on the interface thread. */
-    private SheetRow row(String label) {
-        return call.request().lines().stream()
-                .map(l -> l.row())
-                .filter(r -> r.label().equals(label))
-                .findFirst()
-                .orElseThrow();
     }
 
     @Test
@@ -121,7 +65,7 @@ class CallStationTest {
                 () -> desktop.window.stage().getScene().getRoot().lookupAll(".gives").stream()
                         .anyMatch(n -> n instanceof javafx.scene.control.Label l
                                 && l.getText().equals("= 3")));
-        shoot("call-expression");
+        desk.shoot("call-expression");
         hand.type("#value-nights", "{1 + }");
         hand.await(
                 "the mark",
@@ -155,7 +99,7 @@ class CallStationTest {
         hand.await(
                 "the note",
                 () -> desktop.window.stage().getScene().lookup("#sheet-note").isVisible());
-        shoot("call-filter-note");
+        desk.shoot("call-filter-note");
     }
 
     @Test
@@ -172,8 +116,9 @@ class CallStationTest {
     void rowsAreFilledFromATable() {
         Hand.run(() -> call.request()
                 .pasteRows(
-                        row("guest"), dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
-        assertThat(xml()).contains("Okafor, Ines").contains(">34<").contains("Tomas");
+                        desk.row("guest"),
+                        dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
+        assertThat(desk.xml()).contains("Okafor, Ines").contains(">34<").contains("Tomas");
         hand.press(KeyCode.CONTROL, KeyCode.Z);
         hand.await("undone", () -> !call.request().xml().contains("Tomas"));
     }
@@ -181,8 +126,8 @@ class CallStationTest {
     @Test
     void theXmlFaceCompletesElementsAndUnderlinesWhatIsWrong() {
         hand.click("#segment-xml");
-        CodeArea editor = editor();
-        String start = xml();
+        CodeArea editor = desk.editor();
+        String start = desk.xml();
         Hand.run(() -> {
             editor.requestFocus();
             int at = editor.getText().indexOf("</h:Reserve>");
@@ -197,7 +142,7 @@ class CallStationTest {
                         .anyMatch(w -> w.isShowing()
                                 && w.getScene() != null
                                 && w.getScene().lookup("#completions") != null));
-        shoot("call-completion");
+        desk.shoot("call-completion");
         hand.press(KeyCode.DOWN);
         hand.press(KeyCode.ENTER);
         hand.await("an element", () -> editor.getText().contains("></h:"));
@@ -209,7 +154,7 @@ class CallStationTest {
         hand.await(
                 "the strip",
                 () -> desktop.window.stage().getScene().lookup("#xml-flaws").isVisible());
-        shoot("call-xml-flaw");
+        desk.shoot("call-xml-flaw");
     }
 
     @Test
@@ -217,7 +162,7 @@ class CallStationTest {
         Hand.run(() -> desktop.desk.keepVariables(
                 List.of(new dev.mockbell.expression.Variable("permit", "P-7", false)), List.of(), java.util.Map.of()));
         hand.click("#segment-xml");
-        CodeArea editor = editor();
+        CodeArea editor = desk.editor();
         Hand.run(() -> {
             editor.requestFocus();
             int at = editor.getText().indexOf("</h:hutId>");
@@ -245,19 +190,19 @@ class CallStationTest {
         String line = Hand.on(editor::getText).lines().toList().get(flaw.line() - 1);
         assertThat(flaw.text()).startsWith("The expression does not parse");
         assertThat(line.substring(0, flaw.column() - 1)).contains("{1 + *");
-        shoot("call-xml-expression");
+        desk.shoot("call-xml-expression");
     }
 
     @Test
     void findAndReplaceWorkByPatternAndOneUndoTakesItBack() {
         hand.click("#segment-xml");
-        CodeArea editor = editor();
+        CodeArea editor = desk.editor();
         Hand.run(editor::requestFocus);
         hand.press(KeyCode.CONTROL, KeyCode.F);
         hand.type("#find-text", "<h:nights>(\\d+)<");
         hand.click("#find-pattern");
         hand.type("#find-instead", "<h:nights>1$1<");
-        shoot("call-find");
+        desk.shoot("call-find");
         hand.click("#replace-all");
         hand.await("the change", () -> call.request().xml().matches("(?s).*<h:nights>1\\d+<.*"));
         Hand.run(editor::requestFocus);
@@ -272,7 +217,7 @@ class CallStationTest {
         hand.await("the list", () -> !list().isEmpty());
         hand.type("#boundary-filter", "nights =");
         hand.clickText("Choose all shown");
-        shoot("call-boundary");
+        desk.shoot("call-boundary");
         int before = Hand.on(() -> call.cases().size());
         hand.click("#boundary-keep");
         hand.await("the cases", () -> call.cases().size() > before + 3);
@@ -280,7 +225,7 @@ class CallStationTest {
         List<Case> kept = new ProjectStore().open(desktop.project).cases();
         assertThat(kept)
                 .anyMatch(c -> c.title().contains("15") && c.description().contains("refused"));
-        shoot("call-boundary-kept");
+        desk.shoot("call-boundary-kept");
         hand.clickText("Take them back");
         hand.await("gone", () -> call.cases().size() == before);
     }
@@ -297,7 +242,7 @@ class CallStationTest {
         hand.click("#add-variable-case");
         hand.type("#variable-name-case-0", "much");
         hand.type("#variable-value-case-0", "4");
-        shoot("call-variables");
+        desk.shoot("call-variables");
         hand.click("#variables-keep");
         hand.type("#value-nights", "{$much * 2}");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
@@ -342,7 +287,7 @@ class CallStationTest {
                 call.currentProperty().get().withBody(call.request().xml().replace("hutId", "hut"))));
         Hand.run(() -> call.open(call.currentProperty().get()));
         hand.click("#mend");
-        shoot("call-mend");
+        desk.shoot("call-mend");
         hand.click("#mend-now");
         hand.await("the new name", () -> call.request().xml().contains("hutId>"));
         hand.await("no mark", () -> call.actions().misfits().isEmpty());
@@ -360,7 +305,7 @@ class CallStationTest {
             blocks.replaceText("<t:Trace xmlns:t=\"urn:trace\">{bell:base64('x')}</t:Trace>");
         });
         hand.await("kept", () -> !call.currentProperty().get().soapHeaders().isEmpty());
-        shoot("call-headers");
+        desk.shoot("call-headers");
         String preview = Hand.on(() -> call.preview());
         assertThat(preview).contains("X-Trip: 2").contains("<soap:Header>").contains(">eA==<");
     }
@@ -384,7 +329,7 @@ class CallStationTest {
                 () -> call.request().lines().stream()
                         .anyMatch(l -> l.row().value().equals("NF-42")));
         Hand.run(editor::format);
-        assertThat(xml()).contains("\n  <h:hutId>");
+        assertThat(desk.xml()).contains("\n  <h:hutId>");
     }
 
     @Test
@@ -397,7 +342,7 @@ class CallStationTest {
                         desktop.models.mocks().plan().orElseThrow().withPort(0)));
         hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
         hand.type("#value-code", "R-{$hits}");
-        shoot("mock-sheet");
+        desk.shoot("mock-sheet");
         hand.await("kept", () -> desktop.models.mocks().answers().get(0).body().contains(">R-{$hits}<"));
         Hand.run(() -> desktop.models.mocks().startOrStop());
     }
@@ -415,28 +360,20 @@ class CallStationTest {
         assertThat(Hand.on(() -> fresh.earlier(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
     }
 
-    private ValueField field(String name) {
-        return desktop.window.stage().getScene().getRoot().lookupAll("#value-" + name).stream()
-                .filter(Parts::isShown)
-                .map(n -> (ValueField) n.getParent())
-                .findFirst()
-                .orElseThrow();
-    }
-
     @Test
     void aLongValueIsEditedWithRoomAndADayTakenFromTheCalendar() {
         hand.click("#value-name");
         hand.press(KeyCode.F4);
         hand.type("#long-value", "Ines\nof the long name");
-        shoot("call-long-value");
+        desk.shoot("call-long-value");
         hand.click("#long-value-keep");
         hand.await("the value", () -> call.request().xml().contains(">Ines\nof the long name<"));
         hand.await(
                 "a field that cannot lose the line end",
-                () -> !field("name").field().isEditable());
+                () -> !desk.field("name").field().isEditable());
         Hand.run(() -> {
-            field("arrival").requestFocus();
-            ((javafx.scene.control.Button) field("arrival").lookup(".beside")).fire();
+            desk.field("arrival").requestFocus();
+            ((javafx.scene.control.Button) desk.field("arrival").lookup(".beside")).fire();
         });
         hand.await(
                 "the calendar",
@@ -452,9 +389,9 @@ class CallStationTest {
     void theFieldThatIsTypedInKeepsTheKeyboardWhileRowsComeAndGo() {
         hand.type("#value-nights", "12");
         hand.press(KeyCode.LEFT);
-        Hand.run(() -> call.request().include(row("board")));
-        Hand.run(() -> call.request().leaveOut(row("board")));
-        hand.await("the keyboard where it was", () -> field("nights").isTypedIn());
+        Hand.run(() -> call.request().include(desk.row("board")));
+        Hand.run(() -> call.request().leaveOut(desk.row("board")));
+        hand.await("the keyboard where it was", () -> desk.field("nights").isTypedIn());
         hand.press(KeyCode.DELETE);
         hand.await("a digit less", () -> call.request().xml().contains(">1</h:nights>"));
     }
@@ -462,20 +399,20 @@ class CallStationTest {
     @Test
     void aValueTooLongForAFieldIsShownInPartAndKeptWhole() {
         String value = "Ines of the long name ".repeat(9_000);
-        Hand.run(() -> call.request().put(row("name"), value));
+        Hand.run(() -> call.request().put(desk.row("name"), value));
         hand.click("#value-name");
         hand.await("the window", () -> desktop.window.stage().getScene().lookup("#long-value-note") != null);
         assertThat(hand.text("#long-value-note")).isEqualTo("The first 4,000 of 198,000 characters. It is kept whole.");
-        assertThat(Hand.on(() -> field("name").field().isEditable())).isFalse();
-        assertThat(Hand.on(() -> field("name").field().getText())).hasSizeLessThan(300);
-        shoot("call-too-long");
+        assertThat(Hand.on(() -> desk.field("name").field().isEditable())).isFalse();
+        assertThat(Hand.on(() -> desk.field("name").field().getText())).hasSizeLessThan(300);
+        desk.shoot("call-too-long");
         hand.click("#long-value-keep");
         assertThat(Hand.on(() -> call.request().xml())).contains(">" + value + "<");
     }
 
     @Test
     void aPatternThatTakesTooLongIsGivenUpInWords() {
-        Hand.run(() -> call.request().put(row("name"), "a".repeat(60)));
+        Hand.run(() -> call.request().put(desk.row("name"), "a".repeat(60)));
         hand.click("#segment-xml");
         hand.click("#request-xml");
         hand.press(KeyCode.CONTROL, KeyCode.F);
@@ -486,7 +423,7 @@ class CallStationTest {
                 () -> desktop.window.stage().getScene().getRoot().lookupAll(".label").stream()
                         .anyMatch(n -> n instanceof javafx.scene.control.Label l
                                 && l.getText().startsWith("The pattern takes too long")));
-        shoot("call-find-slow");
+        desk.shoot("call-find-slow");
         hand.type("#find-text", "a{60}");
         hand.press(KeyCode.ENTER);
         hand.await(
@@ -500,18 +437,18 @@ class CallStationTest {
 
     @Test
     void aRowsMenuAddsTakesAwayAndMarksAsNil() {
-        Hand.run(() -> call.request().include(row("remark")));
-        menuOn("remark");
+        Hand.run(() -> call.request().include(desk.row("remark")));
+        desk.menuOn("remark");
         hand.clickText("Nil");
         hand.await("nil", () -> call.request().xml().contains("nil=\"true\""));
-        menuOn("guest");
-        shoot("call-row-menu");
+        desk.menuOn("guest");
+        desk.shoot("call-row-menu");
         hand.clickText("Add one more   (Insert)");
         hand.await("two guests", () -> call.request().xml().split("<h:guest>").length == 3);
-        menuOn("guest");
+        desk.menuOn("guest");
         hand.clickText("Remove   (Delete)");
         hand.await("one guest", () -> call.request().xml().split("<h:guest>").length == 2);
-        menuOn("name");
+        desk.menuOn("name");
         hand.clickText("Copy path with prefixes");
         hand.await(
                 "the path",
@@ -519,35 +456,11 @@ class CallStationTest {
                         .equals(Clipboard.getSystemClipboard().getString()));
     }
 
-    private void menuOn(String label) {
-        Hand.run(() -> {
-            var grid = (dev.mockbell.desktop.part.Grid<?>)
-                    desktop.window.stage().getScene().lookup("#request-sheet");
-            int at = 0;
-            while (!call.request().lines().get(at).row().label().equals(label)) {
-                at++;
-            }
-            grid.list().getSelectionModel().clearAndSelect(at);
-            grid.list().requestFocus();
-            var bounds = grid.list().localToScreen(grid.list().getBoundsInLocal());
-            javafx.event.Event.fireEvent(
-                    grid.list(),
-                    new javafx.scene.input.ContextMenuEvent(
-                            javafx.scene.input.ContextMenuEvent.CONTEXT_MENU_REQUESTED,
-                            40,
-                            40,
-                            bounds.getMinX() + 40,
-                            bounds.getMinY() + 40,
-                            true,
-                            null));
-        });
-    }
-
     @Test
     void helpNamesTheKeysAndTheFunctions() {
         hand.press(KeyCode.F1);
         hand.await("the help", () -> desktop.window.stage().getScene().lookup("#overlay") != null);
-        shoot("call-help");
+        desk.shoot("call-help");
         hand.await(
                 "the functions",
                 () -> desktop.window.stage().getScene().getRoot().lookupAll(".label").stream()
