@@ -20,6 +20,9 @@ import org.w3c.dom.Node;
 final class Fragments {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
+    /** What the parser says of the element that attributes are read in. */
+    private static final String HOLDER = " (associated with|for) an?\\s+element( type)?\\s+\"x\"";
+
     private Fragments() {}
 
     /** The node as XML with the namespace declarations that it needs from around it. */
@@ -152,7 +155,8 @@ final class Fragments {
     private static Problem notAttributes(Problem cause) {
         return Problem.of(
                 Problem.Kind.INPUT,
-                "These are not attributes" + (cause == null ? "" : ": " + cause.what()),
+                "These are not attributes"
+                        + (cause == null ? "" : ": " + cause.what().replaceFirst(HOLDER, "")),
                 null,
                 "Write them as in a tag: note=\"late arrival\".",
                 cause);

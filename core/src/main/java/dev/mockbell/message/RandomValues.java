@@ -11,6 +11,8 @@ import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.math.RoundingMode;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.time.temporal.ChronoUnit;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
@@ -27,6 +29,7 @@ public final class RandomValues implements ValueMaker {
     private static final int TRIES = 60;
     private static final int SAMPLES = 200;
     private static final int LONGEST = 200;
+    private static final long YEAR = 365;
     private static final BigDecimal USUAL_MOST = BigDecimal.valueOf(10_000);
 
     private final List<Contract> contracts;
@@ -100,17 +103,16 @@ public final class RandomValues implements ValueMaker {
     }
 
     private static String atomic(SimpleType type, RandomGenerator random) {
-        LocalDate day = LocalDate.now().plusDays(random.nextInt(365));
+        LocalDate day = day(type, random);
         String time = "%02d:%02d:%02d".formatted(random.nextInt(24), random.nextInt(60), random.nextInt(60));
         return switch (type.primitive()) {
             case "boolean" -> String.valueOf(random.nextBoolean());
             case "decimal" -> number(type, random);
-            case "float", "double" ->
-                BigDecimal.valueOf(random.nextInt(1_000_000), 2).toPlainString();
+            case "float", "double" -> floating(type, random);
             case "date" -> day.toString();
             case "dateTime" -> day + "T" + time + "Z";
             case "time" -> time;
-            case "gYear" -> String.valueOf(day.getYear());
+            case "gYear" -> String.valueOf(day.getYear() + random.nextInt(20));
             case "gYearMonth" -> day.toString().substring(0, 7);
             case "gMonth" -> "--%02d".formatted(day.getMonthValue());
             case "gDay" -> "---%02d".formatted(day.getDayOfMonth());
@@ -122,6 +124,33 @@ public final class RandomValues implements ValueMaker {
             case "string" -> letters(length(type, random), random);
             default -> null;
         };
+    }
+
+    /** Within the type's bounds where they are days or points in time; otherwise within a year from now on. */
+    private static LocalDate day(SimpleType type, RandomGenerator random) {
+        Optional<LocalDate> least = type.minInclusive().or(type::minExclusive).flatMap(RandomValues::dayOf);
+        Optional<LocalDate> most = type.maxInclusive().or(type::maxExclusive).flatMap(RandomValues::dayOf);
+        LocalDate from = least.orElseGet(() -> most.map(m -> m.minusDays(YEAR)).orElseGet(LocalDate::now));
+        long days = most.map(m -> Math.max(0, Math.min(YEAR, ChronoUnit.DAYS.between(from, m))))
+                .orElse(YEAR);
+        return from.plusDays(random.nextLong(days + 1));
+    }
+
+    private static Optional<LocalDate> dayOf(String bound) {
+        try {
+            String whole = bound.matches("\\d{4}") ? bound + "-01-01" : bound;
+            return whole.length() < 10 ? Optional.empty() : Optional.of(LocalDate.parse(whole.substring(0, 10)));
+        } catch (DateTimeParseException noDay) {
+            return Optional.empty();
+        }
+    }
+
+    private static String floating(SimpleType type, RandomGenerator random) {
+        try {
+            return number(type, random);
+        } catch (NumberFormatException infinite) {
+            return BigDecimal.valueOf(random.nextInt(1_000_000), 2).toPlainString();
+        }
     }
 
     private static String number(SimpleType type, RandomGenerator random) {

@@ -4,6 +4,8 @@ import com.ctc.wstx.stax.WstxInputFactory;
 import dev.mockbell.problem.Problem;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
 import java.io.StringReader;
 import javax.xml.stream.XMLInputFactory;
 import org.apache.xerces.parsers.SAXParser;
@@ -86,9 +88,15 @@ public final class Xml {
         }
         TextEncoding encoding = TextEncoding.of(bytes, contentType);
         byte[] read = encoding.withoutLateDeclaration(bytes);
-        InputSource source =
-                new InputSource(new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip()));
-        source.setEncoding(encoding.charset().name());
+        InputStream content = new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip());
+        InputSource source = new InputSource(content);
+        if (encoding.charset().name().startsWith("UTF-32")) {
+            // the parser does not know it
+            source.setCharacterStream(
+                    new InputStreamReader(content, encoding.charset().newDecoder()));
+        } else {
+            source.setEncoding(encoding.charset().name());
+        }
         source.setSystemId(name);
         return parse(source, bytes.length, name, limits);
     }
