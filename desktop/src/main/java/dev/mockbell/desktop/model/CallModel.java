@@ -240,6 +240,7 @@ public final class CallModel {
 
     /** Takes a changed case over into the project and saves it. */
     public void keep(Case changed) {
+        keepSample(changed);
         int index = indexOf(changed);
         if (index >= 0) {
             cases.set(index, changed);
@@ -251,6 +252,19 @@ public final class CallModel {
         desk.change(
                 p -> p.withCase(changed),
                 () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
+        if (index < 0) {
+            actions.keepOrder();
+        }
+    }
+
+    /** The sample that an operation without cases starts with is kept as soon as it gets company, so that it stays. */
+    void keepSample(Case beside) {
+        cases.stream()
+                .filter(c -> !c.reference().equals(beside.reference()))
+                .filter(c -> desk.project().kept(c.reference()).isEmpty())
+                .forEach(c -> desk.change(
+                        p -> p.withCase(c),
+                        () -> desk.store().saveCase(desk.project().folder(), latest(c))));
     }
 
     /** Saves run one after the other but may start late; the newest state is what gets written. */

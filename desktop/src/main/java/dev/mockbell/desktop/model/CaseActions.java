@@ -19,6 +19,7 @@ import dev.mockbell.suite.CopyOut;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -96,12 +97,27 @@ public final class CaseActions {
         List<Case> order = new ArrayList<>(call.cases());
         order.add(to, order.remove(from));
         call.cases().setAll(order);
-        Case any = order.get(0);
-        List<String> ids = order.stream().map(Case::id).toList();
-        desk.change(
-                p -> p.withCaseOrder(any.contract(), any.operation(), ids),
-                () -> desk.store().saveSettings(desk.project()));
+        keepOrder();
         call.currentProperty().set(call.currentProperty().get());
+    }
+
+    /** Writes the order down where the names of the files would give another. */
+    void keepOrder() {
+        if (call.cases().isEmpty()) {
+            return;
+        }
+        Case any = call.cases().get(0);
+        List<String> ids = call.cases().stream().map(Case::id).toList();
+        List<String> known =
+                desk.project().settings().caseOrder().getOrDefault(any.contract() + "/" + any.operation(), List.of());
+        List<String> read = new ArrayList<>(ids);
+        read.sort(Comparator.<String>comparingInt(id -> known.contains(id) ? known.indexOf(id) : known.size())
+                .thenComparing(Comparator.naturalOrder()));
+        if (!read.equals(ids)) {
+            desk.change(
+                    p -> p.withCaseOrder(any.contract(), any.operation(), ids),
+                    () -> desk.store().saveSettings(desk.project()));
+        }
     }
 
     /** Says what the current case is about. */
@@ -148,6 +164,8 @@ public final class CaseActions {
                 },
                 () -> made.forEach(c -> desk.store().saveCase(desk.project().folder(), c)));
         if (!made.isEmpty()) {
+            call.keepSample(made.get(0));
+            keepOrder();
             call.open(made.get(0));
         }
         desk.tell(new Notice(

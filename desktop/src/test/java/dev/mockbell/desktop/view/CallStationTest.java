@@ -329,7 +329,7 @@ class CallStationTest {
                 () -> call.request().lines().stream()
                         .anyMatch(l -> l.row().value().equals("NF-42")));
         Hand.run(editor::format);
-        assertThat(desk.xml()).contains("\n  <h:hutId>");
+        desk.awaitXml("\n  <h:hutId>");
     }
 
     @Test
