@@ -9,6 +9,7 @@ import dev.mockbell.message.Fit;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import javafx.geometry.Pos;
+import javafx.application.Platform;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -84,6 +85,17 @@ final class CaseBar extends HBox {
         double room = chips.getWidth() - shown;
         everyCase.setVisible(room > 1);
         everyCase.setText("All " + model.cases().size() + " ▾");
+        if (room > 1 && current() != null) {
+            // chips that have just come have no place until the next layout
+            Platform.runLater(this::reveal);
+        }
+    }
+
+    /** Brings the current case's chip into view. */
+    private void reveal() {
+        chips.layout();
+        double shown = scroll.getViewportBounds().getWidth();
+        double room = chips.getWidth() - shown;
         if (room <= 1 || current() == null) {
             return;
         }

@@ -13,6 +13,9 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
@@ -117,6 +120,16 @@ class CaseBarTest {
         }
         hand.await("the list", () -> desk.scene().lookup("#all-cases").isVisible());
         assertThat(desk.words("#all-cases")).isEqualTo("All 10 ▾");
+        hand.await("the current one in view", () -> {
+            var chip = desk.scene().lookup("#case-" + call.currentProperty().get().id());
+            Node bar = chip;
+            while (!(bar instanceof ScrollPane)) {
+                bar = bar.getParent();
+            }
+            double middle = chip.localToScene(chip.getLayoutBounds()).getCenterX();
+            Bounds shown = bar.localToScene(bar.getLayoutBounds());
+            return middle > shown.getMinX() && middle < shown.getMaxX();
+        });
         desk.shoot("cases-many");
         hand.click("#all-cases");
         hand.clickText("A case with rather a long name 4");
