@@ -50,6 +50,7 @@ public final class CallModel {
     private final ObjectProperty<SuiteRunner.Called> called = new SimpleObjectProperty<>();
     private final BooleanProperty waiting = new SimpleBooleanProperty();
     private final Map<String, SuiteRunner.Called> lastOf = new HashMap<>();
+    private final Map<String, Integer> calls = new HashMap<>();
     private final Map<String, String> previous = new HashMap<>();
     private final Map<String, String> captured = new HashMap<>();
     private final ExpressionValues values;
@@ -366,6 +367,7 @@ public final class CallModel {
                             waiting.set(false);
                             remember(kept);
                             lastOf.put(kept.reference(), result);
+                            calls.merge(kept.reference(), 1, Integer::sum);
                             captured.putAll(result.result().captures());
                             values.forget();
                             if (current.get() != null
@@ -379,13 +381,19 @@ public final class CallModel {
                         });
     }
 
+    /** How often the current case has been called in this session. */
+    public int calls() {
+        return current.get() == null ? 0 : calls.getOrDefault(current.get().reference(), 0);
+    }
+
     /** What the expressions of the current case can refer to. */
     public Scope scope() {
         return desk.bench().variables(current.get()).with(captured);
     }
 
     private void remember(Case kept) {
-        if (lastOf.containsKey(kept.reference())) {
+        boolean shown = current.get() != null && current.get().reference().equals(kept.reference());
+        if (shown && lastOf.containsKey(kept.reference())) {
             previous.clear();
             response.lines().forEach(l -> {
                 if (l.row().children().isEmpty()) {

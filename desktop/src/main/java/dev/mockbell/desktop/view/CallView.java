@@ -65,7 +65,6 @@ final class CallView extends VBox {
     private final XmlArea preview = new XmlArea(false);
     private String requestTab = "Sheet";
     private String responseTab = "Sheet";
-    private int runs;
 
     CallView(Models models) {
         this.model = models.call();
@@ -79,10 +78,7 @@ final class CallView extends VBox {
         getStyleClass().add("station");
         build();
         model.currentProperty().addListener((InvalidationListener) o -> showCase());
-        model.calledProperty().addListener((InvalidationListener) o -> {
-            runs++;
-            showAnswer();
-        });
+        model.calledProperty().addListener((InvalidationListener) o -> showAnswer());
         model.waitingProperty().addListener((InvalidationListener) o -> showWaiting());
         desk.projectProperty().addListener((InvalidationListener) o -> showHead());
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
@@ -419,7 +415,7 @@ final class CallView extends VBox {
                             total,
                             Parts.text("ms", "third", "small"),
                             Parts.spring(),
-                            Parts.text("run " + runs, "third", "small"));
+                            Parts.text("run " + model.calls(), "third", "small"));
         });
     }
 

@@ -121,7 +121,8 @@ class CaseBarTest {
         hand.await("the list", () -> desk.scene().lookup("#all-cases").isVisible());
         assertThat(desk.words("#all-cases")).isEqualTo("All 10 ▾");
         hand.await("the current one in view", () -> {
-            var chip = desk.scene().lookup("#case-" + call.currentProperty().get().id());
+            var chip =
+                    desk.scene().lookup("#case-" + call.currentProperty().get().id());
             Node bar = chip;
             while (!(bar instanceof ScrollPane)) {
                 bar = bar.getParent();
@@ -195,6 +196,7 @@ class CaseBarTest {
                 () -> call.lastResult(call.currentProperty().get())
                         .filter(r -> r.verdict() == Verdict.FAILED)
                         .isPresent());
+        hand.await("the count of calls, not of judgements", () -> desk.says("run 2"));
         desk.shoot("cases-failed");
     }
 }
