@@ -12,6 +12,7 @@ import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Bounds;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Control;
 import javafx.scene.control.DatePicker;
@@ -20,6 +21,7 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.control.skin.DatePickerSkin;
+import javafx.scene.control.skin.TextFieldSkin;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -72,7 +74,24 @@ public final class ValueField extends HBox {
         setSpacing(2);
         getChildren().add(still);
         addEventFilter(MouseEvent.MOUSE_ENTERED, e -> field());
-        addEventFilter(MouseEvent.MOUSE_PRESSED, e -> field());
+        addEventFilter(MouseEvent.MOUSE_PRESSED, this::pressed);
+    }
+
+    /** A press on the picture, as when the pointer has been there since before it was one, goes to the field. */
+    private void pressed(MouseEvent e) {
+        boolean onPicture = field == null && e.getTarget() instanceof Node pressed && isIn(still, pressed);
+        if (onPicture) {
+            field().requestFocus();
+            if (field.getSkin() instanceof TextFieldSkin skin) {
+                double x = field.sceneToLocal(e.getSceneX(), e.getSceneY()).getX();
+                field.positionCaret(skin.getIndex(x, field.getHeight() / 2).getInsertionIndex());
+            }
+            e.consume();
+        }
+    }
+
+    private static boolean isIn(Node outer, Node inner) {
+        return inner != null && (inner == outer || isIn(outer, inner.getParent()));
     }
 
     /** What a field can show: one line, and no more of it than is laid out in no time. */
@@ -253,7 +272,7 @@ public final class ValueField extends HBox {
         }
     }
 
-    private void show(javafx.scene.Node content) {
+    private void show(Node content) {
         popup = new Popup();
         popup.setAutoHide(true);
         popup.setHideOnEscape(true);
@@ -283,7 +302,7 @@ public final class ValueField extends HBox {
     private void calendar() {
         close();
         DatePicker picker = new DatePicker(day().orElse(LocalDate.now()));
-        javafx.scene.Node content = new DatePickerSkin(picker).getPopupContent();
+        Node content = new DatePickerSkin(picker).getPopupContent();
         content.setId("calendar");
         show(content);
         picker.valueProperty().addListener((o, was, now) -> {
@@ -301,7 +320,7 @@ public final class ValueField extends HBox {
         }
     }
 
-    /** Lets Alt+Up and Alt+Down change the value by a step; a step gives null when there is none from there. */
+    /** Lets Up and Down change the value by a step; a step gives null when there is none from there. */
     public ValueField stepping(UnaryOperator<String> up, UnaryOperator<String> down) {
         habits.add(f -> f.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             boolean plain = !e.isAltDown() && !e.isShiftDown() && !e.isShortcutDown();

@@ -412,7 +412,8 @@ public final class Frame extends StackPane {
                 new String[] {"Esc", "leave or stop"}));
         if (desk.stationProperty().get() == Station.CALL) {
             lines.add(new String[] {"Ctrl+Z, Ctrl+Shift+Z", "undo and redo edits of the request"});
-            lines.add(new String[] {"Left, Right, Space", "fold, open, put in or leave out the row"});
+            lines.add(new String[] {"Left, Right, Space", "fold and go out, open and go in; put in or leave out the row"
+            });
             lines.add(new String[] {"Enter, F4, Delete", "edit the row, edit it in full, take it out"});
             lines.add(new String[] {"Insert, Ctrl+D", "one more of the row, a copy of it"});
             lines.add(new String[] {"Alt+Up, Alt+Down", "move one of several"});

@@ -117,6 +117,24 @@ class GridTest {
                 .isInstanceOfSatisfying(
                         Label.class, l -> assertThat(l.getText()).isEqualTo("south"));
         assertThat(Hand.on(third::text)).isEqualTo("south");
+        Hand.run(() -> {
+            first.again("Mira", typed::add);
+            first.mark(Optional.empty(), false, Optional.empty());
+            stage.getScene().getRoot().layout();
+        });
+        Hand.run(() -> {
+            // the pointer has been there since before
+            javafx.scene.robot.Robot robot = new javafx.scene.robot.Robot();
+            var at = first.localToScreen(30, first.getHeight() / 2);
+            robot.mouseMove(at);
+            first.again("Mira", typed::add);
+            first.mark(Optional.empty(), false, Optional.empty());
+            stage.getScene().getRoot().layout();
+            robot.mousePress(javafx.scene.input.MouseButton.PRIMARY);
+            robot.mouseRelease(javafx.scene.input.MouseButton.PRIMARY);
+        });
+        Hand.run(() -> {});
+        assertThat(Hand.on(first::isTypedIn)).as("a press without a move").isTrue();
         Hand.run(stage::hide);
     }
 
