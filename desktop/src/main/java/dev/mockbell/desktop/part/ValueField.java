@@ -21,7 +21,6 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.control.skin.DatePickerSkin;
-import javafx.scene.control.skin.TextFieldSkin;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -74,24 +73,7 @@ public final class ValueField extends HBox {
         setSpacing(2);
         getChildren().add(still);
         addEventFilter(MouseEvent.MOUSE_ENTERED, e -> field());
-        addEventFilter(MouseEvent.MOUSE_PRESSED, this::pressed);
-    }
-
-    /** A press on the picture, as when the pointer has been there since before it was one, goes to the field. */
-    private void pressed(MouseEvent e) {
-        boolean onPicture = field == null && e.getTarget() instanceof Node pressed && isIn(still, pressed);
-        if (onPicture) {
-            field().requestFocus();
-            if (field.getSkin() instanceof TextFieldSkin skin) {
-                double x = field.sceneToLocal(e.getSceneX(), e.getSceneY()).getX();
-                field.positionCaret(skin.getIndex(x, field.getHeight() / 2).getInsertionIndex());
-            }
-            e.consume();
-        }
-    }
-
-    private static boolean isIn(Node outer, Node inner) {
-        return inner != null && (inner == outer || isIn(outer, inner.getParent()));
+        addEventFilter(MouseEvent.MOUSE_PRESSED, e -> field());
     }
 
     /** What a field can show: one line, and no more of it than is laid out in no time. */
