@@ -205,7 +205,9 @@ class CallStationTest {
         desk.shoot("call-find");
         hand.click("#replace-all");
         hand.await("the change", () -> call.request().xml().matches("(?s).*<h:nights>1\\d+<.*"));
-        hand.await("the change in the editor", () -> editor.getText().equals(call.request().xml()));
+        hand.await(
+                "the change in the editor",
+                () -> editor.getText().equals(call.request().xml()));
         hand.await("all searches over", () -> desktop.desk.tasks().running() == 0);
         Hand.run(editor::requestFocus);
         hand.await("the keyboard", editor::isFocused);
