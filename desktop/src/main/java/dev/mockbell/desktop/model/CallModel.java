@@ -232,6 +232,7 @@ public final class CallModel {
 
     /** Takes over what has been typed so far. */
     public void settle() {
+        request.settle();
         String text = unsettled;
         unsettled = null;
         if (text != null && current.get() != null && !text.equals(current.get().body())) {

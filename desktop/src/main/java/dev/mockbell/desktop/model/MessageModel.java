@@ -93,6 +93,7 @@ public final class MessageModel {
     private final Optional<Tasks> tasks;
     private final boolean received;
     private Consumer<String> edited = text -> {};
+    private Runnable handingOver = () -> {};
     private Sheet sheet;
     private MessageOutline outline;
     private long loads;
@@ -164,6 +165,19 @@ public final class MessageModel {
     /** Hears of every change that a person makes, with the new text. */
     public void onEdited(Consumer<String> listener) {
         edited = listener;
+    }
+
+    /**
+     * Names what takes over what has been typed into the XML face and rests there for a moment. It runs before whatever
+     * else changes the message or needs the whole of it, so that nothing typed is overtaken.
+     */
+    public void onSettle(Runnable face) {
+        handingOver = face;
+    }
+
+    /** Takes over what is still being typed. */
+    public void settle() {
+        handingOver.run();
     }
 
     /** Shows another message. */
@@ -381,6 +395,7 @@ public final class MessageModel {
 
     /** Types into a row. The lines stay as they are, so that the field being typed in keeps the keyboard. */
     public Optional<String> type(SheetRow row, String value) {
+        settle();
         if (sheet == null) {
             return Optional.empty();
         }
@@ -514,6 +529,7 @@ public final class MessageModel {
     }
 
     private void change(Runnable edit) {
+        settle();
         if (sheet == null) {
             return;
         }
@@ -566,6 +582,7 @@ public final class MessageModel {
 
     /** Takes over a whole text at once, such as that of a file. */
     public void replaceXml(String text) {
+        settle();
         if (!text.equals(xml.get())) {
             undo.changed(xml.get(), text, "");
             load(text);
@@ -606,10 +623,12 @@ public final class MessageModel {
     }
 
     public void undo() {
+        settle();
         undo.undo(xml.get()).ifPresent(this::restore);
     }
 
     public void redo() {
+        settle();
         undo.redo(xml.get()).ifPresent(this::restore);
     }
 

@@ -13,6 +13,7 @@ import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.suite.Case;
@@ -101,13 +102,25 @@ final class CallView extends VBox {
 
     /** Shows or hides what the contract says of the sheet's row; whether the keyboard is in the sheet at all. */
     boolean explain() {
+        if (isInSheet()) {
+            sheet.toggleNote();
+            return true;
+        }
+        return false;
+    }
+
+    private boolean isInSheet() {
         for (Node n = getScene().getFocusOwner(); n != null; n = n.getParent()) {
             if (n == sheet) {
-                sheet.toggleNote();
                 return true;
             }
         }
         return false;
+    }
+
+    /** Whether the keyboard is in a value of the message. */
+    boolean isInValue() {
+        return isInSheet() && getScene().getFocusOwner().getParent() instanceof ValueField;
     }
 
     CaseBar cases() {

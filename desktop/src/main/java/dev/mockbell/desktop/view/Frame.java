@@ -306,7 +306,9 @@ public final class Frame extends StackPane {
                 }
             }
             case Z -> {
-                if (desk.stationProperty().get() != Station.CALL) {
+                // a field beside the message has a history of its own
+                if (desk.stationProperty().get() != Station.CALL
+                        || typing && !call.isInValue()) {
                     return;
                 }
                 if (e.isShiftDown()) {

@@ -63,10 +63,8 @@ final class MessageEditor extends VBox {
         this.flaws = flaws;
         this.values = values;
         this.tell = tell;
-        this.find = new FindBar(xml, model, text -> {
-            settle();
-            model.replaceXml(text);
-        });
+        this.find = new FindBar(xml, model, model::replaceXml);
+        model.onSettle(this::settle);
         CodeArea area = xml.area();
         // one history for both faces: the model's
         area.setUndoManager(UndoUtils.noOpUndoManager());
@@ -75,11 +73,7 @@ final class MessageEditor extends VBox {
         problems.getStyleClass().add("flaws");
         problems.setId("xml-flaws");
         getChildren().addAll(find, Parts.tall(xml), problems);
-        model.xmlProperty().addListener((InvalidationListener) o -> {
-            if (!xml.typing().get() || settle.getStatus() != javafx.animation.Animation.Status.RUNNING) {
-                show();
-            }
-        });
+        model.xmlProperty().addListener((InvalidationListener) o -> show());
         xml.onChange(() -> {
             scanSoon();
             if (xml.typing().get() || find.isVisible()) {
@@ -154,7 +148,7 @@ final class MessageEditor extends VBox {
     }
 
     /** Takes over what has been typed without waiting for it to rest. */
-    void settle() {
+    private void settle() {
         if (settle.getStatus() == javafx.animation.Animation.Status.RUNNING) {
             settle.stop();
             typed();
@@ -205,7 +199,6 @@ final class MessageEditor extends VBox {
             format();
             e.consume();
         } else if (shortcut && e.getCode() == KeyCode.Z) {
-            settle();
             if (e.isShiftDown()) {
                 model.redo();
             } else {
@@ -220,7 +213,7 @@ final class MessageEditor extends VBox {
 
     /** Lays the message out anew; what is not well-formed stays. */
     void format() {
-        settle();
+        model.settle();
         String text = model.xml();
         model.elsewhere(
                 () -> XmlText.laidOut(Xml.parse(text.strip(), "message", XmlLimits.MESSAGE)),

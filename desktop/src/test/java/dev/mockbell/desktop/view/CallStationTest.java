@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
@@ -47,7 +48,7 @@ class CallStationTest {
     void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
         Hand.run(() -> call.request().include(desk.row("board")));
         hand.click("#value-board");
-        Hand.run(() -> ((javafx.scene.control.TextField)
+        Hand.run(() -> ((TextField)
                         desktop.window.stage().getScene().lookup("#value-board"))
                 .clear());
         hand.type("#value-board", "fu");
@@ -208,11 +209,44 @@ class CallStationTest {
         hand.await(
                 "the change in the editor",
                 () -> editor.getText().equals(call.request().xml()));
-        hand.await("all searches over", () -> desktop.desk.tasks().running() == 0);
         Hand.run(editor::requestFocus);
         hand.await("the keyboard", editor::isFocused);
         hand.press(KeyCode.CONTROL, KeyCode.Z);
         hand.await("undone", () -> !call.request().xml().matches("(?s).*<h:nights>1\\d+<.*"));
+    }
+
+    @Test
+    void whatWasTypedAMomentAgoIsSentAndUndone() {
+        hand.click("#segment-xml");
+        CodeArea editor = desk.editor();
+        String before = desk.xml();
+        Hand.run(() -> {
+            editor.requestFocus();
+            int at = editor.getText().indexOf("</h:hutId>");
+            editor.replaceText(at - 2, at, "77");
+            call.request().undo();
+            assertThat(call.request().xml()).isEqualTo(before);
+            assertThat(editor.getText()).isEqualTo(before);
+            editor.replaceText(at - 2, at, "78");
+            call.sendOrStop();
+        });
+        hand.await("the answer", () -> call.calledProperty().get() != null);
+        String wire = Hand.on(call::wire);
+        assertThat(wire).contains("NF-78</h:hutId>");
+    }
+
+    @Test
+    void theFindFieldHasAHistoryOfItsOwn() {
+        Hand.run(() -> call.request().put(desk.row("nights"), "5"));
+        hand.click("#segment-xml");
+        Hand.run(desk.editor()::requestFocus);
+        hand.press(KeyCode.CONTROL, KeyCode.F);
+        hand.type("#find-text", "nights");
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.await("the field undone", () -> ((TextField) desk.scene().lookup("#find-text"))
+                .getText()
+                .isEmpty());
+        assertThat(desk.xml()).contains(">5</h:nights>");
     }
 
     @Test
