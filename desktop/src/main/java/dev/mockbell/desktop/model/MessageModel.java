@@ -95,6 +95,7 @@ public final class MessageModel {
     private Consumer<String> edited = text -> {};
     private Runnable handingOver = () -> {};
     private Sheet sheet;
+    private SheetRow pointed;
     private MessageOutline outline;
     private long loads;
     private boolean replacing;
@@ -186,6 +187,7 @@ public final class MessageModel {
         undo.clear();
         toggled.clear();
         sheet = null;
+        pointed = null;
         filter.set("");
         load(text);
     }
@@ -194,6 +196,7 @@ public final class MessageModel {
     public void clear() {
         loads++;
         sheet = null;
+        pointed = null;
         outline = null;
         undo.clear();
         hide();
@@ -245,6 +248,11 @@ public final class MessageModel {
         Set<String> paths = sheet == null ? Set.of() : toggledPaths();
         if (sheet != null) {
             made.remember(sheet);
+        }
+        if (pointed != null) {
+            pointed = sheet.row(pointed.id())
+                    .flatMap(r -> made.at(r.path()))
+                    .orElse(null);
         }
         sheet = made;
         if (!paths.isEmpty()) {
@@ -428,6 +436,16 @@ public final class MessageModel {
     /** The row of that id as it is now. */
     public Optional<SheetRow> row(String id) {
         return sheet == null ? Optional.empty() : sheet.row(id);
+    }
+
+    /** Notes the row that somebody chose; null for none. It stays so while rows come and go, until another message is opened. */
+    public void point(SheetRow row) {
+        pointed = row;
+    }
+
+    /** The line of the row that was chosen last; empty when it is gone or hidden. */
+    public Optional<Line> pointed() {
+        return Optional.ofNullable(pointed).flatMap(this::line);
     }
 
     /** The line that shows a row; empty when it is hidden in a folded one or by the filter. */

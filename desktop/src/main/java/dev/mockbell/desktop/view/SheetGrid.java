@@ -43,9 +43,6 @@ final class SheetGrid extends VBox {
     private final TextField filter = new TextField();
     private final SheetNote note = new SheetNote();
 
-    /** The row that somebody chose last; it stays so while its line is replaced. */
-    private Optional<SheetRow> pointed = Optional.empty();
-
     /**
      * A sheet over a message.
      *
@@ -90,8 +87,9 @@ final class SheetGrid extends VBox {
             }
         });
         grid.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
-            if (!model.isReplacing()) {
-                pointed = Optional.ofNullable(now).map(Line::row);
+            // what becomes of the selection while lines are replaced is nobody's choice
+            if (!model.isReplacing() && now != null) {
+                model.point(now.row());
                 note.show(chosen());
             }
         });
@@ -112,22 +110,19 @@ final class SheetGrid extends VBox {
                 .map(Line::row);
     }
 
-    /** Chooses a row's line. */
-    private void choose(SheetRow row) {
-        model.line(row).ifPresent(line -> {
-            if (grid.list().getSelectionModel().getSelectedItem() != line) {
-                grid.list().getSelectionModel().select(line);
-            }
-        });
+    private void choose(Line line) {
+        if (grid.list().getSelectionModel().getSelectedItem() != line) {
+            grid.list().getSelectionModel().select(line);
+        }
     }
 
     private void refresh() {
-        Optional<SheetRow> at = pointed;
         Optional<ValueField> typedIn = typedIn();
         Optional<Line> there = typedIn.map(f -> (Line) f.getUserData());
         int caret = typedIn.map(f -> f.field().getCaretPosition()).orElse(0);
         grid.refresh();
-        at.ifPresent(this::choose);
+        model.pointed().ifPresentOrElse(
+                this::choose, () -> grid.list().getSelectionModel().clearSelection());
         note.show(chosen());
         // its cell may be given to another row when rows come or go
         there.ifPresent(line -> Platform.runLater(() -> returnTo(line, caret)));
@@ -270,11 +265,11 @@ final class SheetGrid extends VBox {
         SheetRowName name = new SheetRowName(
                 this::flip,
                 row -> {
-                    choose(row);
+                    model.line(row).ifPresent(this::choose);
                     model.fold(row);
                 },
                 (row, e) -> {
-                    choose(row);
+                    model.line(row).ifPresent(this::choose);
                     actions.menu(row).show(this, e.getScreenX(), e.getScreenY());
                 });
         name.show(line);
@@ -319,7 +314,7 @@ final class SheetGrid extends VBox {
                         .ifPresentOrElse(p -> mark(field, Optional.of(p)), () -> mark(field, Optional.empty())));
         Parts.classed(field, "row-value", true);
         field.setUserData(line);
-        field.named(idOf(row)).onEntered(() -> choose(line.row()));
+        field.named(idOf(row)).onEntered(() -> choose(line));
         Optional<SimpleType> type = row.simple();
         String primitive = type.map(SimpleType::primitive).orElse("string");
         boolean binary = "base64Binary".equals(primitive) || "hexBinary".equals(primitive);

@@ -79,6 +79,11 @@ final class CallDesk implements AutoCloseable {
         return desktop.window.stage().getScene();
     }
 
+    /** On the interface thread. */
+    String xmlNow() {
+        return call.request().xml();
+    }
+
     String xml() {
         return Hand.on(() -> call.request().xml());
     }

@@ -84,6 +84,19 @@ class SheetKeysTest {
     }
 
     @Test
+    void theChosenRowIsFoundAgainByItsPathAndNotInAnotherCase() {
+        desk.point("nights");
+        Hand.run(() -> call.request().replaceXml(desk.xmlNow().replace("<h:hutId>", "<h:stray/><h:hutId>")));
+        assertThat(chosen()).as("though every row was read anew").isEqualTo("nights");
+        Hand.run(() -> call.request().filterProperty().set("hutId"));
+        assertThat(chosen()).isEmpty();
+        Hand.run(() -> call.request().filterProperty().set(""));
+        assertThat(chosen()).as("hidden for a while").isEqualTo("nights");
+        Hand.run(() -> call.add("Another", true));
+        assertThat(chosen()).as("another message").isEmpty();
+    }
+
+    @Test
     void enterAndF2GoIntoTheFieldOfTheRow() {
         desk.point("hutId");
         hand.press(KeyCode.ENTER);
