@@ -11,6 +11,7 @@ import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -19,6 +20,7 @@ import javafx.scene.control.DatePicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.skin.TextFieldSkin;
 import javafx.scene.control.Tooltip;
 import javafx.scene.control.skin.DatePickerSkin;
 import javafx.scene.input.KeyCode;
@@ -73,7 +75,18 @@ public final class ValueField extends HBox {
         setSpacing(2);
         getChildren().add(still);
         addEventFilter(MouseEvent.MOUSE_ENTERED, e -> field());
-        addEventFilter(MouseEvent.MOUSE_PRESSED, e -> field());
+        addEventFilter(MouseEvent.MOUSE_PRESSED, this::pressed);
+    }
+
+    /** A press on a picture puts the caret where the pointer is, as it would in a field. */
+    private void pressed(MouseEvent e) {
+        boolean woke = field == null && still.contains(still.sceneToLocal(e.getSceneX(), e.getSceneY()));
+        field();
+        if (woke && field.getSkin() instanceof TextFieldSkin skin) {
+            Point2D at = field.sceneToLocal(e.getSceneX(), e.getSceneY());
+            field.requestFocus();
+            skin.positionCaret(skin.getIndex(at.getX(), at.getY()), e.isShiftDown());
+        }
     }
 
     /** What a field can show: one line, and no more of it than is laid out in no time. */

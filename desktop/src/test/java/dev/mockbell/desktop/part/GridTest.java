@@ -127,7 +127,7 @@ class GridTest {
             javafx.scene.robot.Robot robot = new javafx.scene.robot.Robot();
             var at = first.localToScreen(30, first.getHeight() / 2);
             robot.mouseMove(at);
-            first.again("Mira", typed::add);
+            first.again("Mira Okafor of Lower Fell", typed::add);
             first.mark(Optional.empty(), false, Optional.empty());
             stage.getScene().getRoot().layout();
             robot.mousePress(javafx.scene.input.MouseButton.PRIMARY);
@@ -135,6 +135,9 @@ class GridTest {
         });
         Hand.run(() -> {});
         assertThat(Hand.on(first::isTypedIn)).as("a press without a move").isTrue();
+        assertThat(Hand.on(() -> first.field().getCaretPosition()))
+                .as("where the pointer is")
+                .isBetween(1, 6);
         Hand.run(stage::hide);
     }
 
