@@ -19,6 +19,8 @@ final class Cursor {
     private Map<String, Integer> like;
     private final Map<String, Integer> seen = new HashMap<>();
     private int at;
+    private boolean closed;
+    private boolean fits;
 
     /** @param stray tells the elements that the model has no place for at all; they are passed over */
     Cursor(Element parent, String id, Predicate<Element> stray) {
@@ -32,8 +34,35 @@ final class Cursor {
         return strays;
     }
 
+    /** Tells whether the elements as a whole are what the model allows. */
+    void fits(boolean whole) {
+        fits = whole;
+    }
+
+    boolean fits() {
+        return fits;
+    }
+
+    /** Offers nothing from now on, or again what comes next; tells what it was before. */
+    boolean close(boolean nothing) {
+        boolean was = closed;
+        closed = nothing;
+        return was;
+    }
+
+    /** What may be taken next; null when nothing may. */
+    Element offered() {
+        return closed ? null : next();
+    }
+
+    /** What stands next, whether or not it may be taken; null at the end. */
     Element next() {
         return at < children.size() ? children.get(at) : null;
+    }
+
+    /** All that the model has a place for. */
+    List<Node> all() {
+        return List.copyOf(children);
     }
 
     Element take() {

@@ -62,10 +62,14 @@ final class RowValues {
                 return Optional.of(problem.what());
             }
         }
-        if (fixed.isPresent() && !fixed.get().equals(plain)) {
+        String judged = plain;
+        boolean other = fixed.isPresent()
+                && !fixed.get().equals(judged)
+                && type.filter(t -> t.isSame(fixed.get(), judged, at::lookupNamespaceURI))
+                        .isEmpty();
+        if (other) {
             return Optional.of("the contract fixes this value to “" + fixed.get() + "”");
         }
-        String judged = plain;
         return type.flatMap(t -> t.whyNot(judged, at::lookupNamespaceURI));
     }
 }

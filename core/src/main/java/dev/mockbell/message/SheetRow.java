@@ -279,7 +279,9 @@ public record SheetRow(
 
     /** Whether it may be marked as having no value. */
     public boolean canBeNil() {
-        return target.element().map(ElementDecl::nillable).orElse(false)
+        return target.element()
+                        .filter(e -> e.nillable() && e.fixed().isEmpty())
+                        .isPresent()
                 && state != State.LEFT_OUT
                 && kind != Kind.REPEATS;
     }

@@ -38,6 +38,7 @@ final class SheetRows {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
     private static final String FREE = "any element";
     private static final String UNKNOWN = "not in the contract";
+    private static final String TOO_FEW = "the contract requires at least ";
     private static final Set<Node> ANYWHERE = Set.of();
 
     private final Schemas schemas;
@@ -190,7 +191,9 @@ final class SheetRows {
 
     /** A row with what is wrong with its standing in its parent. */
     private SheetRow flawed(SheetRow row, String why) {
-        flaws.put(row.target().node(), why);
+        if (row.target().node() != null) {
+            flaws.put(row.target().node(), why);
+        }
         return row.flawed(why);
     }
 
@@ -212,7 +215,7 @@ final class SheetRows {
         Optional<String> problem = text && state == State.PRESENT
                 ? values.problem(look.simple(), declared, value, element)
                 : Optional.empty();
-        boolean mustBeNil = state == State.NIL && !declared.nillable();
+        Optional<String> notNil = state == State.NIL ? notNil(declared) : Optional.empty();
         return make(
                 occurs.repeats() || target.parent() == null ? ids.of(element) : target.place(),
                 text || any ? Kind.VALUE : Kind.GROUP,
@@ -223,11 +226,19 @@ final class SheetRows {
                 occurs,
                 index,
                 count,
-                mustBeNil ? Optional.of("the contract does not allow nil here") : problem,
+                notNil.isPresent() ? notNil : problem,
                 look.options(),
                 declared.documentation(),
                 children,
                 target.typed(look.simple()));
+    }
+
+    /** Why an element cannot be nil (XML Schema part 1 §3.3.4, element locally valid, 3). */
+    private static Optional<String> notNil(ElementDecl declared) {
+        if (!declared.nillable()) {
+            return Optional.of("the contract does not allow nil here");
+        }
+        return declared.fixed().map(f -> "the contract fixes the value to “" + f + "”, so it cannot be nil");
     }
 
     private static SheetRow make(
@@ -400,6 +411,9 @@ final class SheetRows {
         Cursor cursor =
                 new Cursor(element, id, e -> places.isPresent() && !places.get().has(e));
         boolean mixed = type.content() == TypeDef.Content.MIXED;
+        cursor.fits(type.particle()
+                .filter(p -> ContentMatch.matches(p, cursor.all()))
+                .isPresent());
         type.particle().ifPresent(p -> particle(p, cursor, rows, mixed, true, true));
         List<Element> extras = new ArrayList<>();
         while (cursor.next() != null) {
@@ -439,7 +453,7 @@ final class SheetRows {
     private void wildcard(
             Particle.OfAny any, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         int taken = 0;
-        while (cursor.next() != null && any.occurs().allows(taken) && allows(any, cursor.next())) {
+        while (cursor.offered() != null && any.occurs().allows(taken) && allows(any, cursor.offered())) {
             Element found = cursor.take();
             texts(found.getPreviousSibling(), cursor.parent, mixed, rows);
             ElementDecl declared = any.processing() == Particle.Processing.SKIP
@@ -486,33 +500,71 @@ final class SheetRows {
     private void group(
             Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         int start = rows.size();
+        int begin = cursor.position();
         List<int[]> spans = new ArrayList<>();
         int round = 0;
         do {
-            Element before = cursor.next();
+            Element before = cursor.offered();
             int from = cursor.position();
             int first = rows.size();
-            boolean standing = before != null && starts(group, before);
+            boolean standing = before != null && stands(group, cursor);
             boolean need =
                     standing || needed && round < Math.max(0, group.occurs().min());
             switch (group.compositor()) {
                 case SEQUENCE -> {
                     boolean show = wanted && (standing || round == 0);
+                    // what could only stand behind a part that is not there is somebody else's
+                    boolean was = cursor.close(cursor.fits() && !standing);
                     group.parts().forEach(p -> particle(p, cursor, rows, mixed, show, need));
+                    cursor.close(was);
                 }
                 case CHOICE -> choice(group, cursor, rows, mixed, wanted && round == 0, need);
                 case ALL -> all(group, cursor, rows, mixed, wanted, need);
             }
             spans.add(new int[] {first, rows.size(), from, cursor.position()});
             round++;
-            if (cursor.next() == before) {
+            if (cursor.offered() == before) {
                 break;
             }
-        } while (group.occurs().allows(round) && cursor.next() != null && starts(group, cursor.next()));
+        } while (group.occurs().allows(round) && cursor.offered() != null && stands(group, cursor));
         rounds(group, cursor, rows, spans);
+        if (cursor.position() > begin && !group.occurs().equals(Occurs.ONCE)) {
+            counted(group, cursor.taken(begin), round, rows.subList(start, rows.size()));
+        }
         if (round > MANY) {
             gather(SheetShape.title(group), group.occurs(), round, cursor, rows, start);
         }
+    }
+
+    /**
+     * Judges how often a group stands. Its elements were taken as they came; where that looks like too few of something,
+     * they may still be divided among its standings so that all is well.
+     */
+    private void counted(Particle.OfGroup group, List<Node> taken, int rounds, List<SheetRow> rows) {
+        boolean tooFew = rounds < group.occurs().min();
+        boolean lacking = rows.stream().anyMatch(SheetRows::lacksSome);
+        if (!tooFew && !lacking) {
+            return;
+        }
+        if (ContentMatch.matches(group, taken)) {
+            rows.replaceAll(r -> lacksSome(r) ? laid.get(r.target().node()).at(r.target()) : r);
+            return;
+        }
+        int last = rows.size() - 1;
+        while (rows.get(last).state() == State.LEFT_OUT || rows.get(last).kind() == Kind.TEXT) {
+            last--;
+        }
+        boolean told = lacking || rows.stream().anyMatch(r -> r.state() == State.LEFT_OUT && r.problem().isPresent());
+        if (tooFew && !told) {
+            String why = TOO_FEW + group.occurs().min() + " of "
+                    + SheetShape.title(group) + ", here " + (rounds == 1 ? "is " : "are ") + rounds;
+            rows.set(last, flawed(rows.get(last), why));
+        }
+    }
+
+    private static boolean lacksSome(SheetRow row) {
+        return row.target().node() != null
+                && row.problem().filter(p -> p.startsWith(TOO_FEW)).isPresent();
     }
 
     /** Tells the rows of a group that may go or repeat which standing of it they belong to. */
@@ -525,7 +577,7 @@ final class SheetRows {
             int[] span = spans.get(i);
             Round standing = new Round(group, i, spans.size(), cursor.taken(span[2], span[3]));
             for (int r = span[0]; r < span[1]; r++) {
-                if (rows.get(r).target().round().isEmpty()) {
+                if (rows.get(r).target().round().isEmpty() && rows.get(r).kind() != Kind.TEXT) {
                     rows.set(r, rows.get(r).at(rows.get(r).target().in(standing)));
                 }
             }
@@ -558,9 +610,9 @@ final class SheetRows {
     private void all(
             Particle.OfGroup group, Cursor cursor, List<SheetRow> rows, boolean mixed, boolean wanted, boolean needed) {
         List<Particle> open = new ArrayList<>(group.parts());
-        while (cursor.next() != null) {
-            Element next = cursor.next();
-            Optional<Particle> part = open.stream().filter(p -> starts(p, next)).findFirst();
+        while (cursor.offered() != null) {
+            Optional<Particle> part =
+                    open.stream().filter(p -> stands(p, cursor)).findFirst();
             if (part.isEmpty()) {
                 break;
             }
@@ -575,10 +627,9 @@ final class SheetRows {
         if (group.parts().isEmpty()) {
             return;
         }
-        Element next = cursor.next();
-        Optional<Particle> taken = next == null
+        Optional<Particle> taken = cursor.offered() == null
                 ? Optional.empty()
-                : group.parts().stream().filter(p -> starts(p, next)).findFirst();
+                : group.parts().stream().filter(p -> stands(p, cursor)).findFirst();
         if (taken.isEmpty() && !wanted) {
             return;
         }
@@ -618,7 +669,7 @@ final class SheetRows {
         ElementDecl declared = particle.element();
         Occurs occurs = particle.occurs();
         List<Element> found = new ArrayList<>();
-        while (cursor.next() != null && occurs.allows(found.size()) && matches(declared, cursor.next())) {
+        while (cursor.offered() != null && occurs.allows(found.size()) && matches(declared, cursor.offered())) {
             found.add(cursor.take());
         }
         String label = declared.name().getLocalPart();
@@ -641,7 +692,7 @@ final class SheetRows {
                     last,
                     flawed(
                             rows.get(last),
-                            "the contract requires at least " + occurs.min() + " of these, here are " + found.size()));
+                            TOO_FEW + occurs.min() + " of these, here are " + found.size()));
         }
         if (found.size() > MANY) {
             gather(label, occurs, found.size(), cursor, rows, start);
@@ -670,7 +721,11 @@ final class SheetRows {
                         .typed(look.simple()));
     }
 
-    private static boolean starts(Particle particle, Element element) {
-        return SheetShape.starts(particle, element);
+    /**
+     * Whether the next element begins a standing of the particle. Where something is amiss among the elements, any that it
+     * has a place for does, so that the rest of a group stays together when its first part is missing.
+     */
+    private static boolean stands(Particle particle, Cursor cursor) {
+        return SheetShape.starts(particle, cursor.next()) || !cursor.fits() && SheetShape.has(particle, cursor.next());
     }
 }

@@ -33,6 +33,13 @@ final class SheetShape {
         return ((Particle.OfAny) particle).allows(element.getNamespaceURI() == null ? "" : element.getNamespaceURI());
     }
 
+    /** Whether the particle has a place for that element, be it only behind others. */
+    static boolean has(Particle particle, Element element) {
+        return particle instanceof Particle.OfGroup g
+                ? g.occurs().max() != 0 && g.parts().stream().anyMatch(p -> has(p, element))
+                : starts(particle, element);
+    }
+
     static boolean canBeEmpty(Particle particle) {
         if (particle.occurs().optional()) {
             return true;

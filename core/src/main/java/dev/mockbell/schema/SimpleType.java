@@ -182,17 +182,6 @@ public final class SimpleType {
     /** As {@link #whyNot(String)}, with the prefixes in scope; they matter to qualified names alone. */
     public Optional<String> whyNot(String text, UnaryOperator<String> namespaceOf) {
         try {
-            ValidationState state = new ValidationState();
-            state.setExtraChecking(false);
-            NamespaceSupport namespaces = new NamespaceSupport();
-            namespaces.declarePrefix("xs", SchemaReplay.XSD);
-            if (text.indexOf(':') > 0 && (isQualifiedName() || variety() != Variety.ATOMIC)) {
-                for (String item : text.strip().split("\\s+")) {
-                    declare(item, namespaceOf, namespaces);
-                }
-            }
-            state.setNamespaceSupport(namespaces);
-            state.setFacetChecking(true);
             if (schemas.swaps()) {
                 for (XsPattern pattern : readPatterns()) {
                     if (!pattern.matches(normalized(text))) {
@@ -200,10 +189,39 @@ public final class SimpleType {
                     }
                 }
             }
-            ((XSSimpleType) xs).validate(text, state, new ValidatedInfo());
+            read(text, namespaceOf);
             return Optional.empty();
         } catch (InvalidDatatypeValueException e) {
             return Optional.of(FacetWords.of(this, text, e.getKey()));
+        }
+    }
+
+    private Object read(String text, UnaryOperator<String> namespaceOf) throws InvalidDatatypeValueException {
+        ValidationState state = new ValidationState();
+        state.setExtraChecking(false);
+        NamespaceSupport namespaces = new NamespaceSupport();
+        namespaces.declarePrefix("xs", SchemaReplay.XSD);
+        if (text.indexOf(':') > 0 && (isQualifiedName() || variety() != Variety.ATOMIC)) {
+            for (String item : text.strip().split("\\s+")) {
+                declare(item, namespaceOf, namespaces);
+            }
+        }
+        state.setNamespaceSupport(namespaces);
+        state.setFacetChecking(true);
+        ValidatedInfo info = new ValidatedInfo();
+        ((XSSimpleType) xs).validate(text, state, info);
+        return info.actualValue;
+    }
+
+    /**
+     * Whether two texts are one value of this type, such as {@code 1.5} and {@code 1.50} of a decimal (XML Schema part 2
+     * §2.2). A text that is no value of it is the same as none.
+     */
+    public boolean isSame(String one, String other, UnaryOperator<String> namespaceOf) {
+        try {
+            return read(one, namespaceOf).equals(read(other, namespaceOf));
+        } catch (InvalidDatatypeValueException e) {
+            return false;
         }
     }
 
