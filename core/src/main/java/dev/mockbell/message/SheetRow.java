@@ -279,9 +279,7 @@ public record SheetRow(
 
     /** Whether it may be marked as having no value. */
     public boolean canBeNil() {
-        return target.element()
-                        .filter(e -> e.nillable() && e.fixed().isEmpty())
-                        .isPresent()
+        return target.element().filter(e -> e.nillable() && e.fixed().isEmpty()).isPresent()
                 && state != State.LEFT_OUT
                 && kind != Kind.REPEATS;
     }

@@ -146,7 +146,6 @@ final class SheetRows {
         } else if (same && changed != ANYWHERE) {
             made = was.over(patched(was, changed)).numbered(index, count);
         } else {
-            flaws.remove(element);
             Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;
             Target target = Target.of(parent, null, element, place).declared(given);
             made = given == null
@@ -410,6 +409,9 @@ final class SheetRows {
                 models.computeIfAbsent(type, t -> t.particle().map(SheetShape::places));
         Cursor cursor =
                 new Cursor(element, id, e -> places.isPresent() && !places.get().has(e));
+        if (!flaws.isEmpty()) {
+            Xml.children(element).forEach(flaws::remove);
+        }
         boolean mixed = type.content() == TypeDef.Content.MIXED;
         cursor.fits(type.particle()
                 .filter(p -> ContentMatch.matches(p, cursor.all()))
@@ -554,10 +556,13 @@ final class SheetRows {
         while (rows.get(last).state() == State.LEFT_OUT || rows.get(last).kind() == Kind.TEXT) {
             last--;
         }
-        boolean told = lacking || rows.stream().anyMatch(r -> r.state() == State.LEFT_OUT && r.problem().isPresent());
+        boolean told = lacking
+                || rows.stream()
+                        .anyMatch(
+                                r -> r.state() == State.LEFT_OUT && r.problem().isPresent());
         if (tooFew && !told) {
-            String why = TOO_FEW + group.occurs().min() + " of "
-                    + SheetShape.title(group) + ", here " + (rounds == 1 ? "is " : "are ") + rounds;
+            String why = TOO_FEW + group.occurs().min() + " of " + SheetShape.title(group) + ", here "
+                    + (rounds == 1 ? "is " : "are ") + rounds;
             rows.set(last, flawed(rows.get(last), why));
         }
     }
@@ -688,11 +693,7 @@ final class SheetRows {
         }
         if (found.size() < occurs.min()) {
             int last = rows.size() - 1;
-            rows.set(
-                    last,
-                    flawed(
-                            rows.get(last),
-                            TOO_FEW + occurs.min() + " of these, here are " + found.size()));
+            rows.set(last, flawed(rows.get(last), TOO_FEW + occurs.min() + " of these, here are " + found.size()));
         }
         if (found.size() > MANY) {
             gather(label, occurs, found.size(), cursor, rows, start);

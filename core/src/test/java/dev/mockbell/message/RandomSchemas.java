@@ -132,7 +132,11 @@ final class RandomSchemas {
     }
 
     private void restrict(String base, String facets) {
-        top.append("<xs:restriction base='").append(base).append("'>").append(facets).append("</xs:restriction>");
+        top.append("<xs:restriction base='")
+                .append(base)
+                .append("'>")
+                .append(facets)
+                .append("</xs:restriction>");
     }
 
     private static String facet(String name, Object value) {
@@ -345,15 +349,18 @@ final class RandomSchemas {
         String head = name("H");
         boolean isAbstract = random.nextBoolean();
         top.append("<xs:element name='" + head + "' type='xs:token'" + (isAbstract ? " abstract='true'/>" : "/>"));
-        times(1 + random.nextInt(3), () -> top.append("<xs:element name='" + name("h")
-                + "' substitutionGroup='t:" + head + "' type='xs:"
-                + any(List.of("token", "NCName", "language")) + "'/>"));
+        times(
+                1 + random.nextInt(3),
+                () -> top.append("<xs:element name='" + name("h")
+                        + "' substitutionGroup='t:" + head + "' type='xs:"
+                        + any(List.of("token", "NCName", "language")) + "'/>"));
         Made other = any(complex);
         String own = name("C");
         top.append("<xs:complexType name='" + own + "'><xs:sequence><xs:element ref='t:" + head + "'" + occurs()
                 + "/><xs:element name='" + name("e") + "' type='t:"
                 + (other.isAbstract() ? concrete(other) : other.name()) + "'" + occurs() + "/>"
-                + particle("choice", 2) + (random.nextBoolean() ? groupUse() : "") + "</xs:sequence>" + attributes(own) + "</xs:complexType>");
+                + particle("choice", 2) + (random.nextBoolean() ? groupUse() : "") + "</xs:sequence>" + attributes(own)
+                + "</xs:complexType>");
         complex.add(new Made(own, false, List.of(), false, false));
     }
 }

@@ -19,7 +19,21 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Schemas nobody thought of: what we say of a message is what a validator says that others wrote. */
 class RandomSchemasTest {
     private static final List<String> VALUES = List.of(
-            "", " ", "7", "-1", "07", "so", "kind1", "a b", "2027-02-02", "true", "1.50", "NF-100", "AB12", "north face", "x y z w v");
+            "",
+            " ",
+            "7",
+            "-1",
+            "07",
+            "so",
+            "kind1",
+            "a b",
+            "2027-02-02",
+            "true",
+            "1.50",
+            "NF-100",
+            "AB12",
+            "north face",
+            "x y z w v");
 
     /** More of them by hand: {@code -Dmockbell.seeds=5000}. */
     static LongStream seeds() {
@@ -89,7 +103,9 @@ class RandomSchemasTest {
                             text)
                     .isEqualTo(breaches.isEmpty());
             assertThat(Sheets.pictures(Sheet.openReceived(outline, text)))
-                    .as("seed %s, %s at %s", seed, did, row.path())
+                    .as(
+                            "seed %s, %s at %s %s%nfrom%n%s%nto%n%s%n%s",
+                            seed, did, row.path(), row.label(), before, text, schema)
                     .isEqualTo(Sheets.pictures(sheet));
             if (!breaches.isEmpty() && random.nextInt(3) > 0) {
                 // back, so that one flaw does not hide the next

@@ -85,6 +85,7 @@ public final class MessageModel {
     private final ReadOnlyStringWrapper xml = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper("");
     private final ReadOnlyBooleanWrapper reading = new ReadOnlyBooleanWrapper();
+    private final ReadOnlyBooleanWrapper broken = new ReadOnlyBooleanWrapper();
     private final StringProperty filter = new SimpleStringProperty("");
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private final Map<String, Line> shownById = new HashMap<>();
@@ -142,6 +143,26 @@ public final class MessageModel {
     /** Whether a large text is being read, so that the rows are those before it. */
     public ReadOnlyBooleanProperty readingProperty() {
         return reading.getReadOnlyProperty();
+    }
+
+    /**
+     * Whether the text cannot be read, so that the rows are those before it. They cannot be edited then, which would
+     * overwrite the text.
+     */
+    public ReadOnlyBooleanProperty brokenProperty() {
+        return broken.getReadOnlyProperty();
+    }
+
+    /** Lets the rows that are shown take the place of a text that cannot be read. */
+    public void takeSheet() {
+        if (sheet != null) {
+            replaceXml(sheet.text());
+        }
+    }
+
+    /** Whether the rows show the text as it is now. */
+    private boolean isCurrent() {
+        return sheet != null && !broken.get() && !reading.get();
     }
 
     /** Rows whose name or value has this text are shown, with what they stand in; empty for all. */
@@ -203,6 +224,7 @@ public final class MessageModel {
         xml.set("");
         trouble.set("");
         reading.set(false);
+        broken.set(false);
     }
 
     private void load(String text) {
@@ -250,11 +272,10 @@ public final class MessageModel {
             made.remember(sheet);
         }
         if (pointed != null) {
-            pointed = sheet.row(pointed.id())
-                    .flatMap(r -> made.at(r.path()))
-                    .orElse(null);
+            pointed = sheet.row(pointed.id()).flatMap(r -> made.at(r.path())).orElse(null);
         }
         sheet = made;
+        broken.set(false);
         if (!paths.isEmpty()) {
             toggled.clear();
             paths.forEach(p -> sheet.at(p).ifPresent(r -> toggled.add(r.id())));
@@ -274,6 +295,7 @@ public final class MessageModel {
             hide();
         }
         trouble.set(problem.getMessage());
+        broken.set(true);
     }
 
     private void hide() {
@@ -404,7 +426,7 @@ public final class MessageModel {
     /** Types into a row. The lines stay as they are, so that the field being typed in keeps the keyboard. */
     public Optional<String> type(SheetRow row, String value) {
         settle();
-        if (sheet == null) {
+        if (!isCurrent()) {
             return Optional.empty();
         }
         String before = xml.get();
@@ -548,7 +570,7 @@ public final class MessageModel {
 
     private void change(Runnable edit) {
         settle();
-        if (sheet == null) {
+        if (!isCurrent()) {
             return;
         }
         String before = xml.get();

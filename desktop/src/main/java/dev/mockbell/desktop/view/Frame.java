@@ -307,8 +307,7 @@ public final class Frame extends StackPane {
             }
             case Z -> {
                 // a field beside the message has a history of its own
-                if (desk.stationProperty().get() != Station.CALL
-                        || typing && !call.isInValue()) {
+                if (desk.stationProperty().get() != Station.CALL || typing && !call.isInValue()) {
                     return;
                 }
                 if (e.isShiftDown()) {

@@ -118,7 +118,7 @@ final class RequestFoot extends HBox {
         // what is wrong needs the room
         boolean room = sheet && trouble.isEmpty();
         shown(room, leftOut, all, required, more);
-        shown(sheet && !room, parts);
+        shown(sheet && !room && !model.request().brokenProperty().get(), parts);
         shown(xml, file, format);
         shown(fit().isPresent(), mend);
     }

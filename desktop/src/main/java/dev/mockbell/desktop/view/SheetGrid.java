@@ -4,6 +4,7 @@ import dev.mockbell.desktop.model.ExpressionValues;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.part.Grid;
+import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.expression.Braces;
@@ -40,6 +41,7 @@ final class SheetGrid extends VBox {
     private final SheetActions actions;
     private final Grid<Line> grid = new Grid<>(28);
     private final HBox finding = new HBox(8);
+    private final HBox behind = new HBox(8);
     private final TextField filter = new TextField();
     private final SheetNote note = new SheetNote();
 
@@ -78,7 +80,16 @@ final class SheetGrid extends VBox {
         finding.setVisible(false);
         finding.managedProperty().bind(finding.visibleProperty());
         VBox.setVgrow(grid, Priority.ALWAYS);
-        getChildren().addAll(finding, grid, note);
+        behind.setId(id + "-behind");
+        behind.getStyleClass().add("find-bar");
+        behind.setAlignment(Pos.CENTER_LEFT);
+        behind.managedProperty().bind(behind.visibleProperty());
+        behind.visibleProperty().bind(model.brokenProperty().or(model.readingProperty()));
+        grid.disableProperty().bind(behind.visibleProperty());
+        model.brokenProperty().addListener((InvalidationListener) o -> showBehind());
+        model.readingProperty().addListener((InvalidationListener) o -> showBehind());
+        showBehind();
+        getChildren().addAll(finding, behind, grid, note);
         model.changesProperty().addListener((InvalidationListener) o -> refresh());
         values.ifPresent(v -> v.changesProperty().addListener((InvalidationListener) o -> refreshValues()));
         model.filterProperty().addListener((o, was, now) -> {
@@ -98,6 +109,29 @@ final class SheetGrid extends VBox {
         grid.list()
                 .setOnContextMenuRequested(
                         e -> chosen().ifPresent(r -> actions.menu(r).show(grid, e.getScreenX(), e.getScreenY())));
+    }
+
+    /** Says why the rows are not those of the text, and that they wait. */
+    private void showBehind() {
+        behind.getChildren().clear();
+        if (model.readingProperty().get()) {
+            behind.getChildren().add(Parts.text("The XML is being read; the sheet follows.", "second", "table-text"));
+        } else if (model.brokenProperty().get()) {
+            String what = model.lines().isEmpty()
+                    ? "The XML cannot be read, so there is no sheet of it. Mend it there."
+                    : "The XML cannot be read; the sheet waits.";
+            Label label = Parts.marked(Mark.FAILED, what, "failed", "table-text");
+            label.setMinWidth(0);
+            behind.getChildren().add(Parts.wide(label));
+            if (!model.lines().isEmpty()) {
+                behind.getChildren()
+                        .add(Parts.button(
+                                "Go back to the sheet",
+                                "Its rows take the place of the XML; undo brings that back",
+                                model::takeSheet,
+                                "quiet"));
+            }
+        }
     }
 
     Grid<Line> grid() {
@@ -121,8 +155,9 @@ final class SheetGrid extends VBox {
         Optional<Line> there = typedIn.map(f -> (Line) f.getUserData());
         int caret = typedIn.map(f -> f.field().getCaretPosition()).orElse(0);
         grid.refresh();
-        model.pointed().ifPresentOrElse(
-                this::choose, () -> grid.list().getSelectionModel().clearSelection());
+        model.pointed()
+                .ifPresentOrElse(
+                        this::choose, () -> grid.list().getSelectionModel().clearSelection());
         note.show(chosen());
         // its cell may be given to another row when rows come or go
         there.ifPresent(line -> Platform.runLater(() -> returnTo(line, caret)));

@@ -166,6 +166,15 @@ class MessageModelTest {
         assertThat(model.xml()).isEqualTo("<t:Trip");
         assertThat(model.troubleProperty().get()).contains("not well-formed");
         assertThat(labels()).contains("km");
+        assertThat(model.brokenProperty().get()).isTrue();
+        model.put(model.lines().get(1).row(), "lost?");
+        model.fill(Detail.FULL);
+        assertThat(model.xml()).as("no row overwrites it").isEqualTo("<t:Trip");
+        model.takeSheet();
+        assertThat(model.brokenProperty().get()).isFalse();
+        assertThat(model.xml()).contains("km");
+        model.undo();
+        assertThat(model.xml()).isEqualTo("<t:Trip");
         model.typeXml("<t:Trip xmlns:t=\"urn:t\"/>");
         assertThat(model.troubleProperty().get()).contains("requires this element");
     }
