@@ -379,6 +379,10 @@ public final class MessageModel {
     }
 
     private void judge() {
+        if (broken.get()) {
+            // what is wrong with the text is not told by rows of another
+            return;
+        }
         SheetRow root = sheet.root().orElse(null);
         if (root == null) {
             trouble.set(outline.root()

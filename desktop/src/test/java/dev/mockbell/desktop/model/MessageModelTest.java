@@ -38,13 +38,14 @@ class MessageModelTest {
 
     private final MessageModel model = new MessageModel();
     private final List<String> heard = new ArrayList<>();
+    private MessageOutline outline;
 
     @BeforeEach
     void open() {
         Contract contract = new ContractReader((DocumentFetcher)
                         (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
                 .read("x", URI.create("mem:/x"), Progress.NONE, new StopSignal());
-        MessageOutline outline = CaseCaller.requestOutline(
+        outline = CaseCaller.requestOutline(
                 contract, contract.operation("Go", null).orElseThrow().operation());
         model.onEdited(heard::add);
         model.open(outline, "<t:Trip xmlns:t=\"urn:t\"><t:title>A</t:title><t:leg><t:km>1</t:km></t:leg></t:Trip>");
@@ -76,6 +77,73 @@ class MessageModelTest {
         }
         texts.forEach(t -> model.redo());
         assertThat(model.xml()).isEqualTo(last);
+    }
+
+    /** Text torn at random and mended again, beside edits of the rows: each keeps what the other holds. */
+    @ParameterizedTest
+    @ValueSource(longs = {11, 12, 13, 14, 15, 16, 17, 18})
+    void tornTextsAreKeptAndTheRowsWait(long seed) {
+        Random random = new Random(seed);
+        List<String> texts = new ArrayList<>(List.of(model.xml()));
+        int at = 0;
+        for (int i = 0; i < 80; i++) {
+            String before = model.xml();
+            boolean wasBroken = model.brokenProperty().get();
+            int dice = random.nextInt(8);
+            if (dice == 0 && at > 0) {
+                model.undo();
+                at--;
+            } else if (dice == 1 && at + 1 < texts.size()) {
+                model.redo();
+                at++;
+            } else {
+                if (dice < 4) {
+                    model.replaceXml(torn(before, random));
+                } else if (dice == 4) {
+                    model.takeSheet();
+                } else {
+                    step(model.lines().get(random.nextInt(model.lines().size())).row(), i, random);
+                    assertThat(wasBroken && !model.xml().equals(before))
+                            .as("rows that wait overwrite nothing")
+                            .isFalse();
+                }
+                if (!model.xml().equals(before)) {
+                    texts.subList(at + 1, texts.size()).clear();
+                    texts.add(model.xml());
+                    at++;
+                }
+            }
+            assertThat(model.xml()).as("seed %s, step %s", seed, i).isEqualTo(texts.get(at));
+            model.foldAll(false);
+            if (model.brokenProperty().get()) {
+                assertThat(model.lines()).isNotEmpty();
+                assertThat(model.troubleProperty().get()).isNotEmpty();
+            } else {
+                MessageModel fresh = new MessageModel();
+                fresh.open(outline, model.xml());
+                fresh.foldAll(false);
+                assertThat(shown(model)).as("seed %s, step %s", seed, i).isEqualTo(shown(fresh));
+            }
+        }
+        assertThat(texts).hasSizeGreaterThan(5);
+    }
+
+    private static List<String> shown(MessageModel of) {
+        return of.lines().stream()
+                .map(l -> l.depth() + " " + l.row().label() + " " + l.row().state() + " "
+                        + l.row().value() + " " + l.row().problem())
+                .toList();
+    }
+
+    private static String torn(String text, Random random) {
+        if (random.nextInt(3) == 0) {
+            // mended, with something new
+            return "<t:Trip xmlns:t=\"urn:t\"><t:title>" + random.nextInt(9) + "</t:title><!-- kept --><t:leg/></t:Trip>";
+        }
+        int from = random.nextInt(text.length());
+        int to = Math.min(text.length(), from + random.nextInt(6));
+        List<String> pieces = List.of("", "<", ">", "&", "x", "</t:leg>", "<t:leg>", "]]>", "<!--", "{", "é", "\"");
+        return text.substring(0, from) + pieces.get(random.nextInt(pieces.size())) + text.substring(to);
     }
 
     private void step(SheetRow row, int turn, Random random) {
