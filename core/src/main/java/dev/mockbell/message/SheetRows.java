@@ -214,7 +214,7 @@ final class SheetRows {
         Optional<String> problem = text && state == State.PRESENT
                 ? values.problem(look.simple(), declared, value, element)
                 : Optional.empty();
-        Optional<String> notNil = state == State.NIL ? notNil(declared) : Optional.empty();
+        Optional<String> notNil = state == State.NIL ? notNil(declared, element) : Optional.empty();
         return make(
                 occurs.repeats() || target.parent() == null ? ids.of(element) : target.place(),
                 text || any ? Kind.VALUE : Kind.GROUP,
@@ -233,9 +233,14 @@ final class SheetRows {
     }
 
     /** Why an element cannot be nil (XML Schema part 1 §3.3.4, element locally valid, 3). */
-    private static Optional<String> notNil(ElementDecl declared) {
+    private static Optional<String> notNil(ElementDecl declared, Element element) {
         if (!declared.nillable()) {
             return Optional.of("the contract does not allow nil here");
+        }
+        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
+            if (n instanceof Element || n instanceof Text) {
+                return Optional.of("it is nil, so it cannot have content");
+            }
         }
         return declared.fixed().map(f -> "the contract fixes the value to “" + f + "”, so it cannot be nil");
     }

@@ -251,6 +251,12 @@ final class RandomSchemas {
         if (rarely()) {
             text.append(" nillable='true'");
         }
+        if (random.nextInt(6) == 0) {
+            text.append(" form='unqualified'");
+        }
+        if (random.nextInt(7) == 0) {
+            return text + ">" + anonymous() + "</xs:element>";
+        }
         List<Made> usable = complex.stream().filter(c -> !c.isAbstract()).toList();
         if (!usable.isEmpty() && random.nextInt(3) == 0) {
             return text.append(" type='t:")
@@ -269,6 +275,19 @@ final class RandomSchemas {
         return text.append(" type='").append(simpleUse()).append("'/>").toString();
     }
 
+    /** A type without a name, right in its element. */
+    private String anonymous() {
+        return switch (random.nextInt(3)) {
+            case 0 -> "<xs:simpleType><xs:restriction base='xs:token'>" + facet("maxLength", 4) + facet("pattern", "[a-z ]*")
+                    + "</xs:restriction></xs:simpleType>";
+            case 1 -> "<xs:complexType><xs:simpleContent><xs:extension base='xs:NMTOKEN'><xs:attribute name='" + name("a")
+                    + "' form='qualified' type='xs:boolean'/></xs:extension></xs:simpleContent></xs:complexType>";
+            default -> "<xs:complexType><xs:sequence" + occurs() + "><xs:element name='" + name("e")
+                    + "' type='" + simpleUse() + "'/><xs:element name='" + name("e") + "'" + occurs()
+                    + "><xs:complexType/></xs:element></xs:sequence></xs:complexType>";
+        };
+    }
+
     private void sequence(boolean isAbstract) {
         String own = name("C");
         List<Part> parts = new ArrayList<>();
@@ -283,7 +302,7 @@ final class RandomSchemas {
         boolean open = rarely();
         top.append("<xs:complexType name='")
                 .append(own)
-                .append(isAbstract ? "' abstract='true'>" : "'>")
+                .append(isAbstract ? "' abstract='true'>" : any(List.of("'>", "'>", "' block='extension'>", "' block='restriction'>")))
                 .append("<xs:sequence>");
         parts.forEach(p -> top.append(p.text()));
         if (open) {

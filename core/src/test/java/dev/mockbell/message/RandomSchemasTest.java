@@ -10,14 +10,20 @@ import dev.mockbell.message.SheetRow.State;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
 
 /** Schemas nobody thought of: what we say of a message is what a validator says that others wrote. */
 class RandomSchemasTest {
+    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final List<String> VALUES = List.of(
             "",
             " ",
@@ -112,6 +118,67 @@ class RandomSchemasTest {
                 sheet = Sheet.openReceived(outline, before);
             }
         }
+    }
+
+    /** Not what a person does on the sheet but what comes in from elsewhere: elements moved, doubled, gone, renamed. */
+    @ParameterizedTest
+    @MethodSource("seeds")
+    void messagesOfOthersAreJudgedAsTheValidatorDoes(long seed) {
+        String schema = RandomSchemas.of(seed);
+        MessageOutline outline = outline(schema);
+        Random random = new Random(seed);
+        for (int i = 0; i < 25; i++) {
+            Document document = Xml.parse(
+                    SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED),
+                    "m",
+                    XmlLimits.MESSAGE);
+            String did = tear(document, random);
+            String text = XmlText.exact(document);
+            Sheet sheet = Sheet.openReceived(outline, text);
+            List<MessageValidator.Breach> breaches = breaches(outline, text);
+            assertThat(sheet.text()).isEqualTo(text);
+            assertThat(problems(sheet) == 0)
+                    .as(
+                            "seed %s, %s: the sheet says %s, the validator %s%n%s%nof%n%s",
+                            seed,
+                            did,
+                            sheet.root().map(r -> r.tally().first()).orElse(""),
+                            breaches,
+                            schema,
+                            text)
+                    .isEqualTo(breaches.isEmpty());
+        }
+    }
+
+    private static String tear(Document document, Random random) {
+        Element root = document.getDocumentElement();
+        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:o", "urn:odd");
+        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xsi", XSI);
+        List<Element> all = new ArrayList<>();
+        var found = document.getElementsByTagName("*");
+        for (int i = 1; i < found.getLength(); i++) {
+            all.add((Element) found.item(i));
+        }
+        if (all.isEmpty()) {
+            root.setAttribute("odd", "1");
+            return "odd";
+        }
+        Element one = all.get(random.nextInt(all.size()));
+        Element other = all.get(random.nextInt(all.size()));
+        Node parent = one.getParentNode();
+        String did = one.getNodeName() + ", " + other.getNodeName();
+        switch (random.nextInt(9)) {
+            case 0 -> parent.removeChild(one);
+            case 1 -> parent.insertBefore(one.cloneNode(true), one);
+            case 2 -> other.getParentNode().insertBefore(one.cloneNode(true), other);
+            case 3 -> parent.appendChild(one);
+            case 4 -> document.renameNode(one, "urn:odd", "o:odd");
+            case 5 -> one.setAttribute("odd", "1");
+            case 6 -> one.setAttributeNS(XSI, "xsi:nil", "true");
+            case 7 -> one.appendChild(document.createTextNode("stray"));
+            default -> one.setAttributeNS("urn:odd", "o:odd", "1");
+        }
+        return did;
     }
 
     private static String edit(Sheet sheet, SheetRow row, Random random) {
