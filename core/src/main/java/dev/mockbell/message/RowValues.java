@@ -40,6 +40,11 @@ final class RowValues {
         return "boolean".equals(type.primitive()) ? List.of("true", "false") : List.of();
     }
 
+    /** Whether a value is only known when the message is sent. */
+    boolean isOpen(String value) {
+        return templated && value.indexOf('{') >= 0;
+    }
+
     /** Why an element's value is not valid. */
     Optional<String> problem(Optional<SimpleType> type, ElementDecl declared, String value, Element at) {
         if (value.isEmpty() && declared.byDefault().or(declared::fixed).isPresent()) {

@@ -212,8 +212,9 @@ final class SheetRows {
         }
         String value = text || any ? element.getTextContent() : "";
         Optional<String> problem = text && state == State.PRESENT
-                ? values.problem(look.simple(), declared, value, element)
+                ? textProblem(look, declared, value, element)
                 : Optional.empty();
+        Optional<String> misnamed = misnamed(declared, element);
         Optional<String> notNil = state == State.NIL ? notNil(declared, element) : Optional.empty();
         return make(
                 occurs.repeats() || target.parent() == null ? ids.of(element) : target.place(),
@@ -225,11 +226,17 @@ final class SheetRows {
                 occurs,
                 index,
                 count,
-                notNil.isPresent() ? notNil : problem,
+                misnamed.or(() -> notNil).or(() -> problem),
                 look.options(),
                 declared.documentation(),
                 children,
                 target.typed(look.simple()));
+    }
+
+    private Optional<String> textProblem(RowValues.Look look, ElementDecl declared, String value, Element element) {
+        return Xml.children(element).isEmpty()
+                ? values.problem(look.simple(), declared, value, element)
+                : Optional.of("the contract allows text alone here, and there are elements in it");
     }
 
     /** Why an element cannot be nil (XML Schema part 1 §3.3.4, element locally valid, 3). */
@@ -281,13 +288,44 @@ final class SheetRows {
 
     private TypeDef actualType(ElementDecl declared, Element element) {
         String named = element.getAttributeNS(XSI, "type").strip();
-        if (named.isEmpty()) {
-            return declared.type();
-        }
+        return named.isEmpty()
+                ? declared.type()
+                : schemas.type(qualified(named, element)).orElse(declared.type());
+    }
+
+    private static QName qualified(String named, Element element) {
         int colon = named.indexOf(':');
         String ns = element.lookupNamespaceURI(colon < 0 ? null : named.substring(0, colon));
-        return schemas.type(new QName(ns == null ? "" : ns, named.substring(colon + 1)))
-                .orElse(declared.type());
+        return new QName(ns == null ? "" : ns, named.substring(colon + 1));
+    }
+
+    /** Why an element or the type that its {@code xsi:type} names cannot stand here (XML Schema part 1 §3.3.4, element locally valid, 2 and 4). */
+    private Optional<String> misnamed(ElementDecl declared, Element element) {
+        if (declared.isAbstract()) {
+            return Optional.of("it is abstract, so another of its substitution group must stand here");
+        }
+        String named = element.getAttributeNS(XSI, "type").strip();
+        if (values.isOpen(named)) {
+            return Optional.empty();
+        }
+        if (named.isEmpty()) {
+            return declared.type().isAbstract()
+                    ? Optional.of("its type is abstract, so xsi:type must name one that is derived from it")
+                    : Optional.empty();
+        }
+        TypeDef type = schemas.type(qualified(named, element)).orElse(null);
+        if (type == null) {
+            return Optional.of("xsi:type names “" + named + "”, a type that the contract does not know");
+        }
+        // an array of SOAP's encoding is named by what is in it, not by the type that the contract derives from it
+        boolean array = type.isEncodedArray() && declared.type().isEncodedArray();
+        if (!array && !declared.takes(type)) {
+            String own = declared.type().name().map(QName::getLocalPart).orElse("the element's own");
+            return Optional.of("xsi:type names “" + named + "”, which is not derived from " + own);
+        }
+        return type.isAbstract()
+                ? Optional.of("xsi:type names “" + named + "”, which is abstract")
+                : Optional.empty();
     }
 
     private SheetRow unknown(Element element, int index, int count, Occurs occurs, String type, Target target) {

@@ -28,6 +28,12 @@ public sealed interface ElementDecl permits XsElement, ImpliedElement {
     /** The concrete types that may stand for its own by {@code xsi:type}, itself left out. */
     List<TypeDef> alternatives();
 
+    /**
+     * Whether {@code xsi:type} may name that type on it: one that is its own or derived from it in a way that is not
+     * barred (XML Schema part 1 §3.3.4, element locally valid, 4.3). Whether the type is abstract does not matter here.
+     */
+    boolean takes(TypeDef named);
+
     /** The keys that its content must keep. */
     List<Identity> identities();
 

@@ -38,6 +38,12 @@ record ImpliedElement(QName name, TypeDef type) implements ElementDecl {
     }
 
     @Override
+    public boolean takes(TypeDef named) {
+        return named.equals(type)
+                || type instanceof XsType own && named instanceof XsType other && other.standsFor(own, 0);
+    }
+
+    @Override
     public List<Identity> identities() {
         return List.of();
     }

@@ -94,6 +94,13 @@ final class XsElement implements ElementDecl {
     }
 
     @Override
+    public boolean takes(TypeDef named) {
+        return type() instanceof XsType own
+                && named instanceof XsType other
+                && other.standsFor(own, xs.getDisallowedSubstitutions());
+    }
+
+    @Override
     public List<Identity> identities() {
         List<Identity> known = identities;
         if (known == null) {

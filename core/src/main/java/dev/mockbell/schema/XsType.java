@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.apache.xerces.impl.xs.XSConstraints;
 import org.apache.xerces.xs.StringList;
 import org.apache.xerces.xs.XSAttributeDeclaration;
 import org.apache.xerces.xs.XSAttributeUse;
@@ -221,6 +222,14 @@ final class XsType implements TypeDef {
             at = at.getBaseType();
         }
         return (ways & barred) == 0;
+    }
+
+    /**
+     * Whether this type is the other or derived from it, by way of a union too, in a way that neither bars (XML Schema part
+     * 1 §3.4.6, §3.14.6, Type Derivation OK).
+     */
+    boolean standsFor(XsType base, int barred) {
+        return XSConstraints.checkTypeDerivationOk(xs, base.xs, (short) (barred | barred(base.xs)));
     }
 
     static int barred(XSTypeDefinition base) {

@@ -14,6 +14,7 @@ import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.regex.Pattern;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -132,7 +133,7 @@ class RandomSchemasTest {
                     SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED),
                     "m",
                     XmlLimits.MESSAGE);
-            String did = tear(document, random);
+            String did = tear(document, schema, random);
             String text = XmlText.exact(document);
             Sheet sheet = Sheet.openReceived(outline, text);
             List<MessageValidator.Breach> breaches = breaches(outline, text);
@@ -150,10 +151,11 @@ class RandomSchemasTest {
         }
     }
 
-    private static String tear(Document document, Random random) {
+    private static String tear(Document document, String schema, Random random) {
         Element root = document.getDocumentElement();
         root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:o", "urn:odd");
         root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xsi", XSI);
+        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xs", "http://www.w3.org/2001/XMLSchema");
         List<Element> all = new ArrayList<>();
         var found = document.getElementsByTagName("*");
         for (int i = 1; i < found.getLength(); i++) {
@@ -167,18 +169,36 @@ class RandomSchemasTest {
         Element other = all.get(random.nextInt(all.size()));
         Node parent = one.getParentNode();
         String did = one.getNodeName() + ", " + other.getNodeName();
-        switch (random.nextInt(9)) {
+        switch (random.nextInt(10)) {
             case 0 -> parent.removeChild(one);
             case 1 -> parent.insertBefore(one.cloneNode(true), one);
             case 2 -> other.getParentNode().insertBefore(one.cloneNode(true), other);
             case 3 -> parent.appendChild(one);
-            case 4 -> document.renameNode(one, "urn:odd", "o:odd");
-            case 5 -> one.setAttribute("odd", "1");
+            case 4 -> {
+                List<String> known = named("element name='([ehH]\\d+)'", schema);
+                document.renameNode(one, "urn:t", "t:" + known.get(random.nextInt(known.size())));
+                did += " as " + one.getNodeName();
+            }
+            case 5 -> document.renameNode(one, "urn:odd", "o:odd");
             case 6 -> one.setAttributeNS(XSI, "xsi:nil", "true");
             case 7 -> one.appendChild(document.createTextNode("stray"));
-            default -> one.setAttributeNS("urn:odd", "o:odd", "1");
+            case 8 -> one.setAttributeNS("urn:odd", "o:odd", "1");
+            default -> {
+                List<String> types = named("Type name='([CS]\\d+)'", schema);
+                String type = random.nextInt(6) == 0 ? "xs:int" : "t:" + types.get(random.nextInt(types.size()));
+                one.setAttributeNS(XSI, "xsi:type", type);
+                did += " of " + type;
+            }
         }
         return did;
+    }
+
+    private static List<String> named(String pattern, String schema) {
+        return Pattern.compile(pattern)
+                .matcher(schema)
+                .results()
+                .map(r -> r.group(1))
+                .toList();
     }
 
     private static String edit(Sheet sheet, SheetRow row, Random random) {
