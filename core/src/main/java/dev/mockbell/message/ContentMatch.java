@@ -13,14 +13,14 @@ import org.w3c.dom.Node;
  * {@code a} may be one standing or two.
  */
 final class ContentMatch {
-    private final List<Node> elements;
+    private final List<? extends Node> elements;
 
-    private ContentMatch(List<Node> elements) {
+    private ContentMatch(List<? extends Node> elements) {
         this.elements = elements;
     }
 
     /** Whether the particle, as often as it may stand, takes all of the elements. */
-    static boolean matches(Particle particle, List<Node> elements) {
+    static boolean matches(Particle particle, List<? extends Node> elements) {
         BitSet start = new BitSet();
         start.set(0);
         return new ContentMatch(elements).ends(particle, start).get(elements.size());

@@ -2,6 +2,7 @@ package dev.mockbell.message;
 
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -61,8 +62,8 @@ final class Cursor {
     }
 
     /** All that the model has a place for. */
-    List<Node> all() {
-        return List.copyOf(children);
+    List<Element> all() {
+        return Collections.unmodifiableList(children);
     }
 
     Element take() {
@@ -75,7 +76,7 @@ final class Cursor {
 
     /** What was taken since a position. */
     List<Node> taken(int from) {
-        return List.copyOf(children.subList(from, at));
+        return taken(from, at);
     }
 
     /** What was taken between two positions. */

@@ -211,9 +211,8 @@ final class SheetRows {
             content(type, element, ids.of(element), children);
         }
         String value = text || any ? element.getTextContent() : "";
-        Optional<String> problem = text && state == State.PRESENT
-                ? textProblem(look, declared, value, element)
-                : Optional.empty();
+        Optional<String> problem =
+                text && state == State.PRESENT ? textProblem(look, declared, value, element) : Optional.empty();
         Optional<String> misnamed = misnamed(declared, element);
         Optional<String> notNil = state == State.NIL ? notNil(declared, element) : Optional.empty();
         return make(
@@ -323,9 +322,7 @@ final class SheetRows {
             String own = declared.type().name().map(QName::getLocalPart).orElse("the element's own");
             return Optional.of("xsi:type names “" + named + "”, which is not derived from " + own);
         }
-        return type.isAbstract()
-                ? Optional.of("xsi:type names “" + named + "”, which is abstract")
-                : Optional.empty();
+        return type.isAbstract() ? Optional.of("xsi:type names “" + named + "”, which is abstract") : Optional.empty();
     }
 
     private SheetRow unknown(Element element, int index, int count, Occurs occurs, String type, Target target) {

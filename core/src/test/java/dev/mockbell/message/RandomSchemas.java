@@ -278,13 +278,16 @@ final class RandomSchemas {
     /** A type without a name, right in its element. */
     private String anonymous() {
         return switch (random.nextInt(3)) {
-            case 0 -> "<xs:simpleType><xs:restriction base='xs:token'>" + facet("maxLength", 4) + facet("pattern", "[a-z ]*")
-                    + "</xs:restriction></xs:simpleType>";
-            case 1 -> "<xs:complexType><xs:simpleContent><xs:extension base='xs:NMTOKEN'><xs:attribute name='" + name("a")
-                    + "' form='qualified' type='xs:boolean'/></xs:extension></xs:simpleContent></xs:complexType>";
-            default -> "<xs:complexType><xs:sequence" + occurs() + "><xs:element name='" + name("e")
-                    + "' type='" + simpleUse() + "'/><xs:element name='" + name("e") + "'" + occurs()
-                    + "><xs:complexType/></xs:element></xs:sequence></xs:complexType>";
+            case 0 ->
+                "<xs:simpleType><xs:restriction base='xs:token'>" + facet("maxLength", 4) + facet("pattern", "[a-z ]*")
+                        + "</xs:restriction></xs:simpleType>";
+            case 1 ->
+                "<xs:complexType><xs:simpleContent><xs:extension base='xs:NMTOKEN'><xs:attribute name='" + name("a")
+                        + "' form='qualified' type='xs:boolean'/></xs:extension></xs:simpleContent></xs:complexType>";
+            default ->
+                "<xs:complexType><xs:sequence" + occurs() + "><xs:element name='" + name("e")
+                        + "' type='" + simpleUse() + "'/><xs:element name='" + name("e") + "'" + occurs()
+                        + "><xs:complexType/></xs:element></xs:sequence></xs:complexType>";
         };
     }
 
@@ -302,7 +305,10 @@ final class RandomSchemas {
         boolean open = rarely();
         top.append("<xs:complexType name='")
                 .append(own)
-                .append(isAbstract ? "' abstract='true'>" : any(List.of("'>", "'>", "' block='extension'>", "' block='restriction'>")))
+                .append(
+                        isAbstract
+                                ? "' abstract='true'>"
+                                : any(List.of("'>", "'>", "' block='extension'>", "' block='restriction'>")))
                 .append("<xs:sequence>");
         parts.forEach(p -> top.append(p.text()));
         if (open) {

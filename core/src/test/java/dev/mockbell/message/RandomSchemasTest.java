@@ -2,8 +2,6 @@ package dev.mockbell.message;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.contract.Contract;
-import dev.mockbell.contract.Contracts;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SheetRow.Kind;
 import dev.mockbell.message.SheetRow.State;
@@ -11,20 +9,15 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import java.util.regex.Pattern;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.w3c.dom.Document;
-import org.w3c.dom.Element;
-import org.w3c.dom.Node;
 
 /** Schemas nobody thought of: what we say of a message is what a validator says that others wrote. */
 class RandomSchemasTest {
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final List<String> VALUES = List.of(
             "",
             " ",
@@ -47,14 +40,6 @@ class RandomSchemasTest {
         return LongStream.rangeClosed(1, Long.getLong("mockbell.seeds", 40));
     }
 
-    private static MessageOutline outline(String schema) {
-        Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(schema)));
-        assertThat(contract.findings()).as(schema).isEmpty();
-        return MessageOutline.of(
-                contract,
-                contract.operation("Do", null).orElseThrow().operation().input().orElseThrow());
-    }
-
     private static List<MessageValidator.Breach> breaches(MessageOutline outline, String text) {
         return new MessageValidator(outline.schemas()).validate(outline, Xml.parse(text, "m", XmlLimits.MESSAGE));
     }
@@ -67,7 +52,7 @@ class RandomSchemasTest {
     @MethodSource("seeds")
     void samplesAndBoundaryCasesAreWhatTheyClaimToBe(long seed) {
         String schema = RandomSchemas.of(seed);
-        MessageOutline outline = outline(schema);
+        MessageOutline outline = Sheets.outline(schema);
         for (Detail detail : List.of(Detail.FULL, Detail.REQUIRED)) {
             String sample = SampleBuilder.text(outline, detail);
             assertThat(breaches(outline, sample))
@@ -86,7 +71,7 @@ class RandomSchemasTest {
     @MethodSource("seeds")
     void theSheetFindsFaultExactlyWhereTheValidatorDoes(long seed) {
         String schema = RandomSchemas.of(seed);
-        MessageOutline outline = outline(schema);
+        MessageOutline outline = Sheets.outline(schema);
         Random random = new Random(seed);
         Sheet sheet = Sheet.openReceived(
                 outline, SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED));
@@ -126,14 +111,14 @@ class RandomSchemasTest {
     @MethodSource("seeds")
     void messagesOfOthersAreJudgedAsTheValidatorDoes(long seed) {
         String schema = RandomSchemas.of(seed);
-        MessageOutline outline = outline(schema);
+        MessageOutline outline = Sheets.outline(schema);
         Random random = new Random(seed);
         for (int i = 0; i < 25; i++) {
             Document document = Xml.parse(
                     SampleBuilder.text(outline, random.nextBoolean() ? Detail.FULL : Detail.REQUIRED),
                     "m",
                     XmlLimits.MESSAGE);
-            String did = tear(document, schema, random);
+            String did = TornMessages.tear(document, schema, random);
             String text = XmlText.exact(document);
             Sheet sheet = Sheet.openReceived(outline, text);
             List<MessageValidator.Breach> breaches = breaches(outline, text);
@@ -141,64 +126,9 @@ class RandomSchemasTest {
             assertThat(problems(sheet) == 0)
                     .as(
                             "seed %s, %s: the sheet says %s, the validator %s%n%s%nof%n%s",
-                            seed,
-                            did,
-                            sheet.root().map(r -> r.tally().first()).orElse(""),
-                            breaches,
-                            schema,
-                            text)
+                            seed, did, sheet.root().map(r -> r.tally().first()).orElse(""), breaches, schema, text)
                     .isEqualTo(breaches.isEmpty());
         }
-    }
-
-    private static String tear(Document document, String schema, Random random) {
-        Element root = document.getDocumentElement();
-        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:o", "urn:odd");
-        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xsi", XSI);
-        root.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xs", "http://www.w3.org/2001/XMLSchema");
-        List<Element> all = new ArrayList<>();
-        var found = document.getElementsByTagName("*");
-        for (int i = 1; i < found.getLength(); i++) {
-            all.add((Element) found.item(i));
-        }
-        if (all.isEmpty()) {
-            root.setAttribute("odd", "1");
-            return "odd";
-        }
-        Element one = all.get(random.nextInt(all.size()));
-        Element other = all.get(random.nextInt(all.size()));
-        Node parent = one.getParentNode();
-        String did = one.getNodeName() + ", " + other.getNodeName();
-        switch (random.nextInt(10)) {
-            case 0 -> parent.removeChild(one);
-            case 1 -> parent.insertBefore(one.cloneNode(true), one);
-            case 2 -> other.getParentNode().insertBefore(one.cloneNode(true), other);
-            case 3 -> parent.appendChild(one);
-            case 4 -> {
-                List<String> known = named("element name='([ehH]\\d+)'", schema);
-                document.renameNode(one, "urn:t", "t:" + known.get(random.nextInt(known.size())));
-                did += " as " + one.getNodeName();
-            }
-            case 5 -> document.renameNode(one, "urn:odd", "o:odd");
-            case 6 -> one.setAttributeNS(XSI, "xsi:nil", "true");
-            case 7 -> one.appendChild(document.createTextNode("stray"));
-            case 8 -> one.setAttributeNS("urn:odd", "o:odd", "1");
-            default -> {
-                List<String> types = named("Type name='([CS]\\d+)'", schema);
-                String type = random.nextInt(6) == 0 ? "xs:int" : "t:" + types.get(random.nextInt(types.size()));
-                one.setAttributeNS(XSI, "xsi:type", type);
-                did += " of " + type;
-            }
-        }
-        return did;
-    }
-
-    private static List<String> named(String pattern, String schema) {
-        return Pattern.compile(pattern)
-                .matcher(schema)
-                .results()
-                .map(r -> r.group(1))
-                .toList();
     }
 
     private static String edit(Sheet sheet, SheetRow row, Random random) {

@@ -138,7 +138,8 @@ class MessageModelTest {
     private static String torn(String text, Random random) {
         if (random.nextInt(3) == 0) {
             // mended, with something new
-            return "<t:Trip xmlns:t=\"urn:t\"><t:title>" + random.nextInt(9) + "</t:title><!-- kept --><t:leg/></t:Trip>";
+            return "<t:Trip xmlns:t=\"urn:t\"><t:title>" + random.nextInt(9)
+                    + "</t:title><!-- kept --><t:leg/></t:Trip>";
         }
         int from = random.nextInt(text.length());
         int to = Math.min(text.length(), from + random.nextInt(6));
