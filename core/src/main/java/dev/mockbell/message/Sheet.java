@@ -170,49 +170,7 @@ public final class Sheet {
      * @return empty when the contract has no such place
      */
     public Optional<SheetRow> ensure(String path) {
-        String[] steps = path.strip().replaceFirst("^/+", "").split("/");
-        Optional<SheetRow> at = root().filter(r -> named(r, steps[0]));
-        for (int i = 1; i < steps.length && at.isPresent(); i++) {
-            String step = steps[i];
-            SheetRow holder = at.get();
-            Optional<SheetRow> child = child(now(holder), step);
-            if (child.isEmpty()) {
-                takeBranch(now(holder), step);
-                child = child(now(holder), step);
-            }
-            if (child.filter(c -> c.state() == State.LEFT_OUT).isPresent()) {
-                include(child.get());
-                child = child(now(holder), step);
-            }
-            at = child;
-        }
-        return at.map(this::now);
-    }
-
-    private void takeBranch(SheetRow holder, String name) {
-        holder.children().stream()
-                .filter(c -> c.kind() == Kind.CHOICE && c.options().contains(name))
-                .findFirst()
-                .ifPresent(c -> choose(c, name));
-    }
-
-    private static Optional<SheetRow> child(SheetRow holder, String step) {
-        for (SheetRow c : holder.children()) {
-            boolean through = c.kind() == Kind.CHOICE || c.kind() == Kind.REPEATS;
-            Optional<SheetRow> found = through ? child(c, step) : named(c, step) ? Optional.of(c) : Optional.empty();
-            if (found.isPresent()) {
-                return found;
-            }
-        }
-        return Optional.empty();
-    }
-
-    private static boolean named(SheetRow row, String step) {
-        int bracket = step.indexOf('[');
-        String name = (bracket < 0 ? step : step.substring(0, bracket)).replaceFirst("^(@?)[^:/]*:", "$1");
-        String position = bracket < 0 ? "1" : step.substring(bracket + 1).replace("]", "");
-        return row.label().equals(name)
-                && String.valueOf(Math.max(1, row.index())).equals(position);
+        return new Reach(this).at(path);
     }
 
     /** The row as it is now; laid out by its parent alone, so that many edits in a row cost what they touch. */

@@ -3,6 +3,7 @@ package dev.mockbell.message;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SheetRow.State;
 import dev.mockbell.xml.TagScan;
 import dev.mockbell.xml.TagScan.Kind;
 import dev.mockbell.xml.TagScan.Tag;
@@ -10,6 +11,7 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -98,5 +100,37 @@ class RandomHelpsTest {
                     .as("seed %s, %s: once is enough%n%s", seed, did, fit.proposal())
                     .isEmpty();
         }
+    }
+
+    /** A path to anything that a full message has leads there in one without it, putting in what is on the way. */
+    @ParameterizedTest
+    @MethodSource("seeds")
+    void aPathPutsInWhatItLeadsTo(long seed) {
+        String schema = RandomSchemas.of(seed);
+        MessageOutline outline = Sheets.outline(schema);
+        Sheet full = Sheet.openReceived(outline, SampleBuilder.text(outline, Detail.FULL));
+        List<SheetRow> leaves = Sheets.all(full).stream()
+                .filter(r ->
+                        r.editable() && r.state() == State.PRESENT && !r.path().isEmpty())
+                .filter(r -> r.kind() == SheetRow.Kind.VALUE || r.kind() == SheetRow.Kind.ATTRIBUTE)
+                .toList();
+        for (SheetRow leaf : leaves) {
+            assertThat(full.ensure(leaf.path()).map(SheetRow::id)).contains(leaf.id());
+            if (leaf.path().matches(".*\\[([2-9]|1\\d+)\\].*") && !leaf.canRepeat()) {
+                // how a choice is taken a second time is not for a path to say
+                continue;
+            }
+            Sheet sheet = Sheet.openReceived(outline, SampleBuilder.text(outline, Detail.REQUIRED));
+            Optional<SheetRow> found = sheet.ensure(leaf.path());
+            assertThat(found)
+                    .as("%s in%n%s%nof%n%s", leaf.path(), sheet.text(), schema)
+                    .isPresent();
+            sheet.setValue(found.get(), "set here");
+            assertThat(sheet.row(found.get().id()).map(SheetRow::value))
+                    .as(leaf.path())
+                    .contains("set here");
+            assertThat(sheet.text().split("set here", -1)).hasSize(2);
+        }
+        assertThat(full.text()).isEqualTo(SampleBuilder.text(outline, Detail.FULL));
     }
 }
