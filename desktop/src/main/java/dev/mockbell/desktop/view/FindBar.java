@@ -15,6 +15,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
@@ -81,7 +82,8 @@ final class FindBar extends VBox {
         exact.selectedProperty().addListener((o, was, now) -> show());
         wanted.setOnAction(e -> step(1));
         instead.setOnAction(e -> replace());
-        setOnKeyPressed(e -> {
+        // before the field, which takes Enter with any other key for plain Enter
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.ESCAPE) {
                 close();
                 e.consume();

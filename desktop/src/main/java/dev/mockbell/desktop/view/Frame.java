@@ -297,6 +297,9 @@ public final class Frame extends StackPane {
             case J -> toggleTape();
             case ENTER -> mainThing();
             case F -> {
+                if (e.isShiftDown()) {
+                    return;
+                }
                 if (desk.stationProperty().get() == Station.TRAFFIC) {
                     traffic.filterField().requestFocus();
                 } else if (desk.stationProperty().get() == Station.CALL) {

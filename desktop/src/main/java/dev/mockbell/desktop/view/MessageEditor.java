@@ -189,14 +189,14 @@ final class MessageEditor extends VBox {
             if (e.getCode() == KeyCode.ESCAPE) {
                 e.consume();
             }
+        } else if (shortcut && e.isShiftDown() && e.getCode() == KeyCode.F) {
+            format();
+            e.consume();
         } else if (shortcut && (e.getCode() == KeyCode.F || e.getCode() == KeyCode.H)) {
             find.open();
             e.consume();
         } else if (shortcut && e.getCode() == KeyCode.SPACE) {
             propose();
-            e.consume();
-        } else if (shortcut && e.isShiftDown() && e.getCode() == KeyCode.F) {
-            format();
             e.consume();
         } else if (shortcut && e.getCode() == KeyCode.Z) {
             if (e.isShiftDown()) {

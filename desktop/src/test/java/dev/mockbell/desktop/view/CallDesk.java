@@ -35,7 +35,7 @@ final class CallDesk implements AutoCloseable {
                   <xs:choice minOccurs="0"><xs:element name="phone" type="xs:string"/><xs:element name="email" type="xs:string"/></xs:choice>
                   <xs:element name="remark" type="xs:string" nillable="true" minOccurs="0"/>
                   <xs:any namespace="##other" processContents="lax" minOccurs="0"/>
-                </xs:sequence><xs:attribute name="channel" type="xs:string"/></xs:complexType></xs:element>
+                <xs:element name="plan" type="xs:base64Binary" minOccurs="0"/></xs:sequence><xs:attribute name="channel" type="xs:string"/></xs:complexType></xs:element>
                 <xs:element name="ReserveResponse"><xs:complexType><xs:sequence><xs:element name="code" type="xs:string"/></xs:sequence></xs:complexType></xs:element>
               </xs:schema></types>
               <message name="In"><part name="b" element="h:Reserve"/></message><message name="Out"><part name="b" element="h:ReserveResponse"/></message>

@@ -2,7 +2,6 @@ package dev.mockbell.desktop.view;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Flaws;
@@ -16,34 +15,10 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The request editor and the cases, by their gestures. */
-class CallStationTest {
-    @TempDir
-    Path folder;
-
-    private CallDesk desk;
-    private Desktops desktop;
-    private Hand hand;
-    private CallModel call;
-
-    @BeforeEach
-    void open() throws IOException {
-        desk = new CallDesk(folder);
-        desktop = desk.desktop;
-        hand = desk.hand;
-        call = desk.call;
-    }
-
-    @AfterEach
-    void close() {
-        desk.close();
-    }
-
+class CallStationTest extends OnCallDesk {
     @Test
     void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
         Hand.run(() -> call.request().include(desk.row("board")));

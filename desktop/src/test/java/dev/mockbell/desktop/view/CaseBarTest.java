@@ -5,12 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.check.Check;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
-import java.io.IOException;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import javafx.geometry.Bounds;
@@ -18,32 +15,10 @@ import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The chips of the cases, and what leaves the program by them. */
-class CaseBarTest {
-    @TempDir
-    Path folder;
-
-    private CallDesk desk;
-    private Hand hand;
-    private CallModel call;
-
-    @BeforeEach
-    void open() throws IOException {
-        desk = new CallDesk(folder);
-        hand = desk.hand;
-        call = desk.call;
-    }
-
-    @AfterEach
-    void close() {
-        desk.close();
-    }
-
+class CaseBarTest extends OnCallDesk {
     private List<String> titles() {
         return Hand.on(() -> call.cases().stream().map(Case::title).toList());
     }

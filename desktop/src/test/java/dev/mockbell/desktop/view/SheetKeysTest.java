@@ -3,41 +3,16 @@ package dev.mockbell.desktop.view;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.message.SheetRow;
-import java.io.IOException;
-import java.nio.file.Path;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The sheet of the request by keyboard and by the menus of its rows. */
-class SheetKeysTest {
-    @TempDir
-    Path folder;
-
-    private CallDesk desk;
-    private Hand hand;
-    private CallModel call;
-
-    @BeforeEach
-    void open() throws IOException {
-        desk = new CallDesk(folder);
-        hand = desk.hand;
-        call = desk.call;
-    }
-
-    @AfterEach
-    void close() {
-        desk.close();
-    }
-
+class SheetKeysTest extends OnCallDesk {
     private int guests() {
         return desk.xml().split("<\\w+:guest[ >]").length - 1;
     }
