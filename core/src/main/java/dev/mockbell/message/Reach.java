@@ -6,6 +6,7 @@ import dev.mockbell.schema.Particle;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Leads along a path and puts in what is left out on the way: parts, branches of choices, elements that substitute. */
 final class Reach {
@@ -133,7 +134,7 @@ final class Reach {
     private boolean stand(SheetRow row, String name) {
         boolean substitutes = row.target()
                 .element()
-                .filter(e -> e.substitutes().stream()
+                .filter(e -> Stream.concat(Stream.of(e), e.substitutes().stream())
                         .anyMatch(s -> s.name().getLocalPart().equals(name)))
                 .isPresent();
         if (!substitutes || row.kind() == Kind.ATTRIBUTE) {

@@ -731,7 +731,7 @@ final class SheetRows {
             texts(found.get(i).getPreviousSibling(), cursor.parent, mixed, rows);
             rows.add(element(declared, found.get(i), occurs, numbered ? i + 1 : 0, found.size(), place, ""));
         }
-        if (found.size() < occurs.min()) {
+        if (found.size() < occurs.min() && !cursor.fits()) {
             int last = rows.size() - 1;
             rows.set(last, flawed(rows.get(last), TOO_FEW + occurs.min() + " of these, here are " + found.size()));
         }
