@@ -21,7 +21,7 @@ import org.w3c.dom.Document;
 /** What is proposed for messages of schemas that nobody thought of. */
 class RandomHelpsTest {
     static LongStream seeds() {
-        return LongStream.rangeClosed(1, Long.getLong("mockbell.seeds", 30));
+        return LongStream.rangeClosed(1, Long.getLong("mockbell.seeds", 20));
     }
 
     /** Whatever stands in a valid message is among what is proposed at its place. */

@@ -37,7 +37,7 @@ class RandomSchemasTest {
 
     /** More of them by hand: {@code -Dmockbell.seeds=5000}. */
     static LongStream seeds() {
-        return LongStream.rangeClosed(1, Long.getLong("mockbell.seeds", 40));
+        return LongStream.rangeClosed(1, Long.getLong("mockbell.seeds", 25));
     }
 
     private static List<MessageValidator.Breach> breaches(MessageOutline outline, String text) {
