@@ -57,6 +57,28 @@ class SheetJudgesTest {
         }
     }
 
+    /** XML Schema part 1 §3.8.1: in any order, each once. */
+    @ParameterizedTest
+    @CsvSource({
+        "'', abc, true",
+        "'', cab, true",
+        "'', ca, true",
+        "'', ac, true",
+        "'', bc, false",
+        "'', aab, false",
+        "'', '', false",
+        "minOccurs='0', '', true",
+        "minOccurs='0', b, false"
+    })
+    void ofAnAllGroupEachStandsOnceInAnyOrder(String group, String letters, boolean fits) {
+        String inside = letters("all", group, "a\nb/minOccurs='0'\nc/minOccurs='0'");
+        Sheet sheet = Sheets.sheet(
+                "<xs:element name='Root'><xs:complexType>" + inside + "</xs:complexType></xs:element>",
+                message(letters));
+        assertThat(Sheets.breaches(sheet).isEmpty()).isEqualTo(fits);
+        assertThat(problems(sheet).isEmpty()).as("%s", problems(sheet)).isEqualTo(fits);
+    }
+
     @Test
     void aGroupThatStandsTooSeldomIsToldAtItsLastPart() {
         Sheet sheet = Sheets.inside(
