@@ -16,6 +16,7 @@ class ArchitectureTest {
     private static final List<String> ORDER = List.of(
             "problem",
             "task",
+            "file",
             "xml",
             "pattern",
             "expression",
@@ -26,6 +27,7 @@ class ArchitectureTest {
             "soap",
             "message",
             "wire",
+            "request",
             "check",
             "suite",
             "mock",

@@ -3,13 +3,14 @@ package dev.mockbell.app;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.demo.StandIn;
 import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.Models;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.project.AtomicFile;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -48,7 +49,7 @@ final class DemoWalk {
         Offscreen.start();
         step("Contract: paste the address into an empty project", this::importInto);
         Desk desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
-        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         Models models = window.models();
         step("Contract: the demo project's operation board", () -> {
@@ -113,7 +114,7 @@ final class DemoWalk {
     private String importInto() {
         Path empty = folder.resolve("imported");
         Desk desk = Hand.on(() -> Desk.open(empty, Platform::runLater, Clock.systemUTC()));
-        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         hand.type("#contract-address", standIn.wsdl());
         hand.click("#contract-add");

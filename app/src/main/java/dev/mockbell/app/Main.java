@@ -2,6 +2,8 @@ package dev.mockbell.app;
 
 import dev.mockbell.cli.Console;
 import dev.mockbell.cli.MockBellCommand;
+import dev.mockbell.file.UserFolders;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.logging.LogManager;
 
@@ -22,9 +24,19 @@ public final class Main {
         System.setProperty("javax.xml.parsers.DocumentBuilderFactory", JDK_PARSERS + "DocumentBuilderFactoryImpl");
         // without it the stand-in's server waits 40 ms for an acknowledgement between the head and body of an answer
         System.setProperty("sun.net.httpserver.nodelay", "true");
+        UserFolders user = UserFolders.ofProcess();
+        given("mockbell.log", user.state().resolve("mockbell.log"));
+        // the window's libraries unpack themselves into the home folder otherwise
+        given("javafx.cachedir", user.cache().resolve("openjfx"));
         Console console = Console.ofProcess();
         String[] given = args.length == 0 ? new String[] {"desktop"} : args;
         System.exit(run(console, given));
+    }
+
+    private static void given(String property, Path usual) {
+        if (System.getProperty(property) == null) {
+            System.setProperty(property, usual.toString());
+        }
     }
 
     private static int run(Console console, String[] given) {

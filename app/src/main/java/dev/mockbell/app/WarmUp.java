@@ -4,6 +4,7 @@ import dev.mockbell.cli.Console;
 import dev.mockbell.cli.MockBellCommand;
 import dev.mockbell.demo.DemoProject;
 import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
@@ -28,7 +29,7 @@ public final class WarmUp {
         Offscreen.start();
         Path folder = Files.createTempDirectory("mockbell-warm-up-");
         Desk desk = Hand.on(() -> Desk.open(folder, Platform::runLater, Clock.systemUTC()));
-        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         for (Station station : Station.values()) {
             Hand.run(() -> desk.go(station));
         }

@@ -4,6 +4,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
@@ -13,7 +14,6 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessageValidator;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Xml;
@@ -74,7 +74,7 @@ final class SheetBench {
         Contract contract = new ContractReader((DocumentFetcher)
                         (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
                 .read("party", URI.create("mem:/party"), Progress.NONE, new StopSignal());
-        MessageOutline outline = CaseCaller.requestOutline(
+        MessageOutline outline = MessageOutline.ofRequest(
                 contract, contract.operation("Go", null).orElseThrow().operation());
         String message = message();
         ProjectStore store = new ProjectStore();
@@ -87,7 +87,7 @@ final class SheetBench {
         Offscreen.use();
         Offscreen.start();
         Desk desk = Hand.on(() -> Desk.open(folder, Platform::runLater, Clock.systemUTC()));
-        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         MessageModel request = window.models().call().request();
         Hand.run(() -> desk.go(Station.CALL));

@@ -7,7 +7,9 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.RandomValues;
 import dev.mockbell.message.SampleBuilder;
 import dev.mockbell.message.SampleBuilder.Detail;
@@ -15,7 +17,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.suite.Case;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.CopyOut;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -112,6 +113,9 @@ final class CallCommand implements Callable<Integer> {
     @Mixin
     private Reading reading = new Reading();
 
+    @Mixin
+    private SecretsTo secretsTo = new SecretsTo();
+
     CallCommand(Console console) {
         this.console = console;
     }
@@ -134,11 +138,11 @@ final class CallCommand implements Callable<Integer> {
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
             kept = kept.withBody(
-                    Values.set(CaseCaller.requestOutline(contract, bound.operation()), kept.body(), values));
+                    Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept.body(), values));
+            Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
-                    .or(() -> project.flatMap(
-                            p -> p.current().endpoint(name, bound.port().name())));
-            Scope scope = scope(project, contract, kept).with(variables);
+                    .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
+            Scope scope = scope(bench, contract, kept).with(variables);
             if (copy != null) {
                 console.line(new CopyOut(core.expressions())
                         .of(copy, bound, kept, address, scope)
@@ -146,14 +150,25 @@ final class CallCommand implements Callable<Integer> {
                 return 0;
             }
             var request = core.caller().prepare(bound, kept, address, scope);
-            Exchange exchange = core.caller().send(bound, kept, request, "command line", core.stop());
+            Exchange sent = core.caller().send(bound, kept, request, "command line", core.stop());
+            Exchange exchange = project.map(p -> recorded(core, p, sent)).orElse(sent);
             print(exchange);
             return exitCode(exchange);
         }
     }
 
-    private static Scope scope(Optional<Project> project, Contract contract, Case kept) {
-        return project.map(p -> new ProjectBench(p).variables(kept))
+    private Exchange recorded(Core core, Project project, Exchange exchange) {
+        try (Ledger ledger = core.ledger(project, console)) {
+            return ledger.add(exchange);
+        } catch (Problem problem) {
+            // the answer is what was asked for; that it could not be kept is told
+            console.note(problem.getMessage());
+            return exchange;
+        }
+    }
+
+    private static Scope scope(Optional<ProjectBench> bench, Contract contract, Case kept) {
+        return bench.map(b -> b.variables(kept))
                 .orElseGet(() ->
                         Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes()));
     }
@@ -191,7 +206,7 @@ final class CallCommand implements Callable<Integer> {
         Detail detail = body != null && body.full ? Detail.FULL : Detail.REQUIRED;
         String text = body != null && body.file != null
                 ? read(body.file)
-                : SampleBuilder.text(CaseCaller.requestOutline(read, bound.operation()), detail);
+                : SampleBuilder.text(MessageOutline.ofRequest(read, bound.operation()), detail);
         return new Case(
                 "",
                 "",

@@ -2,11 +2,9 @@ package dev.mockbell.cli;
 
 import dev.mockbell.check.Verdict;
 import dev.mockbell.exchange.Ledger;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.project.AtomicFile;
 import dev.mockbell.project.Project;
-import dev.mockbell.project.ProjectBench;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
@@ -22,6 +20,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -48,6 +47,9 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--html", paramLabel = "FILE", description = "Writes a report as one HTML file.")
     private Path html;
 
+    @Mixin
+    private SecretsTo secretsTo = new SecretsTo();
+
     CheckCommand(Console console) {
         this.console = console;
     }
@@ -63,9 +65,9 @@ final class CheckCommand implements Callable<Integer> {
             List<Run> runs = new ArrayList<>();
             Thread stopping = new Thread(core.stop()::stop);
             Runtime.getRuntime().addShutdownHook(stopping);
-            try (Ledger ledger = Ledger.open(ProjectStore.ledger(project.folder()))) {
+            try (Ledger ledger = core.ledger(project, console)) {
                 SuiteRunner runner = new SuiteRunner(
-                        new ProjectBench(project),
+                        core.bench(project, secretsTo),
                         core.caller(),
                         core.expressions(),
                         SuiteRunner.on(ledger),

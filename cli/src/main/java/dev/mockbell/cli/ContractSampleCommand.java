@@ -11,16 +11,16 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.contract.Service;
 import dev.mockbell.expression.Braces;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.message.BoundaryCases;
 import dev.mockbell.message.BoundaryCases.Boundary;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.project.AtomicFile;
 import dev.mockbell.project.Names;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -125,7 +125,7 @@ final class ContractSampleCommand implements Callable<Integer> {
     private void boundary(Contract contract, Service service, Port at, Operation o, StopSignal stop) {
         SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
         int number = 0;
-        for (Boundary b : BoundaryCases.of(CaseCaller.requestOutline(contract, o), stop)) {
+        for (Boundary b : BoundaryCases.of(MessageOutline.ofRequest(contract, o), stop)) {
             number++;
             String file = folder(service, at) + "/" + fileName(o.key()) + ".boundary/"
                     + "%03d-%s.xml".formatted(number, Names.of(b.title()));

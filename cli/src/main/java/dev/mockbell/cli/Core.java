@@ -4,9 +4,16 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.file.UserFolders;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
+import dev.mockbell.project.Secrets;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
@@ -23,6 +30,7 @@ import java.util.concurrent.atomic.AtomicReference;
 final class Core implements AutoCloseable {
     private final StopSignal stop = new StopSignal();
     private final Reading reading;
+    private final UserFolders user = UserFolders.ofProcess();
     private HttpCaller http;
     private Expressions expressions;
     private EventLoops loops;
@@ -66,6 +74,23 @@ final class Core implements AutoCloseable {
 
     ProjectStore store() {
         return new ProjectStore();
+    }
+
+    /** What this machine knows of projects. */
+    LocalProjects locals() {
+        return LocalProjects.ofUser(user);
+    }
+
+    /** A project as runs see it, with the secrets that this machine has for it. */
+    ProjectBench bench(Project project, SecretsTo secretsTo) {
+        LocalProject local = locals().of(project.folder());
+        SecretHosts known = new SecretHosts(local.hosts()).andOf(System.getenv());
+        return new ProjectBench(project, local, Secrets.ofUser(user, System.getenv()), secretsTo.and(known));
+    }
+
+    /** The ledger of a project, as the window has it. */
+    Ledger ledger(Project project, Console console) {
+        return ProjectStore.openLedger(project.folder(), console::note);
     }
 
     /** Reads a contract from an address or a file. */

@@ -2,6 +2,7 @@ package dev.mockbell.cli;
 
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Ledger;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
@@ -11,10 +12,7 @@ import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.StepFigures;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.project.AtomicFile;
 import dev.mockbell.project.Project;
-import dev.mockbell.project.ProjectBench;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.LoadCsv;
 import dev.mockbell.suite.Suite;
@@ -26,6 +24,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -58,6 +57,9 @@ final class LoadCommand implements Callable<Integer> {
     @Option(names = "--seconds", paramLabel = "N", description = "How long, in place of the plan's.")
     private Integer seconds;
 
+    @Mixin
+    private SecretsTo secretsTo = new SecretsTo();
+
     LoadCommand(Console console) {
         this.console = console;
     }
@@ -85,9 +87,9 @@ final class LoadCommand implements Callable<Integer> {
             });
             Runtime.getRuntime().addShutdownHook(stopping);
             LoadRun run;
-            try (Ledger ledger = Ledger.open(ProjectStore.ledger(project.folder()))) {
+            try (Ledger ledger = core.ledger(project, console)) {
                 run = new LoadEngine(core.loops(), core.expressions())
-                        .run(plan, suite, new ProjectBench(project), new Printing(ledger), core.stop());
+                        .run(plan, suite, core.bench(project, secretsTo), new Printing(ledger), core.stop());
             }
             write(project, run);
             print(run);

@@ -1,10 +1,14 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
 import java.util.ArrayList;
@@ -12,6 +16,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
+import java.util.function.Predicate;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -46,17 +51,23 @@ final class MockCommand implements Callable<Integer> {
         Core core = new Core(reading);
         List<MockHost> hosts = new ArrayList<>();
         CountDownLatch stopped = new CountDownLatch(1);
+        Optional<Project> project = core.project(source);
+        project.ifPresent(p -> p.troubles().forEach(console::note));
+        Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
         try {
-            for (MockPlan plan : plans(core)) {
+            for (MockPlan plan : plans(core, project)) {
                 Contract contract = contracts.get(plan.contract());
-                hosts.add(MockHost.start(contract, plan, core.loops(), core.expressions(), null, event -> {
-                    if (!event.matched()) {
-                        console.note("unmatched: " + event.why());
-                    }
-                }));
+                hosts.add(MockHost.start(
+                        contract,
+                        plan,
+                        core.loops(),
+                        core.expressions(),
+                        ledger.map(MockCommand::recorder).orElse(null),
+                        this::told));
             }
         } catch (Problem problem) {
             hosts.forEach(MockHost::close);
+            ledger.ifPresent(Ledger::close);
             core.close();
             throw problem;
         }
@@ -67,6 +78,7 @@ final class MockCommand implements Callable<Integer> {
         }
         Runtime.getRuntime().addShutdownHook(new Thread(() -> {
             hosts.forEach(MockHost::close);
+            ledger.ifPresent(Ledger::close);
             core.close();
             stopped.countDown();
         }));
@@ -76,8 +88,17 @@ final class MockCommand implements Callable<Integer> {
 
     private final java.util.Map<String, Contract> contracts = new java.util.LinkedHashMap<>();
 
-    private List<MockPlan> plans(Core core) {
-        Optional<Project> project = core.project(source);
+    private static Predicate<Exchange> recorder(Ledger ledger) {
+        return ledger::offer;
+    }
+
+    private void told(MockEvent event) {
+        if (!event.matched()) {
+            console.note("unmatched: " + event.why());
+        }
+    }
+
+    private List<MockPlan> plans(Core core, Optional<Project> project) {
         List<MockPlan> plans = new ArrayList<>();
         if (project.isEmpty()) {
             Contract contract = core.contract(source);
@@ -94,6 +115,10 @@ final class MockCommand implements Callable<Integer> {
                                 .mock(k.name())
                                 .orElseGet(() -> MockPlan.of(k.name(), k.contract(), MockPlan.USUAL_PORT + number)),
                         number));
+            }
+            LocalProject local = core.locals().of(project.get().folder());
+            if (host == null) {
+                plans.forEach(p -> local.checkListening(p.host()));
             }
             if (plans.isEmpty()) {
                 throw Problem.input("The project has no contract to mock", source, "Import one first.");

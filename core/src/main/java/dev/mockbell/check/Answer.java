@@ -43,6 +43,11 @@ public record Answer(
         }
     }
 
+    /** The same answer, its exchange with a number or another outcome. */
+    public Answer with(Exchange other) {
+        return new Answer(other, outline, soap, flaw, payload);
+    }
+
     public Optional<SoapFault> fault() {
         return soap.flatMap(SoapMessage::fault);
     }

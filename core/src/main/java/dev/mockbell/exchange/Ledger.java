@@ -2,10 +2,11 @@ package dev.mockbell.exchange;
 
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -14,61 +15,68 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.sqlite.SQLiteConfig;
 
 /**
- * Keeps every exchange in one SQLite file. One thread writes, in batches, fed by a bounded queue: adding waits only when
- * {@value #QUEUE} exchanges are still to be written. Readers see what is written; {@link #settle()} waits for it. On
- * opening, all but the newest {@value #MOST_KEPT} are let go, so that the file does not grow without end.
+ * Keeps every exchange in one SQLite file, which several programs may write to at once. One thread writes for this program,
+ * in batches, fed by a bounded queue: adding waits until the exchange has its number, which the file gives. Exchanges that
+ * another program adds are announced as well, within a second. Readers see what is written; {@link #settle()} waits for it.
+ * On opening, all but the newest {@value #MOST_KEPT} are let go, so that the file does not grow without end. The file is
+ * readable for its owner alone, because the bytes on it are the bytes that were sent.
  */
 public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
     private static final int QUEUE = 4_096;
     private static final int BATCH = 256;
     private static final int MOST_KEPT = 100_000;
+    private static final int LOOK_MILLIS = 250;
+    private static final int MOST_TRIES = 40;
     private static final String COLUMNS =
             "id, started, way, contract, operation, endpoint, origin, status, nanos, sent, received, outcome, note";
 
     private final Connection writing;
     private final Connection reading;
-    private final BlockingQueue<Object> queue = new ArrayBlockingQueue<>(QUEUE);
+    private final BlockingQueue<Entry> queue = new ArrayBlockingQueue<>(QUEUE);
     private final List<LedgerListener> listeners = new CopyOnWriteArrayList<>();
-    private final AtomicLong lastId = new AtomicLong();
     private final Thread writer;
+    private final LongAdder lost = new LongAdder();
+    private long announced;
+    private long seenVersion;
     private volatile boolean closed;
 
+    /** Something for the writer: an exchange, or only a mark to be told of when it comes up. */
+    private record Entry(Exchange exchange, CompletableFuture<Exchange> written) {}
+
     private Ledger(String url) throws SQLException {
-        writing = DriverManager.getConnection(url);
+        SQLiteConfig config = new SQLiteConfig();
+        config.setBusyTimeout(5_000);
+        config.setJournalMode(SQLiteConfig.JournalMode.WAL);
+        config.setSynchronous(SQLiteConfig.SynchronousMode.NORMAL);
+        writing = config.createConnection(url);
         try (Statement s = writing.createStatement()) {
-            s.execute("PRAGMA journal_mode=WAL");
-            s.execute("PRAGMA synchronous=NORMAL");
-            s.execute("PRAGMA busy_timeout=5000");
-            s.execute("""
-                    CREATE TABLE IF NOT EXISTS exchange (
-                      id INTEGER PRIMARY KEY, started INTEGER NOT NULL, way TEXT NOT NULL, contract TEXT NOT NULL,
-                      operation TEXT NOT NULL, endpoint TEXT NOT NULL, origin TEXT NOT NULL, status INTEGER NOT NULL,
-                      nanos INTEGER NOT NULL, sent INTEGER NOT NULL, received INTEGER NOT NULL, outcome TEXT NOT NULL,
-                      note TEXT NOT NULL, connect INTEGER, send INTEGER, await INTEGER, receive INTEGER,
-                      request_head TEXT NOT NULL, request_body BLOB NOT NULL, request_wire BLOB,
-                      response_head TEXT, response_body BLOB, response_wire BLOB)""");
-            s.execute("CREATE INDEX IF NOT EXISTS exchange_started ON exchange(started)");
-            s.execute("CREATE INDEX IF NOT EXISTS exchange_operation ON exchange(operation)");
-            try (ResultSet r = s.executeQuery("SELECT coalesce(max(id), 0) FROM exchange")) {
-                lastId.set(r.getLong(1));
-            }
-            s.execute("DELETE FROM exchange WHERE id <= " + (lastId.get() - MOST_KEPT));
+            // a file from elsewhere may bring functions of its own in triggers and views
+            s.execute("PRAGMA trusted_schema=OFF");
         }
-        writing.setAutoCommit(false);
-        reading = DriverManager.getConnection(url);
+        LedgerSchema.migrate(writing);
+        announced = LedgerSchema.prune(writing, MOST_KEPT);
+        SQLiteConfig look = new SQLiteConfig();
+        look.setBusyTimeout(5_000);
+        reading = look.createConnection(url);
         try (Statement s = reading.createStatement()) {
-            s.execute("PRAGMA busy_timeout=5000");
+            s.execute("PRAGMA trusted_schema=OFF");
             s.execute("PRAGMA query_only=1");
         }
         writer = new Thread(this::write, "ledger");
@@ -79,13 +87,13 @@ public final class Ledger implements AutoCloseable {
     /**
      * Opens the ledger in a file, making it when it is not there.
      *
-     * @throws Problem when the file is no ledger or cannot be written
+     * @throws Problem when the file is no ledger, cannot be written, or was made by a newer program
      */
     public static Ledger open(Path file) {
         try {
-            java.nio.file.Files.createDirectories(file.toAbsolutePath().getParent());
+            AtomicFile.privateFile(file);
             return new Ledger("jdbc:sqlite:" + file.toAbsolutePath());
-        } catch (SQLException | java.io.IOException e) {
+        } catch (SQLException | IOException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
                     "The ledger cannot be opened: " + Problem.reason(e),
@@ -95,7 +103,15 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
-    /** Adds a listener; it hears of what comes from now on. */
+    /** Whether a problem says that the file is no ledger any more (SQLITE_CORRUPT, SQLITE_NOTADB). */
+    public static boolean isDamage(Problem problem) {
+        return problem.getCause() instanceof SQLException e && (e.getErrorCode() == 11 || e.getErrorCode() == 26);
+    }
+
+    /**
+     * Adds a listener; it hears of what comes from now on, on the ledger's own thread and in the order of the numbers. It
+     * must not block; what it throws is logged.
+     */
     public void listen(LedgerListener listener) {
         listeners.add(listener);
     }
@@ -104,11 +120,23 @@ public final class Ledger implements AutoCloseable {
         listeners.remove(listener);
     }
 
-    /** Adds an exchange and gives it back with its number. Waits while the queue is full. */
+    /**
+     * Adds an exchange and gives it back with its number, when it is written. On a ledger that is closed, or that cannot
+     * write, it comes back without one.
+     */
     public Exchange add(Exchange exchange) {
-        Exchange numbered = announced(exchange);
-        put(numbered);
-        return numbered;
+        CompletableFuture<Exchange> written = new CompletableFuture<>();
+        if (!put(new Entry(exchange, written))) {
+            return exchange;
+        }
+        try {
+            return written.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return exchange;
+        } catch (ExecutionException e) {
+            return exchange;
+        }
     }
 
     /**
@@ -117,15 +145,145 @@ public final class Ledger implements AutoCloseable {
      * @return whether it was added; when not, nobody hears of it either
      */
     public boolean offer(Exchange exchange) {
+        return offer(exchange, numbered -> {});
+    }
+
+    /**
+     * As {@link #offer(Exchange)}.
+     *
+     * @param numbered gets the exchange with its number once it is written, on the ledger's thread; it must not block
+     */
+    public boolean offer(Exchange exchange, Consumer<Exchange> numbered) {
         if (closed || queue.remainingCapacity() < QUEUE / 8) {
             return false;
         }
-        return queue.offer(announced(exchange));
+        CompletableFuture<Exchange> written = new CompletableFuture<>();
+        written.thenAccept(numbered);
+        return queue.offer(new Entry(exchange, written));
     }
 
-    private synchronized Exchange announced(Exchange exchange) {
-        Exchange numbered = exchange.withId(lastId.incrementAndGet());
-        Listing listing = Listing.of(numbered);
+    private boolean put(Entry entry) {
+        try {
+            while (!closed) {
+                if (queue.offer(entry, 100, TimeUnit.MILLISECONDS)) {
+                    return true;
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        return false;
+    }
+
+    /** Waits until everything added so far can be read. */
+    public void settle() {
+        CompletableFuture<Exchange> written = new CompletableFuture<>();
+        if (!put(new Entry(null, written))) {
+            return;
+        }
+        while (!closed && !written.isDone()) {
+            try {
+                written.get(100, TimeUnit.MILLISECONDS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            } catch (TimeoutException | ExecutionException e) {
+                // looked again whether the ledger was closed meanwhile
+                continue;
+            }
+        }
+    }
+
+    /** How many exchanges could not be written, because the file could not be for long. */
+    public long lost() {
+        return lost.sum();
+    }
+
+    private void write() {
+        List<Entry> batch = new ArrayList<>();
+        while (!closed || !queue.isEmpty()) {
+            batch.clear();
+            try {
+                Entry first = queue.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
+                if (first == null) {
+                    announceOthers();
+                    continue;
+                }
+                batch.add(first);
+                queue.drainTo(batch, BATCH);
+                insert(batch);
+            } catch (InterruptedException e) {
+                // nobody interrupts the writer to any good; it ends when the ledger is closed
+                LOG.debug("the ledger's writer goes on", e);
+            } catch (SQLException e) {
+                LOG.error("the ledger could not write or read", e);
+            } catch (RuntimeException e) {
+                LOG.error("the ledger's writer met a defect", e);
+            } finally {
+                // those that were not written come back as they went in
+                batch.forEach(e -> e.written().complete(e.exchange()));
+            }
+        }
+    }
+
+    /** Writes a batch; while another program holds the file it is tried again, since nothing may be lost. */
+    private void insert(List<Entry> batch) throws SQLException {
+        List<Exchange> exchanges =
+                batch.stream().map(Entry::exchange).filter(Objects::nonNull).toList();
+        if (exchanges.isEmpty()) {
+            return;
+        }
+        for (int tried = 1; ; tried++) {
+            try {
+                written(batch, LedgerSchema.transaction(writing, () -> inserted(exchanges)));
+                return;
+            } catch (SQLException e) {
+                if (tried == MOST_TRIES || !isBusy(e)) {
+                    lost.add(exchanges.size());
+                    throw e;
+                }
+            }
+        }
+    }
+
+    private static boolean isBusy(SQLException e) {
+        // the lower byte is the primary code: SQLITE_BUSY, SQLITE_LOCKED
+        int code = e.getErrorCode() & 0xFF;
+        return code == 5 || code == 6;
+    }
+
+    private List<Exchange> inserted(List<Exchange> exchanges) throws SQLException {
+        long number = LedgerSchema.numbers(writing, exchanges.size());
+        List<Exchange> numbered = new ArrayList<>();
+        try (PreparedStatement s = writing.prepareStatement("INSERT INTO exchange (" + COLUMNS
+                + ", connect, send, await, receive, request_head, request_body, request_wire, response_head, response_body,"
+                + " response_wire) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
+            for (Exchange exchange : exchanges) {
+                Exchange e = exchange.withId(number++);
+                numbered.add(e);
+                bind(s, e);
+                s.executeUpdate();
+            }
+        }
+        return numbered;
+    }
+
+    private void written(List<Entry> batch, List<Exchange> numbered) throws SQLException {
+        if (numbered.get(0).id() > announced + 1) {
+            announceOthers(numbered.get(0).id());
+        }
+        int next = 0;
+        for (Entry entry : batch) {
+            if (entry.exchange() != null) {
+                Exchange e = numbered.get(next++);
+                announce(Listing.of(e));
+                entry.written().complete(e);
+            }
+        }
+        announced = numbered.get(numbered.size() - 1).id();
+    }
+
+    private void announce(Listing listing) {
         for (LedgerListener listener : listeners) {
             try {
                 listener.added(listing);
@@ -133,67 +291,40 @@ public final class Ledger implements AutoCloseable {
                 LOG.warn("a listener of the ledger failed", e);
             }
         }
-        return numbered;
     }
 
-    private void put(Object item) {
-        try {
-            if (!closed) {
-                queue.put(item);
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    /** Waits until everything added so far can be read. */
-    public void settle() {
-        CountDownLatch written = new CountDownLatch(1);
-        put(written);
-        try {
-            while (!closed && !written.await(100, java.util.concurrent.TimeUnit.MILLISECONDS)) {
-                // the writer counts down when it comes to the latch
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    private void write() {
-        List<Object> batch = new ArrayList<>();
-        while (!closed || !queue.isEmpty()) {
-            try {
-                Object first = queue.poll(200, java.util.concurrent.TimeUnit.MILLISECONDS);
-                if (first == null) {
-                    continue;
+    /** Announces what other programs wrote, when the file has changed by others' hands. */
+    private void announceOthers() throws SQLException {
+        synchronized (reading) {
+            try (Statement s = reading.createStatement();
+                    ResultSet r = s.executeQuery("PRAGMA data_version")) {
+                long version = r.getLong(1);
+                if (version == seenVersion) {
+                    return;
                 }
-                batch.clear();
-                batch.add(first);
-                queue.drainTo(batch, BATCH);
-                insert(batch);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                return;
-            } catch (SQLException e) {
-                LOG.error("the ledger could not write {} exchanges", batch.size(), e);
-            } finally {
-                batch.stream().filter(CountDownLatch.class::isInstance).forEach(l -> ((CountDownLatch) l).countDown());
+                seenVersion = version;
             }
         }
+        announceOthers(Long.MAX_VALUE);
     }
 
-    private void insert(List<Object> batch) throws SQLException {
-        try (PreparedStatement s = writing.prepareStatement("INSERT INTO exchange (" + COLUMNS
-                + ", connect, send, await, receive, request_head, request_body, request_wire, response_head, response_body,"
-                + " response_wire) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
-            for (Object item : batch) {
-                if (item instanceof Exchange e) {
-                    bind(s, e);
-                    s.addBatch();
+    private void announceOthers(long before) throws SQLException {
+        List<Listing> others = new ArrayList<>();
+        synchronized (reading) {
+            try (PreparedStatement s = reading.prepareStatement(
+                    "SELECT " + COLUMNS + " FROM exchange WHERE id > ? AND id < ? ORDER BY id LIMIT 20000")) {
+                s.setLong(1, announced);
+                s.setLong(2, before);
+                try (ResultSet r = s.executeQuery()) {
+                    while (r.next()) {
+                        others.add(listing(r));
+                    }
                 }
             }
-            s.executeBatch();
-            writing.commit();
+        }
+        others.forEach(this::announce);
+        if (!others.isEmpty()) {
+            announced = others.get(others.size() - 1).id();
         }
     }
 
@@ -365,14 +496,24 @@ public final class Ledger implements AutoCloseable {
     public void close() {
         settle();
         closed = true;
+        boolean interrupted = false;
+        while (writer.isAlive()) {
+            try {
+                writer.join();
+            } catch (InterruptedException e) {
+                interrupted = true;
+            }
+        }
         try {
-            writer.join(5_000);
             writing.close();
-            reading.close();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            synchronized (reading) {
+                reading.close();
+            }
         } catch (SQLException e) {
             LOG.warn("the ledger did not close cleanly", e);
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
         }
     }
 }

@@ -119,7 +119,7 @@ public final class Expressions {
      * @throws Problem of kind EXPRESSION when it does not parse, refers to an unknown variable or fails on the data
      */
     public XdmValue evaluate(String xpath, Scope scope) {
-        XPathExecutable executable = compile(xpath, scope.variables().keySet(), scope.namespaces());
+        XPathExecutable executable = compile(xpath, scope);
         try {
             return loaded(executable, scope).evaluate();
         } catch (SaxonApiException e) {
@@ -130,7 +130,7 @@ public final class Expressions {
 
     /** The effective boolean value of an expression (XPath 3.1 §2.4.3). */
     public boolean holds(String condition, Scope scope) {
-        XPathExecutable executable = compile(condition, scope.variables().keySet(), scope.namespaces());
+        XPathExecutable executable = compile(condition, scope);
         try {
             return loaded(executable, scope).effectiveBooleanValue();
         } catch (SaxonApiException e) {
@@ -203,6 +203,29 @@ public final class Expressions {
      */
     public void check(String xpath, Set<String> variables) {
         compile(xpath, variables, Map.of());
+    }
+
+    private XPathExecutable compile(String xpath, Scope scope) {
+        try {
+            return compile(xpath, scope.variables().keySet(), scope.namespaces());
+        } catch (Problem problem) {
+            boolean held = scope.withheld().isPresent() && namesSecret(xpath);
+            throw !held ? problem : withheld(xpath, scope.withheld().get(), problem);
+        }
+    }
+
+    /** However it is written: by prefix, or by the namespace in braces (XPath 3.1 §3.1.2). */
+    private static boolean namesSecret(String xpath) {
+        return xpath.contains("secret:") || xpath.contains(SECRETS);
+    }
+
+    private static Problem withheld(String xpath, String host, Problem cause) {
+        return Problem.of(
+                Problem.Kind.SECRET_WITHHELD,
+                "The secret in {" + xpath + "} is not given to " + host,
+                host,
+                "Allow it for that host if it is meant to have it (on the command line: --secrets-to " + host + ").",
+                cause);
     }
 
     private XPathExecutable compile(String xpath, Set<String> variables, Map<String, String> namespaces) {

@@ -16,11 +16,19 @@ import net.sf.saxon.s9api.XdmValue;
  * @param context the node that paths start from; empty when there is none
  * @param types makes values of the contract's types
  * @param namespaces by prefix, those of the contract
+ * @param secretHosts where the values of secrets may go
+ * @param withheld the host that the secrets were taken out for; empty while they are in
  */
 public record Scope(
-        Map<String, XdmValue> variables, Optional<XdmItem> context, ValueMaker types, Map<String, String> namespaces) {
+        Map<String, XdmValue> variables,
+        Optional<XdmItem> context,
+        ValueMaker types,
+        Map<String, String> namespaces,
+        SecretHosts secretHosts,
+        Optional<String> withheld) {
     /** No variables and no message. */
-    public static final Scope EMPTY = new Scope(Map.of(), Optional.empty(), ValueMaker.NONE, Map.of());
+    public static final Scope EMPTY =
+            new Scope(Map.of(), Optional.empty(), ValueMaker.NONE, Map.of(), SecretHosts.NONE, Optional.empty());
 
     /** What stands before the name of a secret. */
     public static final String SECRET = "secret:";
@@ -34,7 +42,7 @@ public record Scope(
     public Scope with(Map<String, String> texts) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         texts.forEach((name, text) -> all.put(name, untyped(text)));
-        return new Scope(all, context, types, namespaces);
+        return withAll(all);
     }
 
     /** With one more variable. */
@@ -51,17 +59,17 @@ public record Scope(
     public Scope with(String name, XdmValue value) {
         Map<String, XdmValue> all = new LinkedHashMap<>(variables);
         all.put(name, value);
-        return new Scope(all, context, types, namespaces);
+        return withAll(all);
     }
 
     /** With the message that paths start from. */
     public Scope on(XdmNode node) {
-        return new Scope(variables, Optional.of(node), types, namespaces);
+        return new Scope(variables, Optional.of(node), types, namespaces, secretHosts, withheld);
     }
 
     /** With the types of a contract at hand. */
     public Scope with(ValueMaker maker) {
-        return new Scope(variables, context, maker, namespaces);
+        return new Scope(variables, context, maker, namespaces, secretHosts, withheld);
     }
 
     /**
@@ -76,12 +84,31 @@ public record Scope(
                 all.putIfAbsent(prefix, namespace);
             }
         });
-        return new Scope(variables, context, types, all);
+        return new Scope(variables, context, types, all, secretHosts, withheld);
     }
 
     /** With the value of a secret. */
     public Scope withSecret(String name, String value) {
         return with(SECRET + name, value);
+    }
+
+    /** With other hosts that secrets may go to. */
+    public Scope with(SecretHosts hosts) {
+        return new Scope(variables, context, types, namespaces, hosts, withheld);
+    }
+
+    /** What a request to a host may refer to: everything, or everything but the secrets. */
+    public Scope forHost(String host) {
+        if (secretHosts.allows(host)) {
+            return this;
+        }
+        Map<String, XdmValue> open = new LinkedHashMap<>(variables);
+        boolean taken = open.keySet().removeIf(name -> name.startsWith(SECRET));
+        return taken ? new Scope(open, context, types, namespaces, secretHosts, Optional.of(host)) : this;
+    }
+
+    private Scope withAll(Map<String, XdmValue> all) {
+        return new Scope(all, context, types, namespaces, secretHosts, withheld);
     }
 
     /** The text with the value of every secret masked. */

@@ -2,7 +2,6 @@ package dev.mockbell.load;
 
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Check;
-import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Checker;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
@@ -11,7 +10,8 @@ import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
-import dev.mockbell.problem.Problem;
+import dev.mockbell.suite.CallVerdict;
+import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.wire.WireHead;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
@@ -94,41 +94,29 @@ final class LoadSession {
         Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
         Answer answer = Answer.of(exchange, step.outline(), expressions);
         Scope with = step.scope().with(captured);
-        String reason = reason(step, answer, with);
-        if (reason == null && !step.kept().captures().isEmpty()) {
-            try {
-                captured.putAll(checker.capture(step.kept().captures(), answer, with));
-            } catch (Problem problem) {
-                reason = problem.what();
-            }
+        CallVerdict verdict =
+                CallVerdict.of(step.kept(), answer.with(CaseCaller.judged(exchange, step.bound())), checker, with);
+        if (verdict.passed()) {
+            captured.putAll(verdict.captures());
+            return null;
         }
-        if (reason != null) {
-            Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
-            announce(exchange.withOutcome(outcome, reason));
-        }
+        String reason = reason(step, answer, verdict);
+        Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
+        announce(exchange.withOutcome(outcome, reason));
         return reason;
     }
 
-    private String reason(LoadStep step, Answer answer, Scope with) {
+    private static String reason(LoadStep step, Answer answer, CallVerdict verdict) {
         boolean faultDue = step.kept().checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
         if (answer.fault().isPresent() && !faultDue) {
             return "fault " + answer.fault().get().title();
         }
-        if (!faultDue && answer.exchange().status() / 100 != 2) {
-            return "status " + answer.exchange().status();
-        }
-        if (answer.flaw().isPresent()) {
-            return "not a SOAP envelope";
-        }
-        return checker.check(step.kept().checks(), answer, with).stream()
+        return verdict.checks().stream()
                 .filter(c -> !c.passed())
-                .map(LoadSession::title)
+                .map(c -> "check: " + c.title())
                 .findFirst()
-                .orElse(null);
-    }
-
-    private static String title(CheckResult result) {
-        return "check: " + result.title();
+                .filter(check -> verdict.problem().isEmpty())
+                .orElse(verdict.problem());
     }
 
     /** Keeps a failure whole, as long as there is room. */

@@ -3,16 +3,21 @@ package dev.mockbell.load;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
-import dev.mockbell.soap.Envelope;
-import dev.mockbell.soap.SoapVersion;
-import java.nio.charset.StandardCharsets;
-import java.util.List;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.request.Changes;
+import dev.mockbell.request.Filler;
+import dev.mockbell.request.RequestRecipe;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.WireHead;
 import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * The bytes of a step's request. What does not depend on captures is made once; a plain variable is put in without the
- * expression engine; anything else is evaluated, which must not happen on an event loop.
+ * The bytes of a step's request, made by the same recipe as a single call. What cannot change in a run is made once; a
+ * plain variable is put in without the expression engine; anything else is evaluated, which must not happen on an event
+ * loop.
  */
 final class RequestTemplate {
     private static final Pattern PLAIN = Pattern.compile("\\s*\\$([A-Za-z_][\\w.-]*)\\s*");
@@ -24,27 +29,24 @@ final class RequestTemplate {
         EXPRESSIONS
     }
 
-    private final String head;
-    private final SoapVersion version;
-    private final Braces body;
+    private final RequestRecipe recipe;
     private final Scope scope;
     private final Expressions expressions;
     private final Cost cost;
     private final byte[] constant;
 
-    /** @param head request line and headers without Content-Length, each line ended */
-    RequestTemplate(String head, SoapVersion version, String body, Scope scope, Expressions expressions) {
-        this.head = head;
-        this.version = version;
-        this.body = Braces.parseXml(body);
+    /**
+     * @param recipe with everything filled that cannot change
+     * @param captured names of the variables that steps of the run capture
+     */
+    RequestTemplate(RequestRecipe recipe, Scope scope, Expressions expressions, Set<String> captured) {
+        this.recipe = recipe;
         this.scope = scope;
         this.expressions = expressions;
-        boolean plain = this.body.pieces().stream()
-                .allMatch(p -> p instanceof Braces.Piece.Literal
-                        || p instanceof Braces.Piece.Expression e
-                                && PLAIN.matcher(e.xpath()).matches());
-        this.cost = this.body.constant() ? Cost.CONSTANT : plain ? Cost.PLAIN_VARIABLES : Cost.EXPRESSIONS;
-        this.constant = cost == Cost.CONSTANT ? encode(expressions.fill(this.body, scope)) : null;
+        boolean plain = recipe.expressions(x -> PLAIN.matcher(x).matches());
+        boolean fixed = recipe.changes(captured) == Changes.NEVER;
+        this.cost = fixed ? Cost.CONSTANT : plain ? Cost.PLAIN_VARIABLES : Cost.EXPRESSIONS;
+        this.constant = fixed ? encode(Filler.of(expressions, scope)) : null;
     }
 
     Cost cost() {
@@ -55,42 +57,43 @@ final class RequestTemplate {
     byte[] bytes(Map<String, String> captured) {
         return switch (cost) {
             case CONSTANT -> constant;
-            case PLAIN_VARIABLES -> encode(plain(captured));
-            case EXPRESSIONS -> encode(expressions.fill(body, scope.with(captured)));
+            case PLAIN_VARIABLES -> encode(text -> plain(text, captured));
+            case EXPRESSIONS -> encode(Filler.of(expressions, scope.with(captured)));
         };
     }
 
-    private String plain(Map<String, String> captured) {
+    private byte[] encode(Filler filler) {
+        CallRequest request = recipe.make(filler);
+        return WireHead.encoded(request);
+    }
+
+    private String plain(Braces text, Map<String, String> captured) {
         StringBuilder out = new StringBuilder();
-        for (Braces.Piece piece : body.pieces()) {
+        for (Braces.Piece piece : text.pieces()) {
             if (piece instanceof Braces.Piece.Literal literal) {
                 out.append(literal.text());
-            } else {
-                var matcher = PLAIN.matcher(((Braces.Piece.Expression) piece).xpath());
-                String name = matcher.matches() ? matcher.group(1) : "";
-                String value = captured.get(name);
-                if (value == null && scope.variables().containsKey(name)) {
-                    value = Expressions.text(scope.variables().get(name));
-                }
-                if (value == null) {
-                    throw dev.mockbell.problem.Problem.of(
-                            dev.mockbell.problem.Problem.Kind.EXPRESSION,
-                            "There is no value for $" + name,
-                            null,
-                            "Capture it in an earlier step.",
-                            null);
-                }
-                out.append(((Braces.Piece.Expression) piece).escaping().of(value));
+            } else if (piece instanceof Braces.Piece.Expression expression) {
+                out.append(expression.escaping().of(value(expression.xpath(), captured)));
             }
         }
         return out.toString();
     }
 
-    private byte[] encode(String payload) {
-        byte[] content = Envelope.around(version, payload, List.of()).getBytes(StandardCharsets.UTF_8);
-        byte[] start = (head + "Content-Length: " + content.length + "\r\n\r\n").getBytes(StandardCharsets.ISO_8859_1);
-        byte[] all = java.util.Arrays.copyOf(start, start.length + content.length);
-        System.arraycopy(content, 0, all, start.length, content.length);
-        return all;
+    private String value(String xpath, Map<String, String> captured) {
+        Matcher matcher = PLAIN.matcher(xpath);
+        String name = matcher.matches() ? matcher.group(1) : "";
+        String value = captured.get(name);
+        if (value == null && scope.variables().containsKey(name)) {
+            value = Expressions.text(scope.variables().get(name));
+        }
+        if (value == null) {
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION,
+                    "There is no value for $" + name,
+                    null,
+                    "Capture it in an earlier step.",
+                    null);
+        }
+        return value;
     }
 }

@@ -5,6 +5,7 @@ import dev.mockbell.contract.FaultDef;
 import dev.mockbell.contract.HeaderDef;
 import dev.mockbell.contract.MessageDef;
 import dev.mockbell.contract.MessagePart;
+import dev.mockbell.contract.Operation;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.schema.TypeDef;
@@ -72,6 +73,16 @@ public record MessageOutline(
                 fault.part().flatMap(p -> element(schemas, p, "")),
                 List.of(),
                 fault.encoding());
+    }
+
+    /** What a request of an operation holds. */
+    public static MessageOutline ofRequest(Contract contract, Operation operation) {
+        return operation.input().map(i -> of(contract, i)).orElseGet(() -> empty(contract));
+    }
+
+    /** What the answer of an operation holds; empty for a one-way operation. */
+    public static Optional<MessageOutline> ofAnswer(Contract contract, Operation operation) {
+        return operation.output().map(o -> of(contract, o));
     }
 
     /** The outline of a message with nothing in it. */

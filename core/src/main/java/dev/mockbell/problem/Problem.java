@@ -18,6 +18,12 @@ public final class Problem extends RuntimeException {
         PORT_TAKEN(2),
         /** An expression that does not parse or does not give a value. */
         EXPRESSION(2),
+        /** A file that a newer program wrote. */
+        NEWER_FORMAT(2),
+        /** A secret that is needed where the user has not yet let it go; the place is the host. */
+        SECRET_WITHHELD(2),
+        /** Listening beyond this machine, which the user has not yet allowed; the place is the address. */
+        LISTENING_REFUSED(2),
         /** The other side did not answer. */
         NO_ANSWER(4),
         /** The user stopped the work. */

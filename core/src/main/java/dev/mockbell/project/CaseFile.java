@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.exchange.HttpMessage.Header;
-import dev.mockbell.problem.Problem;
+import dev.mockbell.file.FileName;
 import dev.mockbell.suite.Case;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,13 +15,13 @@ import java.util.List;
 final class CaseFile {
     private CaseFile() {}
 
-    static Case read(ObjectNode node, String contract, String operation, String id, String body, String file) {
+    static Case read(ObjectNode node, String contract, String operation, String id, String body) {
         List<Header> headers = new ArrayList<>();
         node.path("headers")
                 .forEach(h -> headers.add(
                         new Header(h.path("name").asText(), h.path("value").asText())));
         List<Check> checks = new ArrayList<>();
-        node.path("checks").forEach(c -> checks.add(check(c, file)));
+        node.path("checks").forEach(c -> checks.add(check(c)));
         List<Capture> captures = new ArrayList<>();
         node.path("captures")
                 .forEach(c -> captures.add(
@@ -41,7 +41,7 @@ final class CaseFile {
                 List.copyOf(captures));
     }
 
-    private static Check check(JsonNode c, String file) {
+    private static Check check(JsonNode c) {
         if (c.has("valid")) {
             return new Check.Valid();
         }
@@ -57,20 +57,15 @@ final class CaseFile {
         if (c.has("condition")) {
             return new Check.Condition(c.path("condition").asText());
         }
-        if (c.has("withinMillis")) {
-            return new Check.Within(c.path("withinMillis").asLong());
-        }
-        String keys =
-                String.join(", ", c.properties().stream().map(e -> e.getKey()).toList());
-        throw Problem.input(
-                "There is no check of the kind “" + keys + "”",
-                file,
-                "Known are valid, noFault, fault, value, condition, withinMillis.");
+        return new Check.Within(c.path("withinMillis").asLong());
     }
 
     static void write(Case kept, ObjectNode node) {
         node.put("title", kept.title());
         node.put("description", kept.description());
+        if (!FileName.name(FileName.of(kept.operation())).equals(kept.operation())) {
+            node.put("operation", kept.operation());
+        }
         node.put("port", kept.port());
         ArrayNode headers = node.putArray("headers");
         kept.headers().forEach(h -> headers.addObject().put("name", h.name()).put("value", h.value()));

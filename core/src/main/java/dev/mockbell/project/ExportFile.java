@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;

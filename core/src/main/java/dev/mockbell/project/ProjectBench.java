@@ -2,6 +2,7 @@ package dev.mockbell.project;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.message.RandomValues;
 import dev.mockbell.problem.Problem;
@@ -14,11 +15,23 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** A project, in its current environment, as runs see it. */
-public record ProjectBench(Project project, Secrets secrets) implements Workbench {
-    /** A project with the secrets of the user who runs the program. */
-    public ProjectBench(Project project) {
-        this(project, Secrets.ofUser(System.getenv()));
+/**
+ * A project, in its current environment, as runs see it.
+ *
+ * @param local what the user of this machine has allowed the project
+ * @param secrets the values of its secrets
+ * @param hosts where they may go
+ */
+public record ProjectBench(Project project, LocalProject local, Secrets secrets, SecretHosts hosts)
+        implements Workbench {
+    /** Secrets go to the hosts that the user has allowed the project. */
+    public ProjectBench(Project project, LocalProject local, Secrets secrets) {
+        this(project, local, secrets, new SecretHosts(local.hosts()));
+    }
+
+    /** A project of which this machine knows nothing, so without secrets. */
+    public static ProjectBench unknown(Project project) {
+        return new ProjectBench(project, LocalProject.UNKNOWN, Secrets.none());
     }
 
     @Override
@@ -42,6 +55,12 @@ public record ProjectBench(Project project, Secrets secrets) implements Workbenc
 
     @Override
     public Optional<String> endpoint(String contract, String port) {
+        if (!project.settings().known()) {
+            throw Problem.input(
+                    "It is not known where to send, because the project's main file cannot be read",
+                    project.folder().toString(),
+                    "Mend mockbell.yaml first.");
+        }
         return project.current().endpoint(contract, port);
     }
 
@@ -73,11 +92,12 @@ public record ProjectBench(Project project, Secrets secrets) implements Workbenc
             }
         }
         Scope scope = Scope.EMPTY
+                .with(hosts)
                 .with(texts)
                 .with(RandomValues.of(
                         project.contracts().stream().map(KeptContract::contract).toList()));
         for (String name : secret) {
-            Optional<String> value = secrets.value(project.name(), name);
+            Optional<String> value = secrets.value(local, name);
             scope = value.isPresent() ? scope.withSecret(name, value.get()) : scope;
         }
         return scope;

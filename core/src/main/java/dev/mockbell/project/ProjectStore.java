@@ -3,38 +3,34 @@ package dev.mockbell.project;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Consumer;
-import java.util.stream.Stream;
 
 /**
- * Reads and writes a project folder. A file that cannot be read becomes a trouble of the project and is left alone, the
- * rest opens. Every save is atomic, file by file, and keeps keys that this version does not know.
+ * Reads and writes a project folder. A file that cannot be read, or that holds what its kind may not, becomes a trouble of
+ * the project and is left alone, also by later saves; the rest opens. Every save is atomic, file by file, and keeps keys
+ * that this version does not know.
  */
 public final class ProjectStore {
-    private static final String SETTINGS = "mockbell.yaml";
-
     private final Yaml yaml = new Yaml();
     private final Snapshots snapshots = new Snapshots(yaml);
 
     /** Whether a folder holds a project. */
     public static boolean isProject(Path folder) {
-        return Files.isRegularFile(folder.resolve(SETTINGS));
+        return Files.isRegularFile(folder.resolve(ProjectFolder.SETTINGS));
     }
 
     /** The file of the project's ledger; not for version control. */
@@ -42,13 +38,36 @@ public final class ProjectStore {
         return hidden(folder).resolve("ledger.db");
     }
 
+    /**
+     * Opens the project's ledger. One that is damaged is put aside under another name, and a new one started.
+     *
+     * @param trouble hears of it
+     * @throws Problem when the ledger cannot be opened for another reason
+     */
+    public static Ledger openLedger(Path folder, Consumer<String> trouble) {
+        Path file = ledger(folder);
+        try {
+            return Ledger.open(file);
+        } catch (Problem problem) {
+            if (!Ledger.isDamage(problem)) {
+                throw problem;
+            }
+            Path aside = file.resolveSibling("ledger-damaged-" + System.currentTimeMillis() + ".db");
+            move(file, aside);
+            for (String companion : List.of("-wal", "-shm")) {
+                Path beside = file.resolveSibling("ledger.db" + companion);
+                if (Files.exists(beside)) {
+                    move(beside, aside.resolveSibling(aside.getFileName() + companion));
+                }
+            }
+            trouble.accept("The ledger is damaged. It is kept as " + aside + ", and a new one is started.");
+            return Ledger.open(file);
+        }
+    }
+
     /** The folder for what belongs to this machine alone, made with a .gitignore of its own. */
     public static Path hidden(Path folder) {
-        Path hidden = folder.resolve(".mockbell");
-        if (!Files.exists(hidden.resolve(".gitignore"))) {
-            AtomicFile.write(hidden.resolve(".gitignore"), "*\n");
-        }
-        return hidden;
+        return new ProjectFolder(folder).hidden();
     }
 
     /** Makes a new, empty project; a folder that holds one already is opened. */
@@ -62,153 +81,10 @@ public final class ProjectStore {
     /**
      * Opens a project.
      *
-     * @throws Problem when the folder holds none, or its main file cannot be read
+     * @throws Problem when the folder holds none, or a newer program wrote it
      */
     public Project open(Path folder) {
-        Path file = folder.resolve(SETTINGS);
-        if (!Files.isRegularFile(file)) {
-            throw Problem.input(
-                    "There is no project here: " + SETTINGS + " is missing",
-                    folder.toString(),
-                    "Give the folder of a project, or make one with “mockbell contract import WSDL --project DIR”.");
-        }
-        ObjectNode node = yaml.read(file);
-        List<String> troubles = new ArrayList<>();
-        List<Environment> environments = new ArrayList<>();
-        node.path("environments").forEach(e -> {
-            Map<String, String> endpoints = new LinkedHashMap<>();
-            e.path("endpoints")
-                    .properties()
-                    .forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
-            environments.add(
-                    new Environment(e.path("name").asText(), endpoints, VariableFile.read(e.path("variables"))));
-        });
-        List<KeptContract> contracts = new ArrayList<>();
-        each(
-                folder.resolve("contracts"),
-                Files::isDirectory,
-                troubles,
-                d -> contracts.add(snapshots.read(d, troubles)));
-        List<Case> cases = new ArrayList<>();
-        each(
-                folder.resolve("cases"),
-                Files::isDirectory,
-                troubles,
-                contract -> each(
-                        contract,
-                        Files::isDirectory,
-                        troubles,
-                        operation -> each(operation, ProjectStore::isYaml, troubles, f -> cases.add(readCase(f)))));
-        List<Suite> suites = new ArrayList<>();
-        each(
-                folder.resolve("suites"),
-                ProjectStore::isYaml,
-                troubles,
-                f -> suites.add(PlanFiles.suite(id(f), yaml.read(f))));
-        List<MockPlan> mocks = new ArrayList<>();
-        each(
-                folder.resolve("mocks"),
-                ProjectStore::isYaml,
-                troubles,
-                f -> mocks.add(PlanFiles.mock(
-                        id(f),
-                        yaml.read(f),
-                        body -> text(f.resolveSibling(id(f)).resolve(body)))));
-        List<LoadPlan> loads = new ArrayList<>();
-        each(
-                folder.resolve("loads"),
-                ProjectStore::isYaml,
-                troubles,
-                f -> loads.add(PlanFiles.load(id(f), yaml.read(f), f.toString())));
-        String name = node.path("name")
-                .asText(
-                        folder.getFileName() == null
-                                ? "project"
-                                : folder.getFileName().toString());
-        Map<String, List<String>> order = new LinkedHashMap<>();
-        node.path("caseOrder").properties().forEach(o -> {
-            List<String> ids = new ArrayList<>();
-            o.getValue().forEach(id -> ids.add(id.asText()));
-            order.put(o.getKey(), List.copyOf(ids));
-        });
-        Settings settings = new Settings(
-                name,
-                environments,
-                node.path("environment").asText(""),
-                VariableFile.read(node.path("variables")),
-                order);
-        return new Project(
-                folder,
-                settings,
-                List.copyOf(contracts),
-                List.copyOf(cases),
-                List.copyOf(suites),
-                List.copyOf(mocks),
-                List.copyOf(loads),
-                List.copyOf(troubles));
-    }
-
-    private interface Wanted {
-        boolean test(Path path);
-    }
-
-    private static void each(Path folder, Wanted wanted, List<String> troubles, Consumer<Path> read) {
-        if (!Files.isDirectory(folder)) {
-            return;
-        }
-        List<Path> found;
-        try (Stream<Path> list = Files.list(folder)) {
-            found = list.filter(wanted::test)
-                    .filter(p -> !p.getFileName().toString().startsWith("."))
-                    .sorted()
-                    .toList();
-        } catch (IOException e) {
-            troubles.add("The folder " + folder + " cannot be listed: " + Problem.reason(e) + ".");
-            return;
-        }
-        for (Path path : found) {
-            try {
-                read.accept(path);
-            } catch (Problem problem) {
-                troubles.add(problem.getMessage());
-            }
-        }
-    }
-
-    private static boolean isYaml(Path path) {
-        return path.toString().endsWith(".yaml") && Files.isRegularFile(path);
-    }
-
-    private static String id(Path file) {
-        return file.getFileName().toString().replaceAll("\\.yaml$", "");
-    }
-
-    private static String text(Path file) {
-        try {
-            return Files.readString(file, StandardCharsets.UTF_8);
-        } catch (NoSuchFileException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The body's file is missing",
-                    file.toString(),
-                    "Restore it from version control.",
-                    e);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The file cannot be read: " + Problem.reason(e), file.toString(), null, e);
-        }
-    }
-
-    private Case readCase(Path file) {
-        Path operation = file.getParent();
-        Path body = file.resolveSibling(id(file) + ".xml");
-        return CaseFile.read(
-                yaml.read(file),
-                operation.getParent().getFileName().toString(),
-                operation.getFileName().toString(),
-                id(file),
-                Files.exists(body) ? text(body) : "",
-                file.toString());
+        return new ProjectReader(new ProjectFolder(folder), yaml, snapshots).read();
     }
 
     /** Writes name, environments and settings. */
@@ -230,22 +106,22 @@ public final class ProjectStore {
             ArrayNode list = order.putArray(operation);
             ids.forEach(list::add);
         });
-        yaml.write(project.folder().resolve(SETTINGS), node);
+        yaml.write(new ProjectFolder(project.folder()).settings(), node, FileKind.PROJECT);
     }
 
     /** Keeps a contract's documents and gives the contract as it is read back from them. */
     public KeptContract saveContract(Path project, String name, String title, Contract contract, Instant fetched) {
-        Path folder = project.resolve("contracts").resolve(name);
+        Path folder = new ProjectFolder(project).contract(name);
         snapshots.write(folder, title, contract, fetched);
         return snapshots.read(folder, new ArrayList<>());
     }
 
     /** Gives a kept contract another title. */
     public void retitle(Path project, String name, String title) {
-        Path file = project.resolve("contracts").resolve(name).resolve("snapshot.yaml");
-        ObjectNode node = yaml.read(file);
+        Path file = new ProjectFolder(project).contract(name).resolve(Snapshots.FILE);
+        ObjectNode node = yaml.read(file, FileKind.SNAPSHOT);
         node.put("title", title);
-        yaml.write(file, node);
+        yaml.write(file, node, FileKind.SNAPSHOT);
     }
 
     /**
@@ -255,7 +131,7 @@ public final class ProjectStore {
      * @return where the snapshot is now, for {@link #restoreContract}
      */
     public Path removeContract(Path project, String name) {
-        Path from = project.resolve("contracts").resolve(name);
+        Path from = new ProjectFolder(project).contract(name);
         Path removed = hidden(project).resolve("removed");
         Path to = removed.resolve(name);
         for (int i = 2; Files.exists(to); i++) {
@@ -267,7 +143,7 @@ public final class ProjectStore {
 
     /** Puts a removed contract back. */
     public KeptContract restoreContract(Path project, String name, Path removed) {
-        Path folder = project.resolve("contracts").resolve(name);
+        Path folder = new ProjectFolder(project).contract(name);
         move(removed, folder);
         return snapshots.read(folder, new ArrayList<>());
     }
@@ -288,41 +164,77 @@ public final class ProjectStore {
 
     /** Writes a case: its body as XML, the rest as YAML beside it. */
     public void saveCase(Path project, Case kept) {
-        Path folder = project.resolve("cases").resolve(kept.contract()).resolve(kept.operation());
-        AtomicFile.write(folder.resolve(kept.id() + ".xml"), kept.body());
+        ProjectFolder folder = new ProjectFolder(project);
         ObjectNode node = yaml.object();
         CaseFile.write(kept, node);
-        yaml.write(folder.resolve(kept.id() + ".yaml"), node);
+        Path file = folder.caseFile(kept);
+        if (Files.exists(file)) {
+            // a file that may not be written over keeps its body too
+            yaml.read(file, FileKind.CASE);
+        }
+        AtomicFile.write(folder.caseBody(kept), kept.body());
+        yaml.write(file, node, FileKind.CASE);
     }
 
     /** Deletes a case's two files. */
     public void deleteCase(Path project, Case kept) {
-        Path folder = project.resolve("cases").resolve(kept.contract()).resolve(kept.operation());
+        ProjectFolder folder = new ProjectFolder(project);
+        delete(folder.caseFile(kept));
+        delete(folder.caseBody(kept));
+    }
+
+    private static void delete(Path file) {
         try {
-            Files.deleteIfExists(folder.resolve(kept.id() + ".yaml"));
-            Files.deleteIfExists(folder.resolve(kept.id() + ".xml"));
+            Files.deleteIfExists(file);
         } catch (IOException e) {
             throw Problem.of(
-                    Problem.Kind.INPUT, "The case cannot be deleted: " + Problem.reason(e), folder.toString(), null, e);
+                    Problem.Kind.INPUT,
+                    "The file cannot be deleted: " + Problem.reason(e),
+                    file.toString(),
+                    "Check the folder's permissions.",
+                    e);
         }
     }
 
+    /** Writes a suite. */
     public void saveSuite(Path project, Suite suite) {
         ObjectNode node = yaml.object();
         PlanFiles.write(suite, node);
-        yaml.write(project.resolve("suites").resolve(suite.id() + ".yaml"), node);
+        yaml.write(new ProjectFolder(project).suite(suite.id()), node, FileKind.SUITE);
     }
 
+    /** Deletes a suite's file. */
+    public void deleteSuite(Path project, Suite suite) {
+        delete(new ProjectFolder(project).suite(suite.id()));
+    }
+
+    /** Writes a mock, its bodies as files of their own. */
     public void saveMock(Path project, MockPlan plan) {
+        ProjectFolder folder = new ProjectFolder(project);
         ObjectNode node = yaml.object();
-        Path bodies = project.resolve("mocks").resolve(plan.contract());
-        PlanFiles.write(plan, node).forEach((name, text) -> AtomicFile.write(bodies.resolve(name), text));
-        yaml.write(project.resolve("mocks").resolve(plan.contract() + ".yaml"), node);
+        Path file = folder.mock(plan.contract());
+        if (Files.exists(file)) {
+            yaml.read(file, FileKind.MOCK);
+        }
+        PlanFiles.write(plan, node)
+                .forEach((name, text) -> AtomicFile.write(folder.mockBody(plan.contract(), name), text));
+        yaml.write(file, node, FileKind.MOCK);
     }
 
+    /** Deletes a mock's file; its bodies stay. */
+    public void deleteMock(Path project, MockPlan plan) {
+        delete(new ProjectFolder(project).mock(plan.contract()));
+    }
+
+    /** Writes a load plan. */
     public void saveLoad(Path project, LoadPlan plan) {
         ObjectNode node = yaml.object();
         PlanFiles.write(plan, node);
-        yaml.write(project.resolve("loads").resolve(plan.id() + ".yaml"), node);
+        yaml.write(new ProjectFolder(project).load(plan.id()), node, FileKind.LOAD);
+    }
+
+    /** Deletes a load plan's file. */
+    public void deleteLoad(Path project, LoadPlan plan) {
+        delete(new ProjectFolder(project).load(plan.id()));
     }
 }

@@ -7,6 +7,8 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
+import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileName;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
 import java.io.IOException;
@@ -32,7 +34,7 @@ public final class RunHistory {
     }
 
     /** Keeps a run. */
-    public void add(Run run) {
+    public Run add(Run run) {
         ObjectNode node = json.createObjectNode();
         node.put("format", 1);
         node.put("suite", run.suite());
@@ -60,8 +62,8 @@ public final class RunHistory {
                             .put("where", c.where()));
         }
         try {
-            Path file = folder.resolve(run.suite()).resolve(run.started().toEpochMilli() + ".json");
-            AtomicFile.write(file, json.writeValueAsString(node));
+            Path file = folder(run.suite()).resolve(run.started().toEpochMilli() + ".json");
+            AtomicFile.writePrivate(file, json.writeValueAsString(node));
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a plain tree can always be written", e);
         }
@@ -73,10 +75,15 @@ public final class RunHistory {
                 return;
             }
         });
+        return run;
+    }
+
+    private Path folder(String suite) {
+        return folder.resolve(FileName.of(suite));
     }
 
     private List<Path> files(String suite) {
-        Path runs = folder.resolve(suite);
+        Path runs = folder(suite);
         if (!Files.isDirectory(runs)) {
             return List.of();
         }

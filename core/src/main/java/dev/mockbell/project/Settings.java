@@ -10,13 +10,25 @@ import java.util.Map;
  * @param environment the name of the environment in use; empty for none
  * @param variables values for every environment
  * @param caseOrder the short names of cases in their order, by {@code contract/operation}; those not named follow by name
+ * @param known whether the file could be read; when not, where requests go is not known either
  */
 public record Settings(
         String name,
         List<Environment> environments,
         String environment,
         List<Variable> variables,
-        Map<String, List<String>> caseOrder) {
+        Map<String, List<String>> caseOrder,
+        boolean known) {
+    /** Settings that are known. */
+    public Settings(
+            String name,
+            List<Environment> environments,
+            String environment,
+            List<Variable> variables,
+            Map<String, List<String>> caseOrder) {
+        this(name, environments, environment, variables, caseOrder, true);
+    }
+
     public Settings {
         environments = List.copyOf(environments);
         variables = List.copyOf(variables);
@@ -28,15 +40,20 @@ public record Settings(
         return new Settings(name, List.of(), "", List.of(), Map.of());
     }
 
+    /** Those of a project whose main file cannot be read. */
+    static Settings unreadable(String name) {
+        return new Settings(name, List.of(), "", List.of(), Map.of(), false);
+    }
+
     public Settings withEnvironments(List<Environment> changed, String inUse) {
-        return new Settings(name, changed, inUse, variables, caseOrder);
+        return new Settings(name, changed, inUse, variables, caseOrder, known);
     }
 
     public Settings withVariables(List<Variable> changed) {
-        return new Settings(name, environments, environment, changed, caseOrder);
+        return new Settings(name, environments, environment, changed, caseOrder, known);
     }
 
     Settings withCaseOrder(Map<String, List<String>> changed) {
-        return new Settings(name, environments, environment, variables, changed);
+        return new Settings(name, environments, environment, variables, changed, known);
     }
 }

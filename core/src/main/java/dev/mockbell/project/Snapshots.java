@@ -9,12 +9,16 @@ import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.DocumentNames;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.contract.SourceDocument;
+import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileName;
+import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.XmlLimits;
 import java.io.IOException;
 import java.net.URI;
+import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -26,6 +30,8 @@ import java.util.Set;
 
 /** A contract's documents in the project, byte for byte, and the contract read from them again with no network. */
 final class Snapshots {
+    static final String FILE = "snapshot.yaml";
+
     /** What came in once, perhaps with raised limits, must open again. */
     private static final ReadLimits KEPT = new ReadLimits(
             new XmlLimits(20_000, XmlLimits.CONTRACT.entityExpansions(), 1L << 30, XmlLimits.CONTRACT.doctype()),
@@ -44,7 +50,7 @@ final class Snapshots {
         node.put("source", contract.source());
         node.put("fetched", fetched.toString());
         ArrayNode documents = node.putArray("documents");
-        Map<String, String> names = DocumentNames.of(contract.documents(), Set.of("snapshot.yaml"));
+        Map<String, String> names = DocumentNames.of(contract.documents(), Set.of(FILE));
         for (SourceDocument document : contract.documents()) {
             String name = names.get(document.uri());
             AtomicFile.write(folder.resolve(name), document.bytes());
@@ -58,12 +64,12 @@ final class Snapshots {
             }
             kept.put("sha256", document.sha256());
         }
-        yaml.write(folder.resolve("snapshot.yaml"), node);
+        yaml.write(folder.resolve(FILE), node, FileKind.SNAPSHOT);
     }
 
     KeptContract read(Path folder, List<String> troubles) {
-        Path file = folder.resolve("snapshot.yaml");
-        ObjectNode node = yaml.read(file);
+        Path file = folder.resolve(FILE);
+        ObjectNode node = yaml.read(file, FileKind.SNAPSHOT);
         Map<String, SourceDocument> documents = new HashMap<>();
         String root = null;
         for (JsonNode d : node.path("documents")) {
@@ -84,12 +90,25 @@ final class Snapshots {
             if (document == null) {
                 throw Problem.input("The snapshot does not hold it", uri.toString(), "Import the contract again.");
             }
-            return new DocumentFetcher.Fetched(URI.create(document.uri()), document.bytes(), document.contentType());
+            return new DocumentFetcher.Fetched(address(document.uri(), file), document.bytes(), document.contentType());
         };
         Contract contract = new ContractReader(fetcher, KEPT)
-                .read(node.path("source").asText(root), URI.create(root), Progress.NONE, new StopSignal());
-        String name = folder.getFileName().toString();
+                .read(node.path("source").asText(root), address(root, file), Progress.NONE, new StopSignal());
+        String name = FileName.name(folder.getFileName().toString());
         return new KeptContract(name, node.path("title").asText(name), instant(node), contract);
+    }
+
+    private static URI address(String written, Path file) {
+        try {
+            return new URI(written);
+        } catch (URISyntaxException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The snapshot names “" + written.replaceAll("\\p{Cntrl}", "?") + "”, which is not an address",
+                    file.toString(),
+                    "Import the contract again.",
+                    e);
+        }
     }
 
     private static Instant instant(ObjectNode node) {
@@ -101,11 +120,7 @@ final class Snapshots {
     }
 
     private static SourceDocument document(Path folder, JsonNode d) {
-        Path file = folder.resolve(d.path("file").asText()).normalize();
-        if (!file.startsWith(folder.normalize())) {
-            throw Problem.input(
-                    "The snapshot names a file outside its folder", file.toString(), "Import the contract again.");
-        }
+        Path file = new Inside(folder).resolve(folder, d.path("file").asText());
         try {
             byte[] bytes = Files.readAllBytes(file);
             boolean wsdl = file.toString().endsWith(".wsdl");

@@ -1,5 +1,7 @@
 package dev.mockbell.soap;
 
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.contract.Protocol;
 import java.util.Optional;
 
 /** The two versions of SOAP and what sets them apart on the wire. */
@@ -31,6 +33,11 @@ public enum SoapVersion {
 
     public String title() {
         return title;
+    }
+
+    /** The version that a port speaks. */
+    public static SoapVersion of(BoundOperation bound) {
+        return bound.port().binding().protocol() == Protocol.SOAP12 ? V12 : V11;
     }
 
     /** The version whose envelope has this namespace. */

@@ -2,8 +2,12 @@ package dev.mockbell.suite;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.request.RequestText;
 import java.util.List;
 import java.util.function.Consumer;
 
@@ -45,6 +49,25 @@ public record Case(
             List<Check> checks,
             List<Capture> captures) {
         this(id, title, description, contract, operation, port, body, "", headers, List.of(), checks, captures);
+    }
+
+    /** What it sends. */
+    public RequestText request() {
+        return new RequestText(body, soapHeaders, headers);
+    }
+
+    /**
+     * The operation that it calls.
+     *
+     * @throws Problem when the contract does not have it
+     */
+    public BoundOperation in(Contract read) {
+        return read.operation(operation, port.isEmpty() ? null : port)
+                .or(() -> read.operation(operation, null))
+                .orElseThrow(() -> Problem.input(
+                        "The contract " + contract + " has no operation " + operation,
+                        "case " + reference(),
+                        "Choose one of " + String.join(", ", read.operations().keySet()) + "."));
     }
 
     /** The case's full name within the project: {@code hut-booking/ReserveBunks/two-nights}. */

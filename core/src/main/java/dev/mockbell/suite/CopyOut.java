@@ -5,6 +5,7 @@ import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.wire.CallRequest;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -51,7 +52,7 @@ public final class CopyOut {
      */
     public String of(Form form, BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
         Map<String, String> variables = new LinkedHashMap<>();
-        CallRequest request = CaseCaller.prepare(bound, kept, endpoint, b -> fill(b, scope, variables));
+        CallRequest request = RequestRecipe.of(bound, kept.request(), endpoint).make(b -> fill(b, scope, variables));
         return switch (form) {
             case CURL -> curl(request, variables);
             case RAW -> raw(request);

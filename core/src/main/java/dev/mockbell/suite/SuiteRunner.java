@@ -1,16 +1,15 @@
 package dev.mockbell.suite;
 
 import dev.mockbell.check.Answer;
-import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Checker;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.time.Clock;
@@ -97,38 +96,20 @@ public final class SuiteRunner {
      */
     public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
         Contract contract = bench.contract(kept.contract());
-        BoundOperation bound = CaseCaller.operation(contract, kept);
+        BoundOperation bound = kept.in(contract);
         var endpoint = bench.endpoint(kept.contract(), bound.port().name());
         var request = caller.prepare(bound, kept, endpoint, scope);
         Exchange exchange = caller.send(bound, kept, request, origin, stop);
-        Answer answer = Answer.of(exchange, CaseCaller.answerOutline(contract, bound.operation()), expressions);
-        List<CheckResult> checks = checker.check(kept.checks(), answer, scope);
-        String problem = "";
-        Map<String, String> captures = Map.of();
-        try {
-            captures = checker.capture(kept.captures(), answer, scope);
-        } catch (Problem failed) {
-            problem = failed.getMessage();
-        }
-        boolean failed = !problem.isEmpty() || checks.stream().anyMatch(c -> !c.passed());
-        boolean unchecked = kept.checks().isEmpty() && exchange.outcome() == Outcome.FAULT;
-        boolean unanswered = exchange.outcome() == Outcome.FAILED || unchecked;
-        if (unanswered && problem.isEmpty()) {
-            problem = unchecked ? "fault " + exchange.note() : exchange.note();
-        }
-        if (failed && exchange.outcome() != Outcome.FAILED) {
-            String why = checks.stream()
-                    .filter(c -> !c.passed())
-                    .map(CheckResult::title)
-                    .findFirst()
-                    .orElse(problem);
-            exchange = exchange.withOutcome(Outcome.FAILED, "failed: " + why);
-        }
-        Exchange onLedger = keep.apply(exchange);
-        Verdict verdict = failed || unanswered ? Verdict.FAILED : Verdict.PASSED;
-        StepResult result = new StepResult(
-                name, verdict, onLedger.timing().total() / 1e6, onLedger.id(), checks, captures, problem);
-        return new Called(
-                result, new Answer(onLedger, answer.outline(), answer.soap(), answer.flaw(), answer.payload()));
+        Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions);
+        CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
+        Exchange onLedger = keep.apply(verdict.on(exchange));
+        return new Called(verdict.result(name, onLedger), answer.with(onLedger));
+    }
+
+    /** Weighs an answer once more, after checks or captures were changed. */
+    public Called judge(Case kept, Called called, Scope scope) {
+        StepResult result = CallVerdict.of(kept, called.answer(), checker, scope)
+                .result(called.result().name(), called.answer().exchange());
+        return new Called(result, called.answer());
     }
 }

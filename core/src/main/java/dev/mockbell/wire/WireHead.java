@@ -2,14 +2,56 @@ package dev.mockbell.wire;
 
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.HttpMessage.Header;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /** Reads start line and headers off recorded bytes, as they were written and in their order. */
 public final class WireHead {
     private WireHead() {}
+
+    /**
+     * A request as it goes over the wire (RFC 9112 §3): Host first, the headers as given, then the length of the body. Host
+     * stays the user's where it is given; lengths and codings of the transfer follow from the body alone.
+     */
+    public static byte[] encoded(CallRequest request) {
+        StringBuilder head = new StringBuilder();
+        head.append(request.method())
+                .append(' ')
+                .append(target(request.address()))
+                .append(" HTTP/1.1\r\n");
+        boolean named = request.headers().stream().anyMatch(h -> h.name().equalsIgnoreCase("Host"));
+        if (!named) {
+            head.append("Host: ").append(authority(request.address())).append("\r\n");
+        }
+        if (request.headers().stream().noneMatch(h -> h.name().equalsIgnoreCase("User-Agent"))) {
+            head.append("User-Agent: MockBell\r\n");
+        }
+        for (Header h : request.headers()) {
+            if (!h.name().equalsIgnoreCase("Content-Length") && !h.name().equalsIgnoreCase("Transfer-Encoding")) {
+                head.append(h.name()).append(": ").append(h.value()).append("\r\n");
+            }
+        }
+        head.append("Content-Length: ").append(request.body().length).append("\r\n\r\n");
+        byte[] start = head.toString().getBytes(StandardCharsets.ISO_8859_1);
+        byte[] all = Arrays.copyOf(start, start.length + request.body().length);
+        System.arraycopy(request.body(), 0, all, start.length, request.body().length);
+        return all;
+    }
+
+    /** The target in origin form (RFC 9112 §3.2.1). */
+    static String target(URI address) {
+        String path = address.getRawPath();
+        String query = address.getRawQuery();
+        return (path == null || path.isEmpty() ? "/" : path) + (query == null ? "" : "?" + query);
+    }
+
+    private static String authority(URI address) {
+        return address.getHost() + (address.getPort() < 0 ? "" : ":" + address.getPort());
+    }
 
     /**
      * The last message in the bytes with its decoded body.

@@ -10,10 +10,18 @@ import dev.mockbell.problem.Problem;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -96,7 +104,7 @@ class LedgerTest {
     @Test
     void listenersHearInOrderAndOneThatFailsHurtsNobody() {
         try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
-            List<Long> heard = new ArrayList<>();
+            List<Long> heard = new CopyOnWriteArrayList<>();
             ledger.listen(l -> {
                 throw new IllegalStateException("bad listener");
             });
@@ -104,6 +112,7 @@ class LedgerTest {
             ledger.add(exchange(Way.CALLED, "A", Outcome.FINE, ""));
             assertThat(ledger.offer(exchange(Way.CALLED, "B", Outcome.FINE, "")))
                     .isTrue();
+            ledger.settle();
             assertThat(heard).containsExactly(1L, 2L);
         }
     }
@@ -116,5 +125,108 @@ class LedgerTest {
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("cannot be opened");
         assertThat(file).hasContent("this is my diary, not a database, and it is long enough to be sure");
+    }
+
+    @Test
+    void severalProgramsWriteToOneFileAndNothingIsLost() throws Exception {
+        int each = 400;
+        Path file = folder.resolve("l.db");
+        try (Ledger one = Ledger.open(file);
+                Ledger two = Ledger.open(file)) {
+            Set<Long> numbers = ConcurrentHashMap.newKeySet();
+            List<Long> heardByOne = new CopyOnWriteArrayList<>();
+            one.listen(l -> heardByOne.add(l.id()));
+            List<Thread> threads = new ArrayList<>();
+            for (Ledger ledger : List.of(one, one, two, two)) {
+                Thread thread = new Thread(() -> {
+                    for (int i = 0; i < each; i++) {
+                        numbers.add(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>"))
+                                .id());
+                    }
+                });
+                thread.start();
+                threads.add(thread);
+            }
+            for (Thread thread : threads) {
+                thread.join();
+            }
+            assertThat(numbers).hasSize(4 * each).doesNotContain(0L);
+            assertThat(one.list(LedgerFilter.ALL, 10 * each))
+                    .extracting(Listing::id)
+                    .containsExactlyInAnyOrderElementsOf(numbers);
+            assertThat(one.lost() + two.lost()).isZero();
+            for (int i = 0; i < 200 && heardByOne.size() < 4 * each; i++) {
+                Thread.sleep(50);
+            }
+            assertThat(heardByOne)
+                    .as("what the other wrote is told too, in order")
+                    .hasSize(4 * each)
+                    .isSorted();
+        }
+    }
+
+    @Test
+    void aFileOfTheFirstVersionIsBroughtForward() throws Exception {
+        Path file = folder.resolve("l.db");
+        try (Ledger ledger = Ledger.open(file)) {
+            for (int i = 0; i < 3; i++) {
+                ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>"));
+            }
+        }
+        statement(file, "DROP TABLE number", "PRAGMA user_version=0");
+        try (Ledger ledger = Ledger.open(file)) {
+            assertThat(ledger.list(LedgerFilter.ALL, 10)).hasSize(3);
+            assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""))
+                            .id())
+                    .isEqualTo(4);
+        }
+    }
+
+    @Test
+    void aNumberIsNeverGivenTwiceAlsoWhenTheNewestAreGone() throws Exception {
+        Path file = folder.resolve("l.db");
+        try (Ledger ledger = Ledger.open(file)) {
+            ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""));
+            ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""));
+        }
+        statement(file, "DELETE FROM exchange");
+        try (Ledger ledger = Ledger.open(file)) {
+            assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""))
+                            .id())
+                    .isEqualTo(3);
+        }
+    }
+
+    @Test
+    void aLedgerOfANewerProgramIsRefusedAndLeftAlone() throws Exception {
+        Path file = folder.resolve("l.db");
+        Ledger.open(file).close();
+        statement(file, "PRAGMA user_version=99");
+        assertThatThrownBy(() -> Ledger.open(file))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("version 99")
+                .hasMessageContaining("newer");
+    }
+
+    @Test
+    void nobodyElseMayReadIt() throws Exception {
+        Path file = folder.resolve("own/l.db");
+        try (Ledger ledger = Ledger.open(file)) {
+            ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""));
+            for (String name : List.of("l.db", "l.db-wal", "l.db-shm")) {
+                assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file.resolveSibling(name))))
+                        .as(name)
+                        .isEqualTo("rw-------");
+            }
+        }
+    }
+
+    private static void statement(Path file, String... sql) throws SQLException {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + file);
+                Statement s = c.createStatement()) {
+            for (String one : sql) {
+                s.execute(one);
+            }
+        }
     }
 }

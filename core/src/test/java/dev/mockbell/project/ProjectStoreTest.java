@@ -29,6 +29,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -36,7 +37,14 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class ProjectStoreTest {
     @TempDir
-    Path folder;
+    Path temp;
+
+    private Path folder;
+
+    @BeforeEach
+    void inAFolderOfItsOwn() {
+        folder = temp.resolve("project");
+    }
 
     private final ProjectStore store = new ProjectStore();
     private final Contract stay = Contracts.stay();
@@ -227,5 +235,208 @@ class ProjectStoreTest {
     })
     void fileNamesComeFromTitles(String title, String name) {
         assertThat(Names.of(title)).isEqualTo(name);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+            mocks/stay.yaml          | port: 8480                  | port: eighty            | port must be a whole number, not “eighty”
+            mocks/stay.yaml          | port: 8480                  | port: 99999             | at most 65535
+            loads/rush.yaml          | seconds: 30                 | seconds: -1             | seconds must be at least 1
+            loads/rush.yaml          | users: 5                    | users: many             | users
+            loads/rush.yaml          | measure: p95                | measure: p96            | one of p50, p90
+            suites/whole.yaml        | call: stay/Book/two-nights  | cal: stay/Book/x        | lacks “call”
+            cases/stay/Book/two-nights.yaml | withinMillis: 400    | withinMillis: soon      | withinMillis
+            cases/stay/Book/two-nights.yaml | port: StaySoap11     | port: [StaySoap11]      | port must be text, not a list
+            """)
+    void aWrongValueIsToldWithItsLineNeverTakenForADefaultAndNeverSavedOver(
+            String name, String right, String wrong, String told) throws IOException {
+        full();
+        Path file = folder.resolve(name);
+        String text = Files.readString(file);
+        assertThat(text).contains(right);
+        String broken = text.replace(right, wrong);
+        int line = (int) broken.substring(0, broken.indexOf(wrong)).lines().count();
+        Files.writeString(file, broken);
+        Project project = store.open(folder);
+        assertThat(project.troubles()).singleElement().asString().contains(told);
+        assertThat(project.troubles().get(0))
+                .matches("(?s).*" + java.util.regex.Pattern.quote(name) + ":(" + line + "|" + Math.max(1, line - 1)
+                        + "|" + (line + 1) + ")\\b.*");
+        for (Change change : List.of(
+                new Change.OfCase(kept.withName("two-nights", "Other")),
+                new Change.OfSuite(suite.withSteps(List.of())),
+                new Change.OfMock(mock.withPort(1)),
+                new Change.OfLoad(load.withSeconds(1)))) {
+            try {
+                change.write(store, folder);
+            } catch (Problem refused) {
+                assertThat(refused).hasMessageContaining(told);
+            }
+        }
+        assertThat(file).hasContent(broken);
+    }
+
+    @Test
+    void aWrongSettingLeavesTheRestOpenAndSaysThatTheAddressesAreNotKnown() throws IOException {
+        full();
+        Path file = folder.resolve("mockbell.yaml");
+        Files.writeString(file, "format: 1\nname: Northfell\nenvironments: live\n");
+        Project project = store.open(folder);
+        assertThat(project.troubles())
+                .singleElement()
+                .asString()
+                .contains("mockbell.yaml:3")
+                .contains("a list");
+        assertThat(project.cases()).hasSize(1);
+        assertThatThrownBy(() -> ProjectBench.unknown(project).endpoint("stay", "StaySoap11"))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("where to send");
+        assertThatThrownBy(() -> store.saveSettings(project)).isInstanceOf(Problem.class);
+        assertThat(file).content().contains("environments: live");
+    }
+
+    @Test
+    void keysThatThisVersionDoesNotKnowStayAtEveryDepth() throws IOException {
+        full();
+        Path cases = folder.resolve("cases/stay/Book/two-nights.yaml");
+        Files.writeString(
+                cases,
+                Files.readString(cases)
+                        .replace("  - withinMillis: 400\n", "  - withinMillis: 400\n    soft: true\n")
+                        .replace("  - name: X-A\n", "  - name: X-A\n    note: 007\n"));
+        Path mocks = folder.resolve("mocks/stay.yaml");
+        Files.writeString(
+                mocks,
+                Files.readString(mocks)
+                        .replace("      title: Full\n", "      title: Full\n      owner: anna\n")
+                        .replace("    - title: Full\n", "    - title: Full\n      owner: anna\n"));
+        List<Check> checks = new java.util.ArrayList<>(kept.checks());
+        checks.remove(0);
+        store.saveCase(folder, kept.withChecks(checks));
+        store.saveMock(
+                folder,
+                mock.withAnswers(
+                        "Book",
+                        List.of(
+                                mock.of("Book").get(0).withDelay(0),
+                                mock.of("Book").get(1))));
+        assertThat(cases)
+                .content()
+                .contains("soft: true")
+                .contains("note: \"007\"")
+                .doesNotContain("valid:");
+        assertThat(mocks).content().contains("owner: anna").doesNotContain("delayMillis");
+        assertThat(store.open(folder).troubles()).isEmpty();
+    }
+
+    @Test
+    void whateverOneFileHoldsTheOthersOpen() throws IOException {
+        full();
+        Path mocks = folder.resolve("mocks/stay.yaml");
+        Files.writeString(
+                mocks,
+                Files.readString(mocks)
+                        .replaceFirst("body: [a-z.-]+", "body: \"a\\\\0b.xml\"")
+                        .replace("a\\\\0b", "a\\0b"));
+        Path snapshot = folder.resolve("contracts/stay/snapshot.yaml");
+        Files.writeString(snapshot, Files.readString(snapshot).replaceAll("uri: .*", "uri: \"http://[bad host/\""));
+        Files.write(folder.resolve("suites/other.yaml"), new byte[] {(byte) 0xFF, (byte) 0xFE, 0, 1});
+        Files.writeString(folder.resolve("suites/bomb.yaml"), "a: &a [1]\nb: &b [*a,*a]\nc: &c [*b,*c]\n");
+        Files.writeString(folder.resolve("suites/deep.yaml"), "steps: " + "[".repeat(5_000));
+        Project project = store.open(folder);
+        assertThat(project.troubles()).hasSize(5).allMatch(t -> t.contains(folder.toString()));
+        assertThat(project.cases()).containsExactly(kept);
+        assertThat(project.suites()).containsExactly(suite);
+        assertThat(project.loads()).containsExactly(load);
+    }
+
+    @Test
+    void numbersThatAreMeantAsTextStayAsTheyWereWritten() throws IOException {
+        store.create(folder, "x");
+        Files.writeString(
+                folder.resolve("mockbell.yaml"),
+                "format: 1\nname: 007\nvariables:\n  zip: 01067\n  price: 1.50\n  land: no\n  none: null\n");
+        Project project = store.open(folder);
+        assertThat(project.troubles()).isEmpty();
+        assertThat(project.name()).isEqualTo("007");
+        assertThat(project.settings().variables())
+                .extracting(Variable::value)
+                .containsExactly("01067", "1.50", "no", "");
+        store.saveSettings(project);
+        assertThat(store.open(folder).settings()).isEqualTo(project.settings());
+    }
+
+    @Test
+    void aMocksBodyIsReadFromItsFolderAndFromNowhereElse() throws IOException {
+        full();
+        Path secret = Files.writeString(folder.resolveSibling("secret.txt"), "t0p");
+        Path mocks = folder.resolve("mocks/stay.yaml");
+        String good = Files.readString(mocks);
+        Path link = folder.resolve("mocks/stay/link.xml");
+        Files.createSymbolicLink(link, secret);
+        for (String body :
+                List.of("/etc/passwd", "../../../" + secret.getFileName(), "../../mockbell.yaml", "link.xml")) {
+            Files.writeString(mocks, good.replaceFirst("body: [a-z.-]+", "body: " + body));
+            Project project = store.open(folder);
+            assertThat(project.troubles()).as(body).singleElement().asString().contains("leads out");
+            assertThat(project.mocks()).isEmpty();
+        }
+    }
+
+    @Test
+    void namesThatLookLikePathsStayInside() throws IOException {
+        store.create(folder, "x");
+        Case evil = kept.under("../../../../evil", "../../../evil");
+        store.saveCase(folder, evil);
+        store.saveSuite(folder, new Suite("../evil", "Evil", List.of()));
+        try (var all = Files.walk(folder.getParent(), 2)) {
+            assertThat(all.filter(p -> !p.startsWith(folder)))
+                    .noneMatch(p -> p.getFileName().toString().contains("evil"));
+        }
+        Project project = store.open(folder);
+        assertThat(project.cases()).containsExactly(evil);
+        assertThat(project.suites()).extracting(Suite::id).containsExactly("../evil");
+        Case longest = kept.under("x".repeat(400), "a");
+        store.saveCase(folder, longest);
+        assertThat(store.open(folder).cases()).contains(longest);
+    }
+
+    @Test
+    void aPartOfTheProjectThatIsALinkElsewhereIsToldAndNotFollowed() throws IOException {
+        store.create(folder, "x");
+        Path outside = Files.createDirectories(folder.resolveSibling("outside"));
+        Files.createSymbolicLink(folder.resolve("suites"), outside);
+        assertThat(store.open(folder).troubles()).singleElement().asString().contains("leads out");
+        assertThatThrownBy(() -> store.saveSuite(folder, suite)).isInstanceOf(Problem.class);
+        assertThat(outside).isEmptyDirectory();
+        Files.createSymbolicLink(folder.resolve(".mockbell"), outside);
+        assertThatThrownBy(() -> ProjectStore.ledger(folder)).isInstanceOf(Problem.class);
+    }
+
+    @Test
+    void runsAreForTheUserAlone() throws IOException {
+        store.create(folder, "x");
+        new RunHistory(folder).add(new Run("../whole", "Whole", "", Instant.EPOCH, 1, List.of()));
+        try (var all = Files.walk(folder.resolve(".mockbell"))) {
+            Path run =
+                    all.filter(p -> p.toString().endsWith(".json")).findFirst().orElseThrow();
+            assertThat(java.nio.file.attribute.PosixFilePermissions.toString(Files.getPosixFilePermissions(run)))
+                    .isEqualTo("rw-------");
+        }
+        assertThat(new RunHistory(folder).latest("../whole", 5)).hasSize(1);
+    }
+
+    @Test
+    void aDamagedLedgerIsKeptAsideAndANewOneStarted() throws IOException {
+        store.create(folder, "x");
+        Path file = Files.writeString(ProjectStore.ledger(folder), "no ledger at all, but quite long enough for one");
+        List<String> told = new java.util.ArrayList<>();
+        ProjectStore.openLedger(folder, told::add).close();
+        assertThat(told).singleElement().asString().contains("damaged");
+        try (var all = Files.list(file.getParent())) {
+            assertThat(all.filter(p -> p.getFileName().toString().startsWith("ledger-damaged")))
+                    .singleElement()
+                    .satisfies(p -> assertThat(p).content().startsWith("no ledger"));
+        }
     }
 }

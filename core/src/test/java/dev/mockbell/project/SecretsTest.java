@@ -11,6 +11,8 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -19,6 +21,10 @@ class SecretsTest {
     @TempDir
     Path folder;
 
+    private static LocalProject local(String id) {
+        return new LocalProject(id, Set.of(), Set.of(), Optional.empty());
+    }
+
     private Secrets secrets(Map<String, String> environment) {
         return new Secrets(folder.resolve("config/mockbell/secrets.yaml"), environment);
     }
@@ -26,29 +32,29 @@ class SecretsTest {
     @Test
     void aValueIsKeptByProjectForItsOwnerAlone() throws Exception {
         Secrets secrets = secrets(Map.of());
-        secrets.keep("Northfell Huts", "token", "s: 3\n\"x\"");
-        secrets.keep("Other", "token", "else");
-        assertThat(secrets(Map.of()).value("Northfell Huts", "token")).contains("s: 3\n\"x\"");
-        assertThat(secrets.value("Northfell Huts", "nobody")).isEmpty();
+        secrets.keep(local("Northfell Huts"), "token", "s: 3\n\"x\"");
+        secrets.keep(local("Other"), "token", "else");
+        assertThat(secrets(Map.of()).value(local("Northfell Huts"), "token")).contains("s: 3\n\"x\"");
+        assertThat(secrets.value(local("Northfell Huts"), "nobody")).isEmpty();
         Path file = folder.resolve("config/mockbell/secrets.yaml");
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
                 .isEqualTo("rw-------");
-        secrets.keep("Northfell Huts", "token", "");
-        assertThat(secrets.value("Northfell Huts", "token")).isEmpty();
-        assertThat(secrets.value("Other", "token")).contains("else");
+        secrets.keep(local("Northfell Huts"), "token", "");
+        assertThat(secrets.value(local("Northfell Huts"), "token")).isEmpty();
+        assertThat(secrets.value(local("Other"), "token")).contains("else");
     }
 
     @Test
     void theProcessesEnvironmentComesFirst() {
         Secrets secrets = secrets(Map.of("MOCKBELL_SECRET_API_TOKEN", "from outside"));
-        secrets.keep("p", "api-token", "kept");
-        assertThat(secrets.value("p", "api-token")).contains("from outside");
+        secrets.keep(local("p"), "api-token", "kept");
+        assertThat(secrets.value(local("p"), "api-token")).contains("from outside");
     }
 
     @Test
     void aProjectHasItsNameButNeverItsValue() throws Exception {
         Secrets secrets = secrets(Map.of());
-        secrets.keep("Huts", "token", "t0p-s3cret");
+        secrets.keep(local("Huts"), "token", "t0p-s3cret");
         ProjectStore store = new ProjectStore();
         Path at = folder.resolve("project");
         Project project = store.create(at, "Huts");
@@ -63,7 +69,7 @@ class SecretsTest {
         Project back = store.open(at);
         assertThat(back.settings().variables())
                 .containsExactly(new Variable("token", "", true), new Variable("nights", "2", false));
-        Scope scope = new ProjectBench(back, secrets).variables();
+        Scope scope = new ProjectBench(back, local("Huts"), secrets).variables();
         assertThat(new Expressions().fill("{$secret:token} {$nights}", scope)).isEqualTo("t0p-s3cret 2");
     }
 
@@ -81,7 +87,7 @@ class SecretsTest {
                 Map.of());
         Case kept = new Case("i", "t", "", "k", "o", "", "", List.of(), List.of(), List.of())
                 .withVariables(List.of(new Variable("c", "case", false)));
-        Scope scope = new ProjectBench(Project.of(folder, settings), secrets(Map.of())).variables(kept);
+        Scope scope = new ProjectBench(Project.of(folder, settings), local("p"), secrets(Map.of())).variables(kept);
         assertThat(new Expressions().fill("{$a} {$b} {$c}", scope)).isEqualTo("project env case");
     }
 

@@ -63,7 +63,7 @@ class CopyOutTest {
     }
 
     private BoundOperation bound() {
-        return CaseCaller.operation(stay, kept);
+        return kept.in(stay);
     }
 
     private String copied(Form form) {

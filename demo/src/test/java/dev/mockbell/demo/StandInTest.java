@@ -56,9 +56,14 @@ class StandInTest {
     private static SuiteRunner.Called call(String reference, String port) {
         Expressions expressions = new Expressions();
         SuiteRunner runner = new SuiteRunner(
-                new ProjectBench(project), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC());
+                ProjectBench.unknown(project),
+                new CaseCaller(http, expressions),
+                expressions,
+                e -> e,
+                Clock.systemUTC());
         var kept = project.kept("hut-booking/" + reference).orElseThrow().withPort(port);
-        return runner.call(kept, kept.title(), "test", new ProjectBench(project).variables(), new StopSignal());
+        return runner.call(
+                kept, kept.title(), "test", ProjectBench.unknown(project).variables(), new StopSignal());
     }
 
     @Test
@@ -108,7 +113,7 @@ class StandInTest {
         Expressions expressions = new Expressions();
         List<Exchange> kept = new ArrayList<>();
         Run run = new SuiteRunner(
-                        new ProjectBench(project),
+                        ProjectBench.unknown(project),
                         new CaseCaller(http, expressions),
                         expressions,
                         e -> {

@@ -4,7 +4,7 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Look;
 import dev.mockbell.desktop.view.Frame;
 import dev.mockbell.desktop.view.Models;
-import java.util.prefs.Preferences;
+import java.util.concurrent.CompletableFuture;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 
@@ -13,6 +13,7 @@ public final class MockBellWindow {
     private final Stage stage;
     private final Frame frame;
     private final Models models;
+    private final CompletableFuture<Void> closed = new CompletableFuture<>();
 
     private MockBellWindow(Stage stage, Frame frame, Models models) {
         this.stage = stage;
@@ -31,14 +32,33 @@ public final class MockBellWindow {
         stage.setMinWidth(1020);
         stage.setMinHeight(640);
         place.restore(stage);
-        stage.setOnHidden(e -> {
-            place.keep(stage);
-            models.mocks().close();
-            desk.close();
-        });
+        MockBellWindow window = new MockBellWindow(stage, frame, models);
+        stage.setOnHidden(e -> window.end(desk, place));
         stage.show();
         frame.requestFocus();
-        return new MockBellWindow(stage, frame, models);
+        return window;
+    }
+
+    /** What is being typed is taken over here; all that waits for the disk or the network happens elsewhere. */
+    private void end(Desk desk, WindowPlace place) {
+        desk.settle();
+        WindowPlace.Bounds bounds = WindowPlace.Bounds.of(stage);
+        Thread ending = new Thread(
+                () -> {
+                    try {
+                        desk.close();
+                        place.keep(bounds);
+                    } finally {
+                        closed.complete(null);
+                    }
+                },
+                "ending");
+        ending.start();
+    }
+
+    /** Done when the window is closed and everything is saved. */
+    public CompletableFuture<Void> closed() {
+        return closed;
     }
 
     public Stage stage() {
@@ -51,43 +71,5 @@ public final class MockBellWindow {
 
     public Models models() {
         return models;
-    }
-
-    /** Where the window was left. */
-    public interface WindowPlace {
-        /** Nothing is remembered. */
-        WindowPlace NONE = new WindowPlace() {};
-
-        /** Puts the window where it was. */
-        default void restore(Stage stage) {}
-
-        /** Remembers where it is. */
-        default void keep(Stage stage) {}
-
-        /** Remembers in the user's preferences. */
-        static WindowPlace remembered() {
-            return new Remembered(Preferences.userRoot().node("dev/mockbell/window"));
-        }
-    }
-
-    private record Remembered(Preferences preferences) implements WindowPlace {
-        @Override
-        public void restore(Stage stage) {
-            double width = preferences.getDouble("width", 0);
-            if (width > 600) {
-                stage.setX(preferences.getDouble("x", 0));
-                stage.setY(preferences.getDouble("y", 0));
-                stage.setWidth(width);
-                stage.setHeight(preferences.getDouble("height", 800));
-            }
-        }
-
-        @Override
-        public void keep(Stage stage) {
-            preferences.putDouble("x", stage.getX());
-            preferences.putDouble("y", stage.getY());
-            preferences.putDouble("width", stage.getWidth());
-            preferences.putDouble("height", stage.getHeight());
-        }
     }
 }

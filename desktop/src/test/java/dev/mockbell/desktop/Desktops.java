@@ -8,6 +8,7 @@ import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.view.Models;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
@@ -19,6 +20,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
+import java.util.Map;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 
@@ -74,8 +76,9 @@ public final class Desktops implements AutoCloseable {
         service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
         Files.writeString(wsdl, text.formatted(service.base()));
         Offscreen.start();
-        desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
-        window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), MockBellWindow.WindowPlace.NONE));
+        desk = Hand.on(() -> Desk.open(
+                project, Platform::runLater, Clock.systemUTC(), UserFolders.of(Map.of(), folder.resolve("home"))));
+        window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         models = window.models();
         hand = new Hand(window.stage());
     }
@@ -90,6 +93,7 @@ public final class Desktops implements AutoCloseable {
     @Override
     public void close() {
         Hand.run(() -> window.stage().hide());
+        window.closed().join();
         service.close();
         loops.close();
     }

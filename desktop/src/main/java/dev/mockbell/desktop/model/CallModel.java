@@ -18,7 +18,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.task.StopSignal;
@@ -173,7 +172,7 @@ public final class CallModel {
     private static Case sample(Place place) {
         BoundOperation bound = place.at("");
         String body = SampleBuilder.text(
-                CaseCaller.requestOutline(place.contract().contract(), bound.operation()), Detail.REQUIRED);
+                MessageOutline.ofRequest(place.contract().contract(), bound.operation()), Detail.REQUIRED);
         return new Case(
                 "required-only",
                 "Required only",
@@ -202,7 +201,7 @@ public final class CallModel {
     }
 
     MessageOutline requestOutline(Place place) {
-        return CaseCaller.requestOutline(place.contract().contract(), place.operation());
+        return MessageOutline.ofRequest(place.contract().contract(), place.operation());
     }
 
     /** The port that the current case calls. */
@@ -251,9 +250,7 @@ public final class CallModel {
         }
         current.set(changed);
         actions.lookAt(List.of(changed), requestOutline(desk.placeProperty().get()));
-        desk.change(
-                p -> p.withCase(changed),
-                () -> desk.store().saveCase(desk.project().folder(), latest(changed)));
+        desk.change(p -> p.withCase(changed));
         if (index < 0) {
             actions.keepOrder();
         }
@@ -264,14 +261,7 @@ public final class CallModel {
         cases.stream()
                 .filter(c -> !c.reference().equals(beside.reference()))
                 .filter(c -> desk.project().kept(c.reference()).isEmpty())
-                .forEach(c -> desk.change(
-                        p -> p.withCase(c),
-                        () -> desk.store().saveCase(desk.project().folder(), latest(c))));
-    }
-
-    /** Saves run one after the other but may start late; the newest state is what gets written. */
-    private Case latest(Case changed) {
-        return desk.project().kept(changed.reference()).orElse(changed);
+                .forEach(c -> desk.change(p -> p.withCase(c)));
     }
 
     private int indexOf(Case kept) {
@@ -323,9 +313,7 @@ public final class CallModel {
         Case gone = current.get();
         removed = gone;
         cases.remove(indexOf(gone));
-        desk.change(
-                p -> p.withoutCase(gone.reference()),
-                () -> desk.store().deleteCase(desk.project().folder(), gone));
+        desk.change(p -> p.withoutCase(gone.reference()));
         if (cases.isEmpty()) {
             cases.add(sample(desk.placeProperty().get()));
         }
@@ -378,7 +366,7 @@ public final class CallModel {
                         },
                         problem -> {
                             waiting.set(false);
-                            desk.tell(problem);
+                            desk.tell(problem, this::sendOrStop);
                         });
     }
 
@@ -548,25 +536,11 @@ public final class CallModel {
         }
         Case kept = current.get();
         Scope scope = scope();
+        SuiteRunner runner = desk.runner();
         desk.tasks()
                 .run(
-                        () -> new dev.mockbell.check.Checker(desk.expressions())
-                                .check(kept.checks(), last.answer(), scope),
-                        results -> {
-                            StepResult r = last.result();
-                            boolean passed = results.stream().allMatch(c -> c.passed());
-                            SuiteRunner.Called judged = new SuiteRunner.Called(
-                                    new StepResult(
-                                            r.name(),
-                                            passed
-                                                    ? dev.mockbell.check.Verdict.PASSED
-                                                    : dev.mockbell.check.Verdict.FAILED,
-                                            r.millis(),
-                                            r.exchange(),
-                                            results,
-                                            r.captures(),
-                                            r.problem()),
-                                    last.answer());
+                        () -> runner.judge(kept, last, scope),
+                        judged -> {
                             lastOf.put(kept.reference(), judged);
                             if (called.get() == last) {
                                 called.set(judged);

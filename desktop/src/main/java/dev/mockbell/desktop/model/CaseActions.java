@@ -114,9 +114,7 @@ public final class CaseActions {
         read.sort(Comparator.<String>comparingInt(id -> known.contains(id) ? known.indexOf(id) : known.size())
                 .thenComparing(Comparator.naturalOrder()));
         if (!read.equals(ids)) {
-            desk.change(
-                    p -> p.withCaseOrder(any.contract(), any.operation(), ids),
-                    () -> desk.store().saveSettings(desk.project()));
+            desk.change(p -> p.withCaseOrder(any.contract(), any.operation(), ids));
         }
     }
 
@@ -154,15 +152,13 @@ public final class CaseActions {
                     .withCaptures(List.of()));
         }
         call.cases().addAll(made);
-        desk.change(
-                p -> {
-                    var all = p;
-                    for (Case c : made) {
-                        all = all.withCase(c);
-                    }
-                    return all;
-                },
-                () -> made.forEach(c -> desk.store().saveCase(desk.project().folder(), c)));
+        desk.change(p -> {
+            var all = p;
+            for (Case c : made) {
+                all = all.withCase(c);
+            }
+            return all;
+        });
         if (!made.isEmpty()) {
             call.keepSample(made.get(0));
             keepOrder();
@@ -178,15 +174,13 @@ public final class CaseActions {
 
     private void takeBack(List<Case> made) {
         call.takeAway(made);
-        desk.change(
-                p -> {
-                    var all = p;
-                    for (Case c : made) {
-                        all = all.withoutCase(c.reference());
-                    }
-                    return all;
-                },
-                () -> made.forEach(c -> desk.store().deleteCase(desk.project().folder(), c)));
+        desk.change(p -> {
+            var all = p;
+            for (Case c : made) {
+                all = all.withoutCase(c.reference());
+            }
+            return all;
+        });
     }
 
     /** Gives the three tables of variables other values; secrets by name. */

@@ -1,7 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Verdict;
-import dev.mockbell.project.AtomicFile;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.project.Names;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
@@ -86,9 +86,7 @@ public final class CheckModel {
 
     private void keep(Suite changed) {
         suite.set(changed);
-        desk.change(
-                p -> p.withSuite(changed),
-                () -> desk.store().saveSuite(desk.project().folder(), changed));
+        desk.change(p -> p.withSuite(changed));
     }
 
     /** Adds a case as the last step. */
@@ -163,7 +161,7 @@ public final class CheckModel {
                 .run(
                         () -> {
                             Run done = runner.run(chosen, live, signal);
-                            desk.history().add(done);
+                            desk.saver().submit(() -> desk.history().add(done));
                             return done;
                         },
                         done -> {

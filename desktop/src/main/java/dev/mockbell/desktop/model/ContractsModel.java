@@ -5,8 +5,8 @@ import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.project.AtomicFile;
 import dev.mockbell.project.ExportFile;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
@@ -100,11 +100,14 @@ public final class ContractsModel {
                         () -> {
                             Contract read = fetch(address, proxy, stop);
                             String name = Names.free(read.title(), names::contains);
-                            remember(folder, address);
-                            synchronized (desk.store()) {
-                                return desk.store()
-                                        .saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
-                            }
+                            return desk.saver()
+                                    .submit(() -> {
+                                        remember(folder, address);
+                                        return desk.store()
+                                                .saveContract(
+                                                        folder, name, title(read), read, Instant.now(desk.clock()));
+                                    })
+                                    .get();
                         },
                         kept -> {
                             progress.set("");
@@ -232,9 +235,15 @@ public final class ContractsModel {
     /** Gives a contract another title. */
     public void rename(KeptContract contract, String title) {
         KeptContract renamed = new KeptContract(contract.name(), title, contract.fetched(), contract.contract());
-        desk.change(
-                p -> p.withContract(renamed),
-                () -> desk.store().retitle(desk.project().folder(), contract.name(), title));
+        desk.change(p -> p.withContract(renamed));
+        Path folder = desk.project().folder();
+        desk.inTurn(
+                () -> {
+                    desk.store().retitle(folder, contract.name(), title);
+                    return null;
+                },
+                nothing -> {},
+                desk::tell);
         desk.placeProperty()
                 .set(desk.places().stream()
                         .filter(p -> p.contract().name().equals(contract.name()))
@@ -245,43 +254,30 @@ public final class ContractsModel {
     /** Takes a contract out of the project; the notice that tells of it can bring it back. */
     public void remove(KeptContract contract) {
         Path folder = desk.project().folder();
-        desk.tasks()
-                .run(
-                        () -> {
-                            synchronized (desk.store()) {
-                                return desk.store().removeContract(folder, contract.name());
-                            }
-                        },
-                        moved -> {
-                            desk.change(p -> p.withoutContract(contract.name()));
-                            desk.placeProperty()
-                                    .set(desk.places().stream().findFirst().orElse(null));
-                            desk.tell(new Notice(
-                                    contract.title() + " is removed; its cases stay in the folder.",
-                                    false,
-                                    Optional.of(new Notice.Action("Undo", () -> restore(contract, moved)))));
-                        },
-                        desk::tell);
+        desk.inTurn(
+                () -> desk.store().removeContract(folder, contract.name()),
+                moved -> {
+                    desk.change(p -> p.withoutContract(contract.name()));
+                    desk.placeProperty().set(desk.places().stream().findFirst().orElse(null));
+                    desk.tell(new Notice(
+                            contract.title() + " is removed; its cases stay in the folder.",
+                            false,
+                            Optional.of(new Notice.Action("Undo", () -> restore(contract, moved)))));
+                },
+                desk::tell);
     }
 
     private void restore(KeptContract contract, Path moved) {
         Path folder = desk.project().folder();
-        desk.tasks()
-                .run(
-                        () -> {
-                            synchronized (desk.store()) {
-                                return desk.store().restoreContract(folder, contract.name(), moved);
-                            }
-                        },
-                        kept -> desk.change(p -> p.withContract(kept)),
-                        desk::tell);
+        desk.inTurn(
+                () -> desk.store().restoreContract(folder, contract.name(), moved),
+                kept -> desk.change(p -> p.withContract(kept)),
+                desk::tell);
     }
 
     /** Sets where a port is in the environment in use; blank goes by the contract again. */
     public void endpoint(KeptContract contract, Port port, String address) {
-        desk.change(
-                p -> p.withEndpoint(contract.name(), port.name(), address),
-                () -> desk.store().saveSettings(desk.project()));
+        desk.change(p -> p.withEndpoint(contract.name(), port.name(), address));
     }
 
     /** Writes a contract to a folder, a zip file or a single WSDL. */

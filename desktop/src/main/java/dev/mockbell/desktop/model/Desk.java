@@ -3,16 +3,21 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Change;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.LostCases;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
+import dev.mockbell.project.Saver;
 import dev.mockbell.project.Secrets;
-import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.wire.EventLoops;
@@ -24,7 +29,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -47,23 +55,34 @@ public final class Desk implements AutoCloseable {
             new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
     private final CaseCaller caller = new CaseCaller(http, expressions);
     private final ProjectStore store = new ProjectStore();
-    private final Secrets secrets = Secrets.ofUser(System.getenv());
+    private final UserFolders user;
+    private final Secrets secrets;
+    private final LocalProjects locals;
     private final List<Runnable> closing = new ArrayList<>();
+    private final List<Runnable> ending = new CopyOnWriteArrayList<>();
+    private final Saver saver;
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
+    private LocalProject local;
 
-    private Desk(Project opened, Executor interfaceThread, Clock clock) {
+    private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user) {
         this.tasks = new Tasks(interfaceThread);
         this.clock = clock;
-        this.ledger = Ledger.open(ProjectStore.ledger(opened.folder()));
+        this.user = user;
+        this.secrets = Secrets.ofUser(user, System.getenv());
+        this.locals = LocalProjects.ofUser(user);
+        this.local = locals.of(opened.folder());
+        this.ledger = ProjectStore.openLedger(opened.folder(), text -> notices.add(Notice.bad(text)));
         this.history = new RunHistory(opened.folder());
+        this.saver = new Saver(store, opened.folder(), problem -> tasks.later(() -> tell(problem)));
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
         LostCases.of(opened).forEach(this::tell);
+        local.formerly().ifPresent(this::tellMoved);
         places().stream().findFirst().ifPresent(place::set);
     }
 
@@ -73,6 +92,11 @@ public final class Desk implements AutoCloseable {
      * @throws Problem when the project's main file or ledger cannot be read
      */
     public static Desk open(Path folder, Executor interfaceThread, Clock clock) {
+        return open(folder, interfaceThread, clock, UserFolders.ofProcess());
+    }
+
+    /** As {@link #open(Path, Executor, Clock)}, for a user whose folders are elsewhere. */
+    public static Desk open(Path folder, Executor interfaceThread, Clock clock, UserFolders user) {
         ProjectStore store = new ProjectStore();
         Path at = folder.toAbsolutePath().normalize();
         Project opened = ProjectStore.isProject(at)
@@ -80,7 +104,7 @@ public final class Desk implements AutoCloseable {
                 : store.create(
                         at,
                         at.getFileName() == null ? "Project" : at.getFileName().toString());
-        return new Desk(opened, interfaceThread, clock);
+        return new Desk(opened, interfaceThread, clock, user);
     }
 
     public Tasks tasks() {
@@ -125,7 +149,8 @@ public final class Desk implements AutoCloseable {
 
     /** What the project looks like to runs. */
     public ProjectBench bench() {
-        return new ProjectBench(project.get(), secrets);
+        SecretHosts hosts = new SecretHosts(local.hosts()).andOf(System.getenv());
+        return new ProjectBench(project.get(), local, secrets, hosts);
     }
 
     /** A runner over the project as it is now. */
@@ -158,6 +183,43 @@ public final class Desk implements AutoCloseable {
         }
     }
 
+    /** Tells of a problem; where the user's word is all that is missing, it can be given and what failed tried again. */
+    public void tell(Problem problem, Runnable again) {
+        String place = problem.where().orElse("");
+        switch (problem.kind()) {
+            case SECRET_WITHHELD ->
+                tell(Notice.bad(problem.what() + ".", "Give it to " + place, () -> {
+                    local = locals.allowHost(project.get().folder(), place);
+                    again.run();
+                }));
+            case LISTENING_REFUSED ->
+                tell(Notice.bad(problem.what() + ".", "Allow it on this machine", () -> {
+                    local = locals.allowListening(project.get().folder(), place);
+                    again.run();
+                }));
+            default -> tell(problem);
+        }
+    }
+
+    private void tellMoved(Path formerly) {
+        tell(Notice.bad(
+                "This project was at " + formerly
+                        + " when it was opened last. Its secrets, and what was allowed there, are" + " not used here.",
+                "It is mine, use them",
+                () -> local = locals.adopt(project.get().folder())));
+    }
+
+    /** What the user of this machine has allowed the project. */
+    public LocalProject local() {
+        return local;
+    }
+
+    /** Lets the project's secrets go to a host, or no longer. */
+    public void secretHost(String host, boolean allowed) {
+        Path folder = project.get().folder();
+        local = allowed ? locals.allowHost(folder, host) : locals.refuseHost(folder, host);
+    }
+
     /** Tells the user something; the latest five stay. */
     public void tell(Notice notice) {
         notices.removeIf(n -> n.text().equals(notice.text()));
@@ -173,12 +235,7 @@ public final class Desk implements AutoCloseable {
     }
 
     private void move(LostCases lost) {
-        List<Case> moved = lost.moved(
-                project.get().cases(lost.contract().name(), lost.likest().orElseThrow()));
-        change(lost::moved, () -> {
-            moved.forEach(c -> store.saveCase(project.get().folder(), c));
-            lost.cases().forEach(c -> store.deleteCase(project.get().folder(), c));
-        });
+        change(lost::moved);
         place(lost.contract().name(), lost.likest().orElseThrow()).ifPresent(p -> {
             place.set(null);
             place.set(p);
@@ -201,28 +258,30 @@ public final class Desk implements AutoCloseable {
                 .findFirst();
     }
 
-    /** Replaces the project's state in memory; saving is the caller's. */
+    /** Changes the project; what is another then is saved. */
     public void change(UnaryOperator<Project> change) {
-        project.set(change.apply(project.get()));
+        Project before = project.get();
+        Project after = change.apply(before);
+        project.set(after);
+        List<Change> changes = Change.between(before, after);
+        if (!changes.isEmpty()) {
+            saver.save(changes);
+        }
     }
 
-    /** Changes the project and saves off the interface thread what {@code save} writes. */
-    public void change(UnaryOperator<Project> change, Runnable save) {
-        change(change);
-        tasks.run(
-                () -> {
-                    synchronized (store) {
-                        save.run();
-                    }
-                    return null;
-                },
-                nothing -> {},
-                this::tell);
+    /** The one that writes to the project's folder. */
+    public Saver saver() {
+        return saver;
+    }
+
+    /** Does work on the project's folder in turn with what is saved, then {@code done} or {@code failed} here. */
+    public <T> void inTurn(Callable<T> work, Consumer<T> done, Consumer<Problem> failed) {
+        tasks.await(saver.submit(work), done, failed);
     }
 
     /** Uses another environment. */
     public void use(String environment) {
-        change(p -> p.in(environment), () -> store.saveSettings(project.get()));
+        change(p -> p.in(environment));
     }
 
     /** The contracts as a whole. */
@@ -256,24 +315,46 @@ public final class Desk implements AutoCloseable {
 
     /** Gives the project, the environment in use and the secrets of both other values. */
     public void keepVariables(List<Variable> ofProject, List<Variable> ofEnvironment, Map<String, String> newSecrets) {
-        change(
-                p -> {
-                    Project with = p.with(p.settings().withVariables(ofProject));
-                    return ofEnvironment.isEmpty() && p.current().variables().isEmpty()
-                            ? with
-                            : with.withEnvironmentVariables(ofEnvironment);
-                },
-                () -> {
-                    newSecrets.forEach(
-                            (name, value) -> secrets.keep(project.get().name(), name, value));
-                    store.saveSettings(project.get());
-                });
+        change(p -> {
+            Project with = p.with(p.settings().withVariables(ofProject));
+            return ofEnvironment.isEmpty() && p.current().variables().isEmpty()
+                    ? with
+                    : with.withEnvironmentVariables(ofEnvironment);
+        });
+        if (!newSecrets.isEmpty()) {
+            Path folder = project.get().folder();
+            inTurn(
+                    () -> {
+                        LocalProject owner = locals.entered(folder);
+                        newSecrets.forEach((name, value) -> secrets.keep(owner, name, value));
+                        return owner;
+                    },
+                    owner -> local = owner,
+                    this::tell);
+        }
     }
 
+    /** Does something when the desk ends, off the interface thread, after what was changed is saved. */
+    public void onEnd(Runnable action) {
+        ending.add(action);
+    }
+
+    /** Takes over what is still being typed. On the interface thread, before {@link #close}. */
+    public void settle() {
+        closing.forEach(Runnable::run);
+        closing.clear();
+    }
+
+    /**
+     * Ends everything. What was changed is saved first, before anything that it needs is taken away. It waits for the disk, so
+     * the window calls {@link #settle} on its own thread and this elsewhere.
+     */
     @Override
     public void close() {
-        closing.forEach(Runnable::run);
+        settle();
         contracts.stop();
+        saver.close();
+        ending.forEach(Runnable::run);
         tasks.close();
         ledger.close();
         http.close();

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
@@ -9,7 +10,6 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.project.AtomicFile;
 import dev.mockbell.project.Names;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.LoadCsv;
@@ -99,9 +99,7 @@ public final class LoadModel {
             return;
         }
         plan.set(changed);
-        desk.change(
-                p -> p.withLoad(changed),
-                () -> desk.store().saveLoad(desk.project().folder(), changed));
+        desk.change(p -> p.withLoad(changed));
     }
 
     /** Starts the plan, or stops the run under way. */
@@ -134,13 +132,14 @@ public final class LoadModel {
 
             @Override
             public void failure(Exchange exchange) {
-                if (desk.ledger().offer(exchange)) {
-                    desk.tasks().later(() -> {
-                        if (failures.size() < MOST_FAILURES) {
-                            failures.add(exchange);
-                        }
-                    });
-                }
+                desk.ledger()
+                        .offer(
+                                exchange,
+                                numbered -> desk.tasks().later(() -> {
+                                    if (failures.size() < MOST_FAILURES) {
+                                        failures.add(numbered);
+                                    }
+                                }));
             }
         };
         var bench = desk.bench();

@@ -6,6 +6,7 @@ import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.LocalProject;
 import dev.mockbell.wire.EventLoops;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -38,6 +39,11 @@ public final class MocksModel {
             if (contract.get() == null) {
                 now.contracts().stream().findFirst().ifPresent(this::open);
             }
+        });
+        desk.onClose(() -> {
+            List<MockHost> left = List.copyOf(up.values());
+            up.clear();
+            desk.onEnd(() -> left.forEach(MockHost::close));
         });
         desk.placeProperty().addListener((o, was, now) -> {
             if (now != null) {
@@ -128,15 +134,19 @@ public final class MocksModel {
 
     /** Starts a mock; a taken port is explained with the next free one. */
     public void start(KeptContract kept, MockPlan plan) {
+        LocalProject local = desk.local();
         desk.tasks()
                 .run(
-                        () -> MockHost.start(
-                                kept.contract(),
-                                plan,
-                                desk.loops(),
-                                desk.expressions(),
-                                desk.ledger()::offer,
-                                e -> soon()),
+                        () -> {
+                            local.checkListening(plan.host());
+                            return MockHost.start(
+                                    kept.contract(),
+                                    plan,
+                                    desk.loops(),
+                                    desk.expressions(),
+                                    desk.ledger()::offer,
+                                    e -> soon());
+                        },
                         host -> {
                             up.put(kept.name(), host);
                             if (desk.project().mock(kept.name()).isEmpty()) {
@@ -150,7 +160,7 @@ public final class MocksModel {
                                 desk.tell(Notice.bad(
                                         problem.what() + ".", "Use " + free, () -> start(kept, plan.withPort(free))));
                             } else {
-                                desk.tell(problem);
+                                desk.tell(problem, () -> start(kept, plan));
                             }
                         });
     }
@@ -227,16 +237,8 @@ public final class MocksModel {
     }
 
     private void save(MockPlan plan) {
-        desk.change(
-                p -> p.withMock(plan),
-                () -> desk.store().saveMock(desk.project().folder(), plan));
+        desk.change(p -> p.withMock(plan));
         host(plan.contract()).ifPresent(h -> h.replace(plan));
         changed();
-    }
-
-    /** Stops all mocks. */
-    public void close() {
-        up.values().forEach(MockHost::close);
-        up.clear();
     }
 }

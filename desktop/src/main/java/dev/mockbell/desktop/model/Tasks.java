@@ -3,7 +3,9 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.problem.Problem;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -73,9 +75,25 @@ public final class Tasks implements AutoCloseable {
         if (e instanceof Problem problem) {
             return problem;
         }
+        if (e instanceof ExecutionException && e.getCause() instanceof Exception cause) {
+            return problem(cause);
+        }
         LOG.error("work failed", e);
         return Problem.of(
                 Problem.Kind.INPUT, "That did not work: " + Problem.reason(e), null, "The log has the details.", e);
+    }
+
+    /** Brings the outcome of work that somebody else does to the interface thread; as for {@link #run}. */
+    public <T> void await(CompletableFuture<T> work, Consumer<T> done, Consumer<Problem> failed) {
+        running.incrementAndGet();
+        work.whenComplete((result, failure) -> back.execute(() -> {
+            running.decrementAndGet();
+            if (failure == null) {
+                done.accept(result);
+            } else {
+                failed.accept(problem(failure instanceof Exception e ? e : new IllegalStateException(failure)));
+            }
+        }));
     }
 
     /** Does something on the interface thread after a while; another call with the same key puts it off. */

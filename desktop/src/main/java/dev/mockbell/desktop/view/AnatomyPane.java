@@ -15,7 +15,6 @@ import dev.mockbell.message.SampleBuilder;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.schema.ElementDecl;
-import dev.mockbell.suite.CaseCaller;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -117,7 +116,7 @@ final class AnatomyPane extends StackPane {
     }
 
     private static String sample(Place of) {
-        return SampleBuilder.text(CaseCaller.requestOutline(of.contract().contract(), of.operation()), Detail.FULL);
+        return SampleBuilder.text(MessageOutline.ofRequest(of.contract().contract(), of.operation()), Detail.FULL);
     }
 
     private void toSource(dev.mockbell.xml.Place at) {

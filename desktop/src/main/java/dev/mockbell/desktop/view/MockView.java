@@ -17,7 +17,6 @@ import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.project.KeptContract;
-import dev.mockbell.suite.CaseCaller;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
@@ -326,7 +325,7 @@ final class MockView extends StackPane {
                     .orElseGet(() -> MessageOutline.empty(contract));
         }
         return operation
-                .flatMap(o -> CaseCaller.answerOutline(contract, o))
+                .flatMap(o -> MessageOutline.ofAnswer(contract, o))
                 .orElseGet(() -> MessageOutline.empty(contract));
     }
 

@@ -9,7 +9,6 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.suite.CaseCaller;
 import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
@@ -51,7 +50,7 @@ final class WirePane extends ScrollPane {
     private void soap(Place place, Port port) {
         BoundOperation bound = place.at(port.name());
         Operation operation = bound.operation();
-        SoapVersion version = CaseCaller.version(bound);
+        SoapVersion version = SoapVersion.of(bound);
         String action = operation.soapAction().orElse("");
         String address = desk.endpoint(place.contract(), port);
         String body = SampleEnvelope.of(place.contract().contract(), port.binding(), operation, Detail.FULL).stream()

@@ -8,7 +8,6 @@ import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SheetRow;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
@@ -45,7 +44,7 @@ class MessageModelTest {
         Contract contract = new ContractReader((DocumentFetcher)
                         (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
                 .read("x", URI.create("mem:/x"), Progress.NONE, new StopSignal());
-        outline = CaseCaller.requestOutline(
+        outline = MessageOutline.ofRequest(
                 contract, contract.operation("Go", null).orElseThrow().operation());
         model.onEdited(heard::add);
         model.open(outline, "<t:Trip xmlns:t=\"urn:t\"><t:title>A</t:title><t:leg><t:km>1</t:km></t:leg></t:Trip>");

@@ -1,0 +1,195 @@
+package dev.mockbell.project;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileName;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Suite;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
+
+/** Reads a project's folder once. Whatever is wrong with one file is told, and no other file is the worse for it. */
+final class ProjectReader {
+    private final ProjectFolder folder;
+    private final Yaml yaml;
+    private final Snapshots snapshots;
+    private final List<String> troubles = new ArrayList<>();
+
+    ProjectReader(ProjectFolder folder, Yaml yaml, Snapshots snapshots) {
+        this.folder = folder;
+        this.yaml = yaml;
+        this.snapshots = snapshots;
+    }
+
+    Project read() {
+        Path at = folder.folder();
+        if (!ProjectStore.isProject(at)) {
+            throw Problem.input(
+                    "There is no project here: " + ProjectFolder.SETTINGS + " is missing",
+                    at.toString(),
+                    "Give the folder of a project, or make one with “mockbell contract import WSDL --project DIR”.");
+        }
+        AtomicFile.sweep(at);
+        Settings settings = settings();
+        List<KeptContract> contracts = new ArrayList<>();
+        each("contracts", Files::isDirectory, d -> contracts.add(snapshots.read(d, troubles)));
+        List<Case> cases = new ArrayList<>();
+        each(
+                "cases",
+                Files::isDirectory,
+                contract -> each(
+                        contract,
+                        Files::isDirectory,
+                        operation -> each(operation, ProjectReader::isYaml, f -> cases.add(kept(f)))));
+        List<Suite> suites = new ArrayList<>();
+        each("suites", ProjectReader::isYaml, f -> suites.add(PlanFiles.suite(id(f), yaml.read(f, FileKind.SUITE))));
+        List<MockPlan> mocks = new ArrayList<>();
+        each("mocks", ProjectReader::isYaml, f -> mocks.add(mock(f)));
+        List<LoadPlan> loads = new ArrayList<>();
+        each("loads", ProjectReader::isYaml, f -> loads.add(PlanFiles.load(id(f), yaml.read(f, FileKind.LOAD))));
+        return new Project(
+                at,
+                settings,
+                List.copyOf(contracts),
+                List.copyOf(cases),
+                List.copyOf(suites),
+                List.copyOf(mocks),
+                List.copyOf(loads),
+                List.copyOf(troubles));
+    }
+
+    private Settings settings() {
+        Path at = folder.folder();
+        String usual = at.getFileName() == null ? "project" : at.getFileName().toString();
+        try {
+            return settings(yaml.read(folder.settings(), FileKind.PROJECT), usual);
+        } catch (Problem problem) {
+            if (problem.kind() == Problem.Kind.NEWER_FORMAT) {
+                throw problem;
+            }
+            troubles.add(problem.getMessage());
+            return Settings.unreadable(usual);
+        }
+    }
+
+    private static Settings settings(ObjectNode node, String usualName) {
+        List<Environment> environments = new ArrayList<>();
+        node.path("environments").forEach(e -> {
+            Map<String, String> endpoints = new LinkedHashMap<>();
+            e.path("endpoints")
+                    .properties()
+                    .forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
+            environments.add(
+                    new Environment(e.path("name").asText(), endpoints, VariableFile.read(e.path("variables"))));
+        });
+        Map<String, List<String>> order = new LinkedHashMap<>();
+        node.path("caseOrder").properties().forEach(o -> {
+            List<String> ids = new ArrayList<>();
+            o.getValue().forEach(id -> ids.add(id.asText()));
+            order.put(o.getKey(), List.copyOf(ids));
+        });
+        return new Settings(
+                node.path("name").asText(usualName),
+                environments,
+                node.path("environment").asText(""),
+                VariableFile.read(node.path("variables")),
+                order);
+    }
+
+    private void each(String part, Predicate<Path> wanted, Consumer<Path> read) {
+        try {
+            each(folder.part(part), wanted, read);
+        } catch (Problem problem) {
+            troubles.add(problem.getMessage());
+        }
+    }
+
+    private void each(Path in, Predicate<Path> wanted, Consumer<Path> read) {
+        if (!Files.isDirectory(in)) {
+            return;
+        }
+        AtomicFile.sweep(in);
+        List<Path> found;
+        try (Stream<Path> list = Files.list(in)) {
+            found = list.filter(wanted)
+                    .filter(p -> !p.getFileName().toString().startsWith("."))
+                    .sorted()
+                    .toList();
+        } catch (IOException e) {
+            troubles.add("The folder " + in + " cannot be listed: " + Problem.reason(e) + ".");
+            return;
+        }
+        for (Path path : found) {
+            try {
+                read.accept(folder.held(path));
+            } catch (Problem problem) {
+                String message = problem.getMessage();
+                troubles.add(message.contains(path.toString()) ? message : message + " It is named in " + path + ".");
+            } catch (RuntimeException | StackOverflowError e) {
+                // whatever a file brings about, the others open
+                troubles.add("The file cannot be read: " + Problem.reason(e) + " (" + path + "). It is left as it is.");
+            }
+        }
+    }
+
+    private static boolean isYaml(Path path) {
+        return path.toString().endsWith(ProjectFolder.YAML) && Files.isRegularFile(path);
+    }
+
+    private static String id(Path file) {
+        String name = file.getFileName().toString();
+        return FileName.name(name.substring(0, name.length() - ProjectFolder.YAML.length()));
+    }
+
+    private Case kept(Path file) {
+        Path operation = file.getParent();
+        ObjectNode node = yaml.read(file, FileKind.CASE);
+        String name = file.getFileName().toString();
+        Path body = folder.held(
+                file.resolveSibling(name.substring(0, name.length() - ProjectFolder.YAML.length()) + ".xml"));
+        return CaseFile.read(
+                node,
+                FileName.name(operation.getParent().getFileName().toString()),
+                node.path("operation")
+                        .asText(FileName.name(operation.getFileName().toString())),
+                id(file),
+                text(body));
+    }
+
+    private MockPlan mock(Path file) {
+        return PlanFiles.mock(id(file), yaml.read(file, FileKind.MOCK), body -> text(folder.mockBody(id(file), body)));
+    }
+
+    private static String text(Path file) {
+        try {
+            return Files.readString(file, StandardCharsets.UTF_8);
+        } catch (NoSuchFileException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The body's file is missing",
+                    file.toString(),
+                    "Restore it from version control.",
+                    e);
+        } catch (CharacterCodingException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The file is not UTF-8 text", file.toString(), "It is left as it is.", e);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The file cannot be read: " + Problem.reason(e), file.toString(), null, e);
+        }
+    }
+}

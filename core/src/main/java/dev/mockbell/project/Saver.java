@@ -1,0 +1,218 @@
+package dev.mockbell.project;
+
+import dev.mockbell.problem.Problem;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
+import java.util.function.Consumer;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The one that writes to a project's folder while it is open: one thread, in the order in which things were given. What is
+ * given is immutable. A change takes the place of one with the same key that is not written yet, and keeps its turn. What
+ * cannot be written is told, is tried again with everything that comes after, and stays until it is written. Closing writes
+ * all that is left. Safe for many threads; giving something never waits for the disk.
+ */
+public final class Saver implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Saver.class);
+
+    private final ProjectStore store;
+    private final Path project;
+    private final Consumer<Problem> trouble;
+    private final Map<String, Change> pending = new LinkedHashMap<>();
+    private final Map<String, Change> failed = new LinkedHashMap<>();
+    private final Map<String, String> told = new HashMap<>();
+    private final Deque<Runnable> work = new ArrayDeque<>();
+    private final Thread thread;
+    private boolean writing;
+    private boolean closing;
+
+    /** @param trouble hears of what cannot be written, once for each reason, on the saver's thread; it must not block */
+    public Saver(ProjectStore store, Path project, Consumer<Problem> trouble) {
+        this.store = store;
+        this.project = project;
+        this.trouble = trouble;
+        thread = new Thread(this::run, "saver");
+        // a program that ends by itself must not lose what was given a moment before
+        thread.setDaemon(false);
+        thread.start();
+    }
+
+    /** Has changes written, in their order. */
+    public void save(List<Change> changes) {
+        synchronized (pending) {
+            if (!closing) {
+                for (Change change : changes) {
+                    pending.put(change.key(), change);
+                }
+                pending.notifyAll();
+                return;
+            }
+        }
+        // too late for the thread, never too late for the work
+        changes.forEach(this::write);
+    }
+
+    /**
+     * Does other work on the project's folder, after all that was given before.
+     *
+     * @return its outcome; it fails with the {@link Problem} that the work ended with
+     */
+    public <T> CompletableFuture<T> submit(Callable<T> task) {
+        CompletableFuture<T> outcome = new CompletableFuture<>();
+        Runnable carried = () -> {
+            try {
+                outcome.complete(task.call());
+            } catch (Exception | StackOverflowError e) {
+                outcome.completeExceptionally(e);
+            }
+        };
+        synchronized (pending) {
+            if (!closing) {
+                // what was given before is written before: only then is the order that of the giving
+                List<Change> before = new ArrayList<>(pending.values());
+                pending.clear();
+                if (!before.isEmpty()) {
+                    work.add(() -> before.forEach(this::write));
+                }
+                work.add(carried);
+                pending.notifyAll();
+                return outcome;
+            }
+        }
+        carried.run();
+        return outcome;
+    }
+
+    /** Waits until everything given so far is written or has failed. */
+    public void settle() throws InterruptedException {
+        synchronized (pending) {
+            while (writing || !pending.isEmpty() || !work.isEmpty()) {
+                pending.wait();
+            }
+        }
+    }
+
+    private void run() {
+        while (true) {
+            Runnable next;
+            synchronized (pending) {
+                writing = false;
+                pending.notifyAll();
+                while (work.isEmpty() && pending.isEmpty() && !closing) {
+                    waitQuietly();
+                }
+                next = next();
+                if (next == null) {
+                    return;
+                }
+                writing = true;
+            }
+            try {
+                next.run();
+            } catch (RuntimeException | StackOverflowError e) {
+                LOG.error("the saver could not do its work", e);
+            }
+        }
+    }
+
+    private void waitQuietly() {
+        try {
+            pending.wait();
+        } catch (InterruptedException e) {
+            // nobody interrupts the saver to any good; it ends when it is closed
+            LOG.debug("the saver goes on", e);
+        }
+    }
+
+    /** The next piece of work; null when there is none left and the saver is closed. */
+    private Runnable next() {
+        if (!work.isEmpty()) {
+            return work.poll();
+        }
+        if (pending.isEmpty()) {
+            return null;
+        }
+        String key = pending.keySet().iterator().next();
+        Change change = pending.remove(key);
+        return () -> {
+            write(change);
+            retry();
+        };
+    }
+
+    private void write(Change change) {
+        try {
+            synchronized (store) {
+                change.write(store, project);
+            }
+            synchronized (pending) {
+                failed.remove(change.key());
+                told.remove(change.key());
+            }
+        } catch (Problem problem) {
+            failed(change, problem);
+        } catch (RuntimeException | StackOverflowError e) {
+            LOG.error("a save failed", e);
+            failed(
+                    change,
+                    Problem.of(
+                            Problem.Kind.INPUT,
+                            "A change could not be saved: " + Problem.reason(e),
+                            change.key(),
+                            null,
+                            e));
+        }
+    }
+
+    private void failed(Change change, Problem problem) {
+        boolean news;
+        synchronized (pending) {
+            failed.put(change.key(), change);
+            news = !problem.getMessage().equals(told.put(change.key(), problem.getMessage()));
+        }
+        if (news) {
+            trouble.accept(problem);
+        }
+    }
+
+    private void retry() {
+        List<Change> again;
+        synchronized (pending) {
+            again = failed.values().stream()
+                    .filter(c -> !pending.containsKey(c.key()))
+                    .toList();
+        }
+        again.forEach(this::write);
+    }
+
+    /** Writes all that is left and ends. Returns when that is done. */
+    @Override
+    public void close() {
+        synchronized (pending) {
+            closing = true;
+            pending.notifyAll();
+        }
+        boolean interrupted = false;
+        while (thread.isAlive()) {
+            try {
+                thread.join();
+            } catch (InterruptedException e) {
+                // whoever is in a hurry still waits for the work to be safe
+                interrupted = true;
+            }
+        }
+        retry();
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,50 @@
+package dev.mockbell.request;
+
+import dev.mockbell.exchange.HttpMessage.Header;
+import java.net.URI;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A request while stages make it. */
+final class Draft {
+    private Filler filler;
+    private URI address;
+    private byte[] body = {};
+    private final List<Header> headers = new ArrayList<>();
+
+    Draft(Filler filler) {
+        this.filler = filler;
+    }
+
+    /** Fills texts; from the address on, for its host. */
+    Filler filler() {
+        return filler;
+    }
+
+    URI address() {
+        return address;
+    }
+
+    void address(URI made) {
+        address = made;
+        filler = filler.forHost(made.getHost());
+    }
+
+    byte[] body() {
+        return body;
+    }
+
+    void body(byte[] made) {
+        body = made;
+    }
+
+    List<Header> headers() {
+        return headers;
+    }
+
+    /** Sets a header field in place of one of its name. */
+    void header(String name, String value) {
+        headers.removeIf(h -> h.name().equalsIgnoreCase(name));
+        headers.add(new Header(name, value));
+    }
+}
