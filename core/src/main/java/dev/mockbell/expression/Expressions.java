@@ -5,13 +5,15 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.io.ByteArrayInputStream;
 import java.io.StringReader;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import javax.xml.transform.sax.SAXSource;
-import net.sf.saxon.lib.Feature;
+import net.sf.saxon.functions.FunctionLibraryList;
 import net.sf.saxon.s9api.Processor;
 import net.sf.saxon.s9api.QName;
 import net.sf.saxon.s9api.SaxonApiException;
@@ -19,8 +21,12 @@ import net.sf.saxon.s9api.UnprefixedElementMatchingPolicy;
 import net.sf.saxon.s9api.XPathCompiler;
 import net.sf.saxon.s9api.XPathExecutable;
 import net.sf.saxon.s9api.XPathSelector;
+import net.sf.saxon.s9api.XdmFunctionItem;
+import net.sf.saxon.s9api.XdmItem;
 import net.sf.saxon.s9api.XdmNode;
 import net.sf.saxon.s9api.XdmValue;
+import net.sf.saxon.sxpath.IndependentContext;
+import net.sf.saxon.sxpath.XPathExpression;
 import org.w3c.dom.Node;
 import org.xml.sax.InputSource;
 
@@ -39,8 +45,10 @@ public final class Expressions {
     /** What an expression is compiled for. */
     private record Key(String xpath, Set<String> variables, Map<String, String> namespaces) {}
 
-    private final Processor processor = new Processor(false);
+    private final ThreadLocal<Budget> budgets = new ThreadLocal<>();
+    private final Processor processor = new Processor(BoundedParser.configuration(budgets));
     private final Functions.Source source;
+    private final Budget.Bounds bounds;
     private final Map<Key, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
         private static final long serialVersionUID = 1L;
 
@@ -52,42 +60,29 @@ public final class Expressions {
 
     /** With functions that draw on a good source of randomness. */
     public Expressions() {
-        this(new Functions.Source(new java.security.SecureRandom(), new Counters()), false);
+        this(new Functions.Source(new java.security.SecureRandom(), new Counters()), false, Budget.Bounds.USUAL);
     }
 
     /** As {@link #Expressions()}, the same random values each time for the same seed. */
     public Expressions(long seed) {
-        this(new Functions.Source(new java.util.Random(seed), new Counters()), false);
+        this(new Functions.Source(new java.util.Random(seed), new Counters()), false, Budget.Bounds.USUAL);
     }
 
-    private Expressions(Functions.Source source, boolean looking) {
+    /** With other bounds on what an evaluation may use up. */
+    Expressions(Budget.Bounds bounds) {
+        this(new Functions.Source(new java.util.Random(1), new Counters()), false, bounds);
+    }
+
+    private Expressions(Functions.Source source, boolean looking, Budget.Bounds bounds) {
         this.source = source;
+        this.bounds = bounds;
         new Functions(source, looking).registerIn(processor);
-        processor.setConfigurationProperty(Feature.ALLOW_EXTERNAL_FUNCTIONS, false);
-        processor.setConfigurationProperty(Feature.ALLOWED_PROTOCOLS, "");
-        processor.setConfigurationProperty(Feature.ENVIRONMENT_VARIABLE_RESOLVER, new NoEnvironment());
-        // what is wrong is thrown and told in the program's own words; the library's warnings would go to the terminal
-        processor.getUnderlyingConfiguration().setErrorReporterFactory(configuration -> error -> {});
-        processor.getUnderlyingConfiguration().setResourceResolver(request -> {
-            throw new net.sf.saxon.trans.XPathException("expressions may not read " + request.uri);
-        });
+        Closing.close(processor);
     }
 
     /** For showing what expressions would give: counters stay where they are. */
     public Expressions looking() {
-        return new Expressions(source, true);
-    }
-
-    private static final class NoEnvironment implements net.sf.saxon.lib.EnvironmentVariableResolver {
-        @Override
-        public Set<String> getAvailableEnvironmentVariables() {
-            return Set.of();
-        }
-
-        @Override
-        public String getEnvironmentVariable(String name) {
-            return null;
-        }
+        return new Expressions(source, true, bounds);
     }
 
     /** Reads a message so that expressions can look at it. */
@@ -116,31 +111,81 @@ public final class Expressions {
     /**
      * The value of an expression.
      *
-     * @throws Problem of kind EXPRESSION when it does not parse, refers to an unknown variable or fails on the data
+     * @throws Problem of kind EXPRESSION when it does not parse, refers to an unknown variable, fails on the data or uses more
+     *     time or memory than an expression may; of kind STOPPED when the scope's signal stopped it
      */
     public XdmValue evaluate(String xpath, Scope scope) {
-        XPathExecutable executable = compile(xpath, scope);
+        return bounded(xpath, scope, "The expression gives no value", selector -> {
+            Budget budget = budgets.get();
+            List<XdmItem> items = new ArrayList<>();
+            for (XdmItem item : selector) {
+                Guard.passed(item.getUnderlyingValue(), budget);
+                items.add(item);
+            }
+            return items.size() == 1 ? items.get(0) : new XdmValue(items);
+        });
+    }
+
+    /** The effective boolean value of an expression (XPath 3.1 §2.4.3); it fails as {@link #evaluate} does. */
+    public boolean holds(String condition, Scope scope) {
+        return bounded(condition, scope, "The condition cannot be decided", XPathSelector::effectiveBooleanValue);
+    }
+
+    private interface Use<T> {
+        T of(XPathSelector selector) throws SaxonApiException;
+    }
+
+    private <T> T bounded(String xpath, Scope scope, String failure, Use<T> use) {
+        Budget before = budgets.get();
         try {
-            return loaded(executable, scope).evaluate();
-        } catch (SaxonApiException e) {
+            XPathExecutable executable = compile(xpath, scope);
+            budgets.set(new Budget(bounds, scope.stop()));
+            return use.of(loaded(executable, scope));
+        } catch (Problem problem) {
+            throw problem;
+        } catch (SaxonApiException | RuntimeException e) {
+            throw failed(failure, xpath, e);
+        } catch (StackOverflowError e) {
             throw Problem.of(
-                    Problem.Kind.EXPRESSION, "The expression gives no value: " + clause(e), place(xpath, e), null, e);
+                    Problem.Kind.EXPRESSION,
+                    failure + ": it is nested too deep",
+                    shortened(xpath),
+                    "Write it flatter.",
+                    e);
+        } catch (OutOfMemoryError e) {
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION,
+                    failure + ": it needs more memory than there is",
+                    shortened(xpath),
+                    "Write it with less work.",
+                    e);
+        } finally {
+            if (before == null) {
+                budgets.remove();
+            } else {
+                budgets.set(before);
+            }
         }
     }
 
-    /** The effective boolean value of an expression (XPath 3.1 §2.4.3). */
-    public boolean holds(String condition, Scope scope) {
-        XPathExecutable executable = compile(condition, scope);
-        try {
-            return loaded(executable, scope).effectiveBooleanValue();
-        } catch (SaxonApiException e) {
-            throw Problem.of(
-                    Problem.Kind.EXPRESSION,
-                    "The condition cannot be decided: " + clause(e),
-                    place(condition, e),
-                    null,
-                    e);
+    private static Problem failed(String failure, String xpath, Exception e) {
+        for (Throwable at = e; at != null; at = at.getCause()) {
+            if (at instanceof Budget.Spent spent) {
+                return spent.isStopped()
+                        ? Problem.stopped()
+                        : Problem.of(
+                                Problem.Kind.EXPRESSION,
+                                failure + ": " + spent.getMessage(),
+                                shortened(xpath),
+                                "Write it with less work.",
+                                spent);
+            }
         }
+        return Problem.of(Problem.Kind.EXPRESSION, failure + ": " + clause(e), place(xpath, e), null, e);
+    }
+
+    private static String shortened(String xpath) {
+        return xpath.length() > 200 ? xpath.substring(0, 200) + "…" : xpath;
     }
 
     private static XPathSelector loaded(XPathExecutable executable, Scope scope) throws SaxonApiException {
@@ -170,7 +215,21 @@ public final class Expressions {
 
     /** The text of a value: items separated by a space, elements by their text. */
     public static String text(XdmValue value) {
-        return value.stream().map(item -> item.getStringValue()).collect(Collectors.joining(" "));
+        StringBuilder text = new StringBuilder();
+        boolean first = true;
+        for (XdmItem item : value) {
+            if (item instanceof XdmFunctionItem) {
+                throw Problem.of(
+                        Problem.Kind.EXPRESSION,
+                        "The value is a map, an array or a function, which has no text",
+                        null,
+                        "Use what it holds, or serialize(…, map{'method': 'json'}).",
+                        null);
+            }
+            text.append(first ? "" : " ").append(item.getStringValue());
+            first = false;
+        }
+        return text.toString();
     }
 
     /** The text with each expression in braces replaced by the text of its value. */
@@ -247,13 +306,30 @@ public final class Expressions {
         });
         compiler.declareNamespace(Functions.PREFIX, Functions.NAMESPACE);
         compiler.declareNamespace("secret", SECRETS);
+        for (String set : List.of("map", "array", "math")) {
+            compiler.declareNamespace(set, "http://www.w3.org/2005/xpath-functions/" + set);
+        }
         variables.forEach(v -> compiler.declareVariable(name(v)));
+        IndependentContext context = (IndependentContext) compiler.getUnderlyingStaticContext();
+        FunctionLibraryList allowed = new FunctionLibraryList();
+        allowed.addFunctionLibrary(new AllowedFunctions(context.getFunctionLibrary(), budgets));
+        context.setFunctionLibrary(allowed);
         try {
             XPathExecutable made = compiler.compile(xpath);
+            XPathExpression inner = made.getUnderlyingExpression();
+            inner.getExecutable().setFunctionLibrary(allowed);
+            new Guarding(budgets).guard(inner.getInternalExpression());
             synchronized (compiled) {
                 compiled.put(key, made);
             }
             return made;
+        } catch (StackOverflowError e) {
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION,
+                    "The expression does not parse: it is nested too deep",
+                    shortened(xpath),
+                    "Write it flatter.",
+                    e);
         } catch (SaxonApiException e) {
             String secret = secretWithoutValue(xpath, variables);
             if (secret != null) {

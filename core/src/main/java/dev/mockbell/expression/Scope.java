@@ -1,5 +1,6 @@
 package dev.mockbell.expression;
 
+import dev.mockbell.task.StopSignal;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +19,7 @@ import net.sf.saxon.s9api.XdmValue;
  * @param namespaces by prefix, those of the contract
  * @param secretHosts where the values of secrets may go
  * @param withheld the host that the secrets were taken out for; empty while they are in
+ * @param stop ends an evaluation that is under way
  */
 public record Scope(
         Map<String, XdmValue> variables,
@@ -25,10 +27,17 @@ public record Scope(
         ValueMaker types,
         Map<String, String> namespaces,
         SecretHosts secretHosts,
-        Optional<String> withheld) {
+        Optional<String> withheld,
+        StopSignal stop) {
     /** No variables and no message. */
-    public static final Scope EMPTY =
-            new Scope(Map.of(), Optional.empty(), ValueMaker.NONE, Map.of(), SecretHosts.NONE, Optional.empty());
+    public static final Scope EMPTY = new Scope(
+            Map.of(),
+            Optional.empty(),
+            ValueMaker.NONE,
+            Map.of(),
+            SecretHosts.NONE,
+            Optional.empty(),
+            new StopSignal());
 
     /** What stands before the name of a secret. */
     public static final String SECRET = "secret:";
@@ -64,12 +73,12 @@ public record Scope(
 
     /** With the message that paths start from. */
     public Scope on(XdmNode node) {
-        return new Scope(variables, Optional.of(node), types, namespaces, secretHosts, withheld);
+        return new Scope(variables, Optional.of(node), types, namespaces, secretHosts, withheld, stop);
     }
 
     /** With the types of a contract at hand. */
     public Scope with(ValueMaker maker) {
-        return new Scope(variables, context, maker, namespaces, secretHosts, withheld);
+        return new Scope(variables, context, maker, namespaces, secretHosts, withheld, stop);
     }
 
     /**
@@ -84,7 +93,7 @@ public record Scope(
                 all.putIfAbsent(prefix, namespace);
             }
         });
-        return new Scope(variables, context, types, all, secretHosts, withheld);
+        return new Scope(variables, context, types, all, secretHosts, withheld, stop);
     }
 
     /** With the value of a secret. */
@@ -94,7 +103,12 @@ public record Scope(
 
     /** With other hosts that secrets may go to. */
     public Scope with(SecretHosts hosts) {
-        return new Scope(variables, context, types, namespaces, hosts, withheld);
+        return new Scope(variables, context, types, namespaces, hosts, withheld, stop);
+    }
+
+    /** With a signal that ends what is being evaluated. */
+    public Scope until(StopSignal signal) {
+        return new Scope(variables, context, types, namespaces, secretHosts, withheld, signal);
     }
 
     /** What a request to a host may refer to: everything, or everything but the secrets. */
@@ -104,11 +118,11 @@ public record Scope(
         }
         Map<String, XdmValue> open = new LinkedHashMap<>(variables);
         boolean taken = open.keySet().removeIf(name -> name.startsWith(SECRET));
-        return taken ? new Scope(open, context, types, namespaces, secretHosts, Optional.of(host)) : this;
+        return taken ? new Scope(open, context, types, namespaces, secretHosts, Optional.of(host), stop) : this;
     }
 
     private Scope withAll(Map<String, XdmValue> all) {
-        return new Scope(all, context, types, namespaces, secretHosts, withheld);
+        return new Scope(all, context, types, namespaces, secretHosts, withheld, stop);
     }
 
     /** The text with the value of every secret masked. */

@@ -76,8 +76,9 @@ class ExpressionsTest {
 
     @Test
     void environmentVariablesAreOutOfReach() {
-        assertThat(expressions.text("count(available-environment-variables())", Scope.EMPTY))
-                .isEqualTo("0");
+        assertThatThrownBy(() -> expressions.text("count(available-environment-variables())", Scope.EMPTY))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("may not use");
     }
 
     @Test
