@@ -14,6 +14,8 @@ import java.nio.charset.StandardCharsets;
 final class ResponseReader extends ChannelInboundHandlerAdapter {
     private static final int MOST_HEAD = 64 * 1024;
     private static final int MOST_BODY = 64 << 20;
+    private static final int MOST_CHUNK_LINE = 4 * 1024;
+    private static final int MOST_TRAILER = 64 * 1024;
     private static final AsciiString LENGTH = AsciiString.cached("content-length");
     private static final AsciiString CODING = AsciiString.cached("transfer-encoding");
     private static final AsciiString CONNECTION = AsciiString.cached("connection");
@@ -54,6 +56,16 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
     private boolean reusable;
     private long left;
     private ByteBuf body;
+    private int trailer;
+
+    /** What came is no HTTP, or more than is taken. */
+    private static final class Refused extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        Refused(String why) {
+            super(why, null, false, false);
+        }
+    }
 
     ResponseReader(Sink sink) {
         this.sink = sink;
@@ -78,8 +90,8 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
                 held = in;
                 return;
             }
-        } catch (IllegalArgumentException e) {
-            sink.broken("not HTTP: " + e.getMessage());
+        } catch (Refused e) {
+            sink.broken(e.getMessage());
             context.close();
         }
         in.release();
@@ -107,10 +119,11 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
                 return chunkSize(in);
             }
             case TRAILER -> {
-                int end = line(in);
+                int end = line(in, MOST_TRAILER - trailer, "the trailer");
                 if (end < 0) {
                     return false;
                 }
+                trailer += end - in.readerIndex();
                 boolean empty = end - in.readerIndex() <= 1;
                 in.readerIndex(end + 1);
                 if (empty) {
@@ -125,12 +138,18 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         }
     }
 
-    private static int line(ByteBuf in) {
-        return in.indexOf(in.readerIndex(), in.writerIndex(), (byte) '\n');
+    /** Where the line ends; -1 when that is not there yet. */
+    private static int line(ByteBuf in, int most, String what) {
+        int end = in.indexOf(in.readerIndex(), in.writerIndex(), (byte) '\n');
+        int length = (end < 0 ? in.writerIndex() : end) - in.readerIndex();
+        if (length > most) {
+            throw new Refused("not HTTP: " + what + " is larger than " + most + " bytes");
+        }
+        return end;
     }
 
     private boolean chunkSize(ByteBuf in) {
-        int end = line(in);
+        int end = line(in, MOST_CHUNK_LINE, "the line of a chunk");
         if (end < 0) {
             return false;
         }
@@ -141,8 +160,13 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
             return true;
         }
         int semicolon = text.indexOf(';');
-        left = Long.parseLong(
-                semicolon < 0 ? text : text.substring(0, semicolon).strip(), 16);
+        String size = semicolon < 0 ? text : text.substring(0, semicolon).strip();
+        // hexadecimal digits and nothing else (RFC 9112 §7.1); a sign would make it negative
+        if (!size.matches("[0-9A-Fa-f]{1,15}")) {
+            throw new Refused("not HTTP: the size of a chunk is no hexadecimal number");
+        }
+        left = Long.parseLong(size, 16);
+        trailer = 0;
         state = left == 0 ? State.TRAILER : State.CHUNK;
         return true;
     }
@@ -152,12 +176,12 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         int end = endOfHead(in);
         if (end < 0) {
             if (in.readableBytes() > MOST_HEAD) {
-                throw new IllegalArgumentException("the headers are larger than " + MOST_HEAD + " bytes");
+                throw new Refused("not HTTP: the headers are larger than " + MOST_HEAD + " bytes");
             }
             return false;
         }
         if (end - from < 12 || in.getByte(from) != 'H' || in.getByte(from + 4) != '/') {
-            throw new IllegalArgumentException("the answer does not start with a status line");
+            throw new Refused("not HTTP: the answer does not start with a status line");
         }
         status = digit(in, from + 9) * 100 + digit(in, from + 10) * 10 + digit(in, from + 11);
         reusable = in.getByte(from + 7) == '1';
@@ -172,7 +196,11 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
             int colon = in.indexOf(at, lineEnd, (byte) ':');
             if (colon > 0) {
                 if (named(in, at, colon, LENGTH)) {
-                    length = number(in, colon + 1, lineEnd);
+                    long given = number(in, colon + 1, lineEnd);
+                    if (length >= 0 && given != length) {
+                        throw new Refused("not HTTP: two lengths that differ");
+                    }
+                    length = given;
                 } else if (named(in, at, colon, CODING)) {
                     chunked = text(in, colon + 1, lineEnd)
                             .toLowerCase(java.util.Locale.ROOT)
@@ -226,7 +254,7 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
     private static int digit(ByteBuf in, int at) {
         int digit = in.getByte(at) - '0';
         if (digit < 0 || digit > 9) {
-            throw new IllegalArgumentException("the status is not a number");
+            throw new Refused("not HTTP: the status is not a number");
         }
         return digit;
     }
@@ -249,19 +277,23 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
     }
 
     private static long number(ByteBuf in, int from, int to) {
-        try {
-            return Long.parseLong(text(in, from, to));
-        } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("the Content-Length is not a number", e);
+        String text = text(in, from, to);
+        if (!text.matches("[0-9]{1,18}")) {
+            throw new Refused("not HTTP: the Content-Length is not a number");
         }
+        return Long.parseLong(text);
     }
 
     private void take(ByteBuf in, int count) {
-        if (wanted && body.readableBytes() + count <= MOST_BODY) {
-            body.writeBytes(in, count);
-        } else {
+        if (!wanted) {
             in.skipBytes(count);
+            return;
         }
+        // part of an answer must not be taken for the whole of it
+        if (body.readableBytes() + (long) count > MOST_BODY) {
+            throw new Refused("the answer is larger than the " + (MOST_BODY >> 20) + " MB that are looked into");
+        }
+        body.writeBytes(in, count);
     }
 
     private void done() {

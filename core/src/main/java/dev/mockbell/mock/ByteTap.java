@@ -12,7 +12,13 @@ final class ByteTap extends ChannelDuplexHandler {
 
     private ByteArrayOutputStream in = new ByteArrayOutputStream(1_024);
     private ByteArrayOutputStream out = new ByteArrayOutputStream(1_024);
+    private final boolean copies;
     private long firstIn;
+
+    /** @param copies whether anybody will look at the bytes; otherwise only the moment of the first is noted */
+    ByteTap(boolean copies) {
+        this.copies = copies;
+    }
 
     @Override
     public void channelRead(ChannelHandlerContext context, Object message) {
@@ -20,14 +26,16 @@ final class ByteTap extends ChannelDuplexHandler {
             if (firstIn == 0) {
                 firstIn = System.nanoTime();
             }
-            copy(buffer, in);
+            if (copies) {
+                copy(buffer, in);
+            }
         }
         context.fireChannelRead(message);
     }
 
     @Override
     public void write(ChannelHandlerContext context, Object message, ChannelPromise promise) {
-        if (message instanceof ByteBuf buffer) {
+        if (copies && message instanceof ByteBuf buffer) {
             copy(buffer, out);
         }
         context.write(message, promise);

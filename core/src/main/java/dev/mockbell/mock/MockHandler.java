@@ -20,6 +20,7 @@ import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
+import io.netty.handler.timeout.IdleStateEvent;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -31,23 +32,28 @@ import java.util.concurrent.TimeUnit;
 /** Answers the requests of one connection, one after the other. */
 final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private static final int MOST_WAITING = 32;
+    private static final int MOST_WAITING_BYTES = 1 << 20;
 
     private final MockHost host;
     private final ByteTap tap;
+    private final Intake intake;
     private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
+    private int waitingBytes;
     private boolean busy;
     private boolean inputEnded;
 
-    MockHandler(MockHost host, ByteTap tap) {
+    MockHandler(MockHost host, ByteTap tap, Intake intake) {
         this.host = host;
         this.tap = tap;
+        this.intake = intake;
     }
 
     @Override
     protected void channelRead0(ChannelHandlerContext context, FullHttpRequest request) {
         if (busy) {
             waiting.add(request.retain());
-            if (waiting.size() >= MOST_WAITING) {
+            waitingBytes += request.content().readableBytes();
+            if (waiting.size() >= MOST_WAITING || waitingBytes >= MOST_WAITING_BYTES) {
                 context.channel().config().setAutoRead(false);
             }
             return;
@@ -66,7 +72,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             }
             return;
         }
+        waitingBytes -= next.content().readableBytes();
         if (waiting.size() < MOST_WAITING / 2
+                && waitingBytes < MOST_WAITING_BYTES / 2
                 && !inputEnded
                 && !context.channel().config().isAutoRead()) {
             context.channel().config().setAutoRead(true);
@@ -89,16 +97,24 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 context.close();
             }
         }
+        // silence is the client's only while it is the client's turn
+        if (event instanceof IdleStateEvent && !busy) {
+            context.close();
+        }
     }
 
     @Override
     public void channelInactive(ChannelHandlerContext context) {
-        waiting.forEach(FullHttpRequest::release);
+        for (FullHttpRequest left : waiting) {
+            intake.gone(left.content().readableBytes());
+            left.release();
+        }
         waiting.clear();
         context.fireChannelInactive();
     }
 
     private void answer(ChannelHandlerContext context, FullHttpRequest request) {
+        intake.gone(request.content().readableBytes());
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         byte[] wire = tap.takeIn();
         boolean keepAlive = HttpUtil.isKeepAlive(request);

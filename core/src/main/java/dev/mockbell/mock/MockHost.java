@@ -16,6 +16,7 @@ import io.netty.channel.group.DefaultChannelGroup;
 import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.codec.http.HttpObjectAggregator;
 import io.netty.handler.codec.http.HttpServerCodec;
+import io.netty.handler.timeout.IdleStateHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -38,7 +39,7 @@ import java.util.function.Predicate;
 /**
  * A mock that listens. It serves each port of the contract at the path of the port's own address, so that a client needs
  * no more than another host and port; and the contract's documents with the mock's addresses. The plan can be replaced
- * while it runs; counters then start anew.
+ * while it runs; what was counted stays.
  */
 public final class MockHost implements AutoCloseable {
     private static final int MOST_BYTES = 64 << 20;
@@ -56,6 +57,8 @@ public final class MockHost implements AutoCloseable {
     private final LongAdder unmatched = new LongAdder();
     private final LongAdder unrecorded = new LongAdder();
     private final Deque<MockEvent> latest = new ArrayDeque<>();
+    private final MockState state = new MockState();
+    private final Intake intake;
     private final Instant since = Instant.now();
     private volatile MockPlan plan;
     private volatile Responder responder;
@@ -68,7 +71,9 @@ public final class MockHost implements AutoCloseable {
             EventLoops loops,
             Expressions expressions,
             Predicate<Exchange> recorder,
-            MockListener listener) {
+            MockListener listener,
+            Intake.Bounds bounds) {
+        this.intake = new Intake(bounds);
         this.contract = contract;
         this.loops = loops;
         this.expressions = expressions;
@@ -83,7 +88,7 @@ public final class MockHost implements AutoCloseable {
                 });
         this.workers.allowCoreThreadTimeOut(true);
         this.plan = plan;
-        this.responder = new Responder(contract, plan, expressions);
+        this.responder = new Responder(contract, plan, expressions, state);
         for (Port port : contract.callablePorts()) {
             paths.put(port.name(), path(port, plan.contract()));
         }
@@ -102,7 +107,19 @@ public final class MockHost implements AutoCloseable {
             Expressions expressions,
             Predicate<Exchange> recorder,
             MockListener listener) {
-        MockHost host = new MockHost(contract, plan, loops, expressions, recorder, listener);
+        return start(contract, plan, loops, expressions, recorder, listener, Intake.Bounds.USUAL);
+    }
+
+    /** As the other, with other bounds on what is let in. */
+    static MockHost start(
+            Contract contract,
+            MockPlan plan,
+            EventLoops loops,
+            Expressions expressions,
+            Predicate<Exchange> recorder,
+            MockListener listener,
+            Intake.Bounds bounds) {
+        MockHost host = new MockHost(contract, plan, loops, expressions, recorder, listener, bounds);
         host.listen();
         return host;
     }
@@ -118,12 +135,15 @@ public final class MockHost implements AutoCloseable {
                     @Override
                     protected void initChannel(SocketChannel channel) {
                         channels.add(channel);
-                        ByteTap tap = new ByteTap();
+                        ByteTap tap = new ByteTap(recorder != null);
                         channel.pipeline()
+                                .addLast(new IdleStateHandler(
+                                        intake.bounds().idle().toMillis(), 0, 0, TimeUnit.MILLISECONDS))
                                 .addLast(tap)
                                 .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
+                                .addLast(intake.connection())
                                 .addLast(new HttpObjectAggregator(MOST_BYTES))
-                                .addLast(new MockHandler(MockHost.this, tap));
+                                .addLast(new MockHandler(MockHost.this, tap, intake));
                     }
                 });
         var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
@@ -205,7 +225,7 @@ public final class MockHost implements AutoCloseable {
     /** Serves by another plan from the next request on; host and port stay. */
     public void replace(MockPlan other) {
         MockPlan moved = other.withHost(plan.host()).withPort(plan.port());
-        responder = new Responder(contract, moved, expressions);
+        responder = new Responder(contract, moved, expressions, state);
         plan = moved;
     }
 

@@ -36,13 +36,17 @@ final class Responder {
     private final class Target {
         private final String key;
         private final Operation operation;
-        private final LongAdder hits = new LongAdder();
+        private final MockState.Counts counts;
         private final List<Prepared> answers = new ArrayList<>();
 
-        Target(String key, Operation operation, List<MockAnswer> given) {
+        Target(String key, Operation operation, List<MockAnswer> given, MockState.Counts counts) {
             this.key = key;
             this.operation = operation;
-            given.forEach(a -> answers.add(new Prepared(a)));
+            this.counts = counts;
+            List<LongAdder> each = counts.of(given);
+            for (int i = 0; i < given.size(); i++) {
+                answers.add(new Prepared(given.get(i), each.get(i)));
+            }
         }
 
         boolean simple() {
@@ -54,11 +58,12 @@ final class Responder {
     private static final class Prepared {
         private final MockAnswer answer;
         private final boolean constant;
-        private final LongAdder hits = new LongAdder();
+        private final LongAdder hits;
         private final Map<SoapVersion, byte[]> bytes = new EnumMap<>(SoapVersion.class);
 
-        Prepared(MockAnswer answer) {
+        Prepared(MockAnswer answer, LongAdder hits) {
             this.answer = answer;
+            this.hits = hits;
             this.constant = !Braces.hasExpression(answer.body())
                     && !answer.body().contains("}}")
                     && !answer.body().contains("{{")
@@ -83,13 +88,13 @@ final class Responder {
     private final Expressions expressions;
     private final XMLInputFactory xml = RequestReading.factory();
 
-    Responder(Contract contract, MockPlan plan, Expressions expressions) {
+    Responder(Contract contract, MockPlan plan, Expressions expressions, MockState state) {
         this.expressions = expressions;
         this.ground = Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes());
         for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
             Operation operation =
                     entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
-            Target target = new Target(entry.getKey(), operation, plan.of(entry.getKey()));
+            Target target = new Target(entry.getKey(), operation, plan.of(entry.getKey()), state.of(entry.getKey()));
             byKey.put(entry.getKey(), target);
             operation
                     .input()
@@ -126,16 +131,20 @@ final class Responder {
             return problem(version, "", why);
         }
         Target target = byKey.get(found.operation().get());
-        target.hits.increment();
+        // what its conditions see is this request's own count, however many come at once
+        long hit = target.counts.hit();
         if (target.operation.pattern() == Operation.Pattern.ONE_WAY) {
             countFirst(target);
             return new Reply(
                     202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), Optional.empty());
         }
         try {
-            return answer(target, version, body);
+            return answer(target, version, body, hit);
         } catch (Problem problem) {
             return problem(version, target.key, problem.getMessage());
+        } catch (RuntimeException | StackOverflowError e) {
+            // a client that waits gets an answer, whatever went wrong here
+            return problem(version, target.key, "The answer could not be made: " + Problem.reason(e) + ".");
         }
     }
 
@@ -145,12 +154,12 @@ final class Responder {
         }
     }
 
-    private Reply answer(Target target, SoapVersion version, byte[] body) {
+    private Reply answer(Target target, SoapVersion version, byte[] body, long hit) {
         Scope scope = null;
         for (int i = 0; i < target.answers.size(); i++) {
             Prepared prepared = target.answers.get(i);
             if (scope == null && (prepared.answer.conditional() || !prepared.constant)) {
-                scope = scope(target, body);
+                scope = scope(body, hit);
             }
             if (prepared.answer.conditional() && !expressions.holds(prepared.answer.when(), scope)) {
                 continue;
@@ -179,10 +188,10 @@ final class Responder {
                 "No answer of " + target.key + " applies to this request; add one without a condition.");
     }
 
-    private Scope scope(Target target, byte[] body) {
+    private Scope scope(byte[] body, long hit) {
         SoapMessage message = SoapMessage.parse(body, "request");
         Optional<XdmNode> request = message.payloadDocument().map(expressions::wrap);
-        Scope scope = ground.with("hits", target.hits.sum());
+        Scope scope = ground.with("hits", hit);
         return request.map(r -> scope.with("request", r).on(r)).orElse(scope);
     }
 
@@ -207,7 +216,7 @@ final class Responder {
     /** How often an operation was called. */
     long hits(String operation) {
         Target target = byKey.get(operation);
-        return target == null ? 0 : target.hits.sum();
+        return target == null ? 0 : target.counts.hits();
     }
 
     /** How often each answer of an operation was given. */

@@ -59,7 +59,16 @@ class ResponseReaderTest {
 
     @ParameterizedTest
     @ValueSource(
-            strings = {"garbage\r\n\r\n", "HTTP/1.1 2x0 OK\r\n\r\n", "HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\n"})
+            strings = {
+                "garbage\r\n\r\n",
+                "HTTP/1.1 2x0 OK\r\n\r\n",
+                "HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\n",
+                "HTTP/1.1 200 OK\r\nContent-Length: -5\r\n\r\nhello",
+                "HTTP/1.1 200 OK\r\nContent-Length: 5\r\nContent-Length: 6\r\n\r\nhello",
+                "HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n-5\r\nhello\r\n",
+                "HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n+5\r\nhello\r\n",
+                "HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\nffffffffffffffff\r\nhello\r\n"
+            })
     void whatIsNoHttpBreaksTheConnection(String bytes) {
         receive(bytes, 100);
         assertThat(heard.get(0)).startsWith("broken: not HTTP");
@@ -70,5 +79,28 @@ class ResponseReaderTest {
     void headersWithoutEndAreStopped() {
         receive("HTTP/1.1 200 OK\r\n" + "X: y\r\n".repeat(20_000), 10_000);
         assertThat(heard.get(0)).contains("headers are larger");
+    }
+
+    @Test
+    void linesOfChunksAndTrailersHaveBounds() {
+        receive("HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n" + "1".repeat(20_000), 1_000);
+        assertThat(heard.get(0)).contains("line of a chunk is larger");
+        assertThat(channel.isOpen()).isFalse();
+    }
+
+    @Test
+    void aTrailerWithoutEndIsStopped() {
+        receive("HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n0\r\n" + "T: x\r\n".repeat(20_000), 1_000);
+        assertThat(heard.get(0)).contains("trailer is larger");
+    }
+
+    @Test
+    void anAnswerThatIsTooLargeToBeLookedIntoIsNotTakenForItsBeginning() {
+        int length = 65 << 20;
+        receive("HTTP/1.1 500 No\r\nContent-Length: " + length + "\r\n\r\n", 1_000);
+        for (int sent = 0; sent < length && channel.isOpen(); sent += 1 << 20) {
+            channel.writeInbound(Unpooled.wrappedBuffer(new byte[1 << 20]));
+        }
+        assertThat(heard.get(0)).contains("larger than the 64 MB");
     }
 }

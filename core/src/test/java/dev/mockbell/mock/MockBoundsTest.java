@@ -1,0 +1,181 @@
+package dev.mockbell.mock;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contracts;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.suite.Stays;
+import dev.mockbell.wire.EventLoops;
+import java.io.IOException;
+import java.net.Socket;
+import java.net.SocketException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+
+/** What a mock counts, and how much it lets in. */
+@Timeout(30)
+class MockBoundsTest {
+    private static final MockAnswer OTHERWISE = MockAnswer.otherwise("sample", "<later/>");
+
+    private final EventLoops loops = new EventLoops("test", 2);
+    private final Contract stay = Contracts.stay();
+    private final String envelope = Envelope.around(SoapVersion.V11, Stays.BODY, List.of());
+    private MockHost host;
+
+    private void start(Intake.Bounds bounds, MockAnswer... answers) {
+        MockPlan plan = MockPlan.of("stay", stay, 0).withAnswers("Book", List.of(answers));
+        host = MockHost.start(stay, plan, loops, new Expressions(), null, e -> {}, bounds);
+    }
+
+    @AfterEach
+    void stop() {
+        host.close();
+        loops.close();
+    }
+
+    private String post(String body) throws IOException {
+        try (Socket socket = new Socket("127.0.0.1", host.port())) {
+            socket.getOutputStream().write(request(body));
+            socket.shutdownOutput();
+            return text(socket);
+        }
+    }
+
+    private static byte[] request(String body) {
+        byte[] content = body.getBytes(StandardCharsets.UTF_8);
+        String head = "POST /stay HTTP/1.1\r\nHost: h\r\nContent-Type: text/xml\r\nContent-Length: " + content.length
+                + "\r\n\r\n";
+        return (head + body).getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static String text(Socket socket) throws IOException {
+        return new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void exactlyOneOfManyRequestsAtOnceIsTheFirst() throws Exception {
+        for (int round = 0; round < 20; round++) {
+            start(Intake.Bounds.USUAL, MockAnswer.otherwise("first", "<first/>").withWhen("$hits = 1"), OTHERWISE);
+            int clients = 8;
+            ExecutorService pool = Executors.newFixedThreadPool(clients);
+            CountDownLatch together = new CountDownLatch(clients);
+            List<Future<String>> answers = new ArrayList<>();
+            for (int i = 0; i < clients; i++) {
+                answers.add(pool.submit(() -> {
+                    together.countDown();
+                    together.await();
+                    return post(envelope);
+                }));
+            }
+            int firsts = 0;
+            for (Future<String> answer : answers) {
+                firsts += answer.get().contains("<first/>") ? 1 : 0;
+            }
+            pool.shutdownNow();
+            assertThat(firsts).as("round " + round).isEqualTo(1);
+            assertThat(host.hits("Book")).isEqualTo(clients);
+            host.close();
+        }
+    }
+
+    @Test
+    void whatWasCountedOutlivesAnEditOfTheAnswers() throws IOException {
+        MockAnswer first = MockAnswer.otherwise("first", "<first/>").withWhen("$hits = 1");
+        start(Intake.Bounds.USUAL, first, OTHERWISE);
+        assertThat(post(envelope)).contains("<first/>");
+        assertThat(post(envelope)).contains("<later/>");
+        MockAnswer added = MockAnswer.otherwise("added", "<added/>").withWhen("false()");
+        host.replace(host.plan().withAnswers("Book", List.of(added, first, OTHERWISE.withBody("<edited/>"))));
+        assertThat(host.hits("Book")).isEqualTo(2);
+        assertThat(host.answerHits("Book")).containsExactly(0L, 1L, 1L);
+        assertThat(post(envelope)).as("it is the third, not the first again").contains("<edited/>");
+        assertThat(host.answerHits("Book")).containsExactly(0L, 1L, 2L);
+    }
+
+    @Test
+    void aSilentConnectionIsClosedAndOneThatWaitsForItsAnswerIsNot() throws IOException {
+        start(new Intake.Bounds(Duration.ofMillis(200), Duration.ofMinutes(1), 10, 1 << 20), OTHERWISE.withDelay(900));
+        try (Socket silent = new Socket("127.0.0.1", host.port());
+                Socket half = new Socket("127.0.0.1", host.port());
+                Socket waiting = new Socket("127.0.0.1", host.port())) {
+            half.getOutputStream().write("POST /stay HTTP/1.1\r\nHos".getBytes(StandardCharsets.UTF_8));
+            waiting.getOutputStream().write(request(envelope));
+            assertThat(text(silent)).isEmpty();
+            assertThat(text(half)).isEmpty();
+            assertThat(text(waiting)).contains("<later/>");
+        }
+    }
+
+    @Test
+    void aRequestThatDripsInForTooLongIsEnded() throws Exception {
+        start(new Intake.Bounds(Duration.ofSeconds(5), Duration.ofMillis(300), 10, 1 << 20), OTHERWISE);
+        try (Socket socket = new Socket("127.0.0.1", host.port())) {
+            byte[] bytes = request(envelope);
+            String answer = "";
+            try {
+                for (int i = 0; i < bytes.length && socket.getInputStream().available() == 0; i++) {
+                    socket.getOutputStream().write(bytes[i]);
+                    Thread.sleep(i > 60 ? 10 : 0);
+                }
+                answer = text(socket);
+            } catch (SocketException closed) {
+                // the mock may close before all is written
+                answer = "503 closed";
+            }
+            assertThat(answer).contains("503");
+        }
+    }
+
+    @Test
+    void connectionsHaveABoundAndPlacesAreGivenBack() throws Exception {
+        start(new Intake.Bounds(Duration.ofSeconds(20), Duration.ofMinutes(1), 2, 1 << 20), OTHERWISE);
+        try (Socket one = new Socket("127.0.0.1", host.port());
+                Socket two = new Socket("127.0.0.1", host.port())) {
+            one.getOutputStream().write(request(envelope));
+            two.getOutputStream().write(request(envelope));
+            assertThat(one.getInputStream().read()).isEqualTo('H');
+            assertThat(two.getInputStream().read()).isEqualTo('H');
+            try (Socket three = new Socket("127.0.0.1", host.port())) {
+                assertThat(text(three)).contains("503").contains("2 connections already");
+            }
+        }
+        for (int i = 0; i < 100 && !post(envelope).contains("200 OK"); i++) {
+            Thread.sleep(20);
+        }
+        assertThat(post(envelope)).contains("200 OK");
+    }
+
+    @Test
+    void theBytesOfAllRequestsTogetherHaveABound() throws Exception {
+        start(new Intake.Bounds(Duration.ofSeconds(20), Duration.ofMinutes(1), 10, 300_000), OTHERWISE);
+        byte[] start =
+                "POST /stay HTTP/1.1\r\nHost: h\r\nContent-Length: 200001\r\n\r\n".getBytes(StandardCharsets.UTF_8);
+        try (Socket one = new Socket("127.0.0.1", host.port());
+                Socket two = new Socket("127.0.0.1", host.port())) {
+            one.getOutputStream().write(start);
+            one.getOutputStream().write(new byte[200_000]);
+            one.getOutputStream().flush();
+            Thread.sleep(200);
+            two.getOutputStream().write(start);
+            two.getOutputStream().write(new byte[200_000]);
+            byte[] first = two.getInputStream().readNBytes(12);
+            assertThat(new String(first, StandardCharsets.UTF_8)).isEqualTo("HTTP/1.1 503");
+        }
+        for (int i = 0; i < 100 && !post(envelope).contains("200 OK"); i++) {
+            Thread.sleep(20);
+        }
+        assertThat(post(envelope)).as("what the others held is given back").contains("200 OK");
+    }
+}
