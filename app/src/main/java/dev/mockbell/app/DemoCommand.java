@@ -47,8 +47,8 @@ final class DemoCommand implements Callable<Integer> {
             Offscreen.use();
         }
         Clock clock = Clock.systemUTC();
-        try (StandIn standIn = StandIn.start(StandIn.USUAL_PORT, clock);
-                HttpCaller http = new HttpCaller()) {
+        HttpCaller http = new HttpCaller();
+        try (StandIn standIn = StandIn.start(StandIn.USUAL_PORT, clock)) {
             standIn.warmUp();
             Path project = folder.resolve("northfell");
             int mockPort = Math.max(0, EventLoops.freePort(MockPlan.USUAL_PORT));

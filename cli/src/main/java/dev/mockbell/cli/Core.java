@@ -17,6 +17,7 @@ import dev.mockbell.project.Secrets;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
@@ -49,7 +50,7 @@ final class Core implements AutoCloseable {
 
     HttpCaller http() {
         if (http == null) {
-            http = new HttpCaller(reading.proxies());
+            http = new HttpCaller(Connect.USUAL.through(reading.proxies()));
         }
         return http;
     }
@@ -126,9 +127,6 @@ final class Core implements AutoCloseable {
 
     @Override
     public void close() {
-        if (http != null) {
-            http.close();
-        }
         if (loops != null) {
             loops.close();
         }

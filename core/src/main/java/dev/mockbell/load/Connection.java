@@ -1,5 +1,6 @@
 package dev.mockbell.load;
 
+import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.problem.Problem;
 import io.netty.bootstrap.Bootstrap;
 import io.netty.buffer.Unpooled;
@@ -7,7 +8,10 @@ import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.socket.SocketChannel;
-import io.netty.handler.ssl.SslContext;
+import io.netty.handler.ssl.SslHandler;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLEngine;
+import javax.net.ssl.SSLParameters;
 
 /** One connection of a lane; it carries one request at a time. Used on its event loop alone. */
 final class Connection implements ResponseReader.Sink {
@@ -26,7 +30,7 @@ final class Connection implements ResponseReader.Sink {
         return target;
     }
 
-    void open(Bootstrap bootstrap, LoadStep step, SslContext tls, Journey first, byte[] request, long until) {
+    void open(Bootstrap bootstrap, LoadStep step, SSLContext tls, Journey first, byte[] request, long until) {
         journey = first;
         deadline = until;
         ChannelFuture connecting = bootstrap
@@ -35,9 +39,7 @@ final class Connection implements ResponseReader.Sink {
                     @Override
                     protected void initChannel(SocketChannel made) {
                         if (step.secure()) {
-                            made.pipeline()
-                                    .addLast(tls.newHandler(
-                                            made.alloc(), step.address().getHost(), step.port()));
+                            made.pipeline().addLast(tls(tls, step, until));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
                     }
@@ -51,6 +53,19 @@ final class Connection implements ResponseReader.Sink {
                 broken(connectFailure(done.cause()));
             }
         });
+    }
+
+    /** The certificate must be of the host that is called, as for a single call (RFC 9110 §4.3.4). */
+    private static SslHandler tls(SSLContext context, LoadStep step, long until) {
+        SSLEngine engine =
+                context.createSSLEngine(SecretHosts.plain(step.address().getHost()), step.port());
+        engine.setUseClientMode(true);
+        SSLParameters parameters = engine.getSSLParameters();
+        parameters.setEndpointIdentificationAlgorithm("HTTPS");
+        engine.setSSLParameters(parameters);
+        SslHandler handler = new SslHandler(engine);
+        handler.setHandshakeTimeoutMillis(Math.max(1, (until - System.nanoTime()) / 1_000_000));
+        return handler;
     }
 
     private static String connectFailure(Throwable cause) {

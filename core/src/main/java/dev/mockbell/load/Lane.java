@@ -2,13 +2,13 @@ package dev.mockbell.load;
 
 import io.netty.bootstrap.Bootstrap;
 import io.netty.channel.EventLoop;
-import io.netty.handler.ssl.SslContext;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import javax.net.ssl.SSLContext;
 
 /**
  * The part of a load run that one event loop carries: its connections and its tally. Everything here happens on that
@@ -21,7 +21,7 @@ final class Lane {
 
     private final EventLoop loop;
     private final Bootstrap bootstrap;
-    private final SslContext tls;
+    private final SSLContext tls;
     private final long timeoutNanos;
     private final Tally tally;
     private final Map<String, Deque<Connection>> idle = new HashMap<>();
@@ -29,7 +29,7 @@ final class Lane {
     private final Deque<Waiting> waiting = new ArrayDeque<>();
     private boolean closed;
 
-    Lane(EventLoop loop, Bootstrap bootstrap, SslContext tls, long timeoutNanos, Tally tally) {
+    Lane(EventLoop loop, Bootstrap bootstrap, SSLContext tls, long timeoutNanos, Tally tally) {
         this.loop = loop;
         this.bootstrap = bootstrap;
         this.tls = tls;

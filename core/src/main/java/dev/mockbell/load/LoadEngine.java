@@ -5,12 +5,11 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import io.netty.bootstrap.Bootstrap;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.EventLoop;
-import io.netty.handler.ssl.SslContext;
-import io.netty.handler.ssl.SslContextBuilder;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +19,7 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
-import javax.net.ssl.SSLException;
+import javax.net.ssl.SSLContext;
 
 /**
  * Makes load. Arrivals are due on a clock that nothing slows down, and every response time counts from when its request
@@ -33,10 +32,17 @@ public final class LoadEngine {
 
     private final EventLoops loops;
     private final Expressions expressions;
+    private final Connect connect;
 
     public LoadEngine(EventLoops loops, Expressions expressions) {
+        this(loops, expressions, Connect.USUAL);
+    }
+
+    /** @param connect how servers are reached */
+    public LoadEngine(EventLoops loops, Expressions expressions, Connect connect) {
         this.loops = loops;
         this.expressions = expressions;
+        this.connect = connect;
     }
 
     /**
@@ -100,14 +106,8 @@ public final class LoadEngine {
     }
 
     private List<Lane> lanes(List<LoadStep> steps, long timeoutMillis, int count) {
-        SslContext tls = null;
-        if (steps.stream().anyMatch(LoadStep::secure)) {
-            try {
-                tls = SslContextBuilder.forClient().build();
-            } catch (SSLException e) {
-                throw Problem.of(Problem.Kind.INPUT, "TLS cannot be set up: " + Problem.reason(e), null, null, e);
-            }
-        }
+        SSLContext tls = steps.stream().anyMatch(LoadStep::secure) ? connect.tls() : null;
+        long connectMillis = Math.min(connect.timeouts().connect().toMillis(), timeoutMillis);
         List<Lane> lanes = new ArrayList<>();
         for (int i = 0; i < count; i++) {
             EventLoop loop = loops.group().next();
@@ -115,7 +115,7 @@ public final class LoadEngine {
                     .group(loop)
                     .channel(loops.socketChannel())
                     .option(ChannelOption.TCP_NODELAY, true)
-                    .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) Math.min(30_000, timeoutMillis));
+                    .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
             lanes.add(new Lane(loop, bootstrap, tls, timeoutMillis * 1_000_000, new Tally(steps.size())));
         }
         return lanes;

@@ -5,17 +5,16 @@ import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import java.io.IOException;
 import java.io.InterruptedIOException;
-import java.net.ProxySelector;
-import java.net.SocketAddress;
-import java.time.Duration;
+import java.io.UncheckedIOException;
+import java.net.URI;
 import java.time.Instant;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
@@ -23,66 +22,78 @@ import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
 import org.apache.hc.client5.http.async.methods.SimpleRequestProducer;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
+import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
 import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
+import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
 import org.apache.hc.core5.http.ContentType;
-import org.apache.hc.core5.http.EndpointDetails;
 import org.apache.hc.core5.http.config.Http1Config;
 import org.apache.hc.core5.http2.HttpVersionPolicy;
 import org.apache.hc.core5.io.CloseMode;
 import org.apache.hc.core5.reactor.IOReactorConfig;
-import org.apache.hc.core5.reactor.IOSession;
 import org.apache.hc.core5.util.Timeout;
 
 /**
- * Makes HTTP/1.1 calls for people and suites; load has an engine of its own. Every call has a connection of its own, so
- * its timing is whole and its bytes are its own. No redirect is followed: a SOAP request that is moved is for the user to
- * decide on. Safe for many threads.
+ * Makes HTTP/1.1 calls for people and suites; load has an engine of its own. Every call has a connection and a recording of
+ * its own, so its timing is whole and its bytes are its own, over TLS the plain ones. No redirect is followed: a SOAP
+ * request that is moved is for the user to decide on. Safe for many threads.
  */
-public final class HttpCaller implements AutoCloseable {
-    private static final long MOST_BYTES = 1L << 30;
-
-    private final CloseableHttpAsyncClient client;
-    private final Map<SocketAddress, Recording> live = new ConcurrentHashMap<>();
+public final class HttpCaller {
+    private final Connect connect;
 
     /** Reaches everything straight. */
     public HttpCaller() {
-        this(Proxies.none());
+        this(Connect.USUAL);
     }
 
-    /** Reaches everything through the proxies that are chosen for it. */
-    public HttpCaller(ProxySelector proxies) {
-        client = HttpAsyncClients.custom()
-                .setConnectionManager(PoolingAsyncClientConnectionManagerBuilder.create()
-                        .setMaxConnTotal(256)
-                        .setMaxConnPerRoute(128)
-                        .setDefaultConnectionConfig(ConnectionConfig.custom()
-                                .setConnectTimeout(Timeout.ofSeconds(30))
-                                .build())
-                        .setDefaultTlsConfig(org.apache.hc.client5.http.config.TlsConfig.custom()
-                                .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
-                                .build())
-                        .build())
+    /** @param connect how servers are reached, unless a call says otherwise */
+    public HttpCaller(Connect connect) {
+        this.connect = connect;
+    }
+
+    /** How servers are reached, unless a call says otherwise. */
+    public Connect connect() {
+        return connect;
+    }
+
+    private static CloseableHttpAsyncClient client(Connect connect, URI address, Recording recording) {
+        Timeout connecting = Timeout.of(connect.timeouts().connect());
+        boolean secure = "https".equalsIgnoreCase(address.getScheme());
+        PoolingAsyncClientConnectionManagerBuilder connections = PoolingAsyncClientConnectionManagerBuilder.create()
+                .setDefaultConnectionConfig(
+                        ConnectionConfig.custom().setConnectTimeout(connecting).build())
+                .setDefaultTlsConfig(TlsConfig.custom()
+                        .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
+                        .setHandshakeTimeout(connecting)
+                        .build());
+        if (secure) {
+            connections.setTlsStrategy(ClientTlsStrategyBuilder.create()
+                    .setSslContext(new RecordingTls(connect.tls(), recording))
+                    .buildAsync());
+        }
+        var client = HttpAsyncClients.custom()
+                .setConnectionManager(connections.build())
                 .setIOReactorConfig(IOReactorConfig.custom().setIoThreadCount(1).build())
                 .setHttp1Config(Http1Config.custom()
-                        .setMaxHeaderCount(500)
-                        .setMaxLineLength(64 * 1024)
+                        .setMaxHeaderCount(connect.limits().headers())
+                        .setMaxLineLength(connect.limits().line())
                         .build())
-                .setIoSessionDecorator(this::recorded)
                 .setConnectionReuseStrategy((request, response, context) -> false)
-                .setProxySelector(proxies)
+                .setProxySelector(connect.proxies())
                 .setUserAgent("MockBell")
                 .disableAutomaticRetries()
                 .disableCookieManagement()
                 .disableAuthCaching()
-                .setThreadFactory(daemon("http-call"))
-                .build();
-        client.start();
+                .setThreadFactory(daemon("http-call"));
+        if (!secure) {
+            client.setIoSessionDecorator(session -> new RecordingSession(session, recording));
+        }
+        return client.build();
     }
 
-    private static java.util.concurrent.ThreadFactory daemon(String name) {
+    private static ThreadFactory daemon(String name) {
         return task -> {
             Thread thread = new Thread(task, name);
             thread.setDaemon(true);
@@ -90,28 +101,39 @@ public final class HttpCaller implements AutoCloseable {
         };
     }
 
-    private IOSession recorded(IOSession session) {
-        return new RecordingSession(session, new Recording(), live);
+    /**
+     * Sends a request and waits for the whole answer; a stop ends the wait. Failures are told, never thrown. The request's own
+     * time-out bounds those for connection and answer.
+     */
+    public CallResult call(CallRequest request, StopSignal stop) {
+        return call(request, connect, stop);
     }
 
-    /** Sends a request and waits for the whole answer; a stop ends the wait. Failures are told, never thrown. */
-    public CallResult call(CallRequest request, StopSignal stop) {
-        return run(request, stop, MOST_BYTES, Duration.ofDays(1)).result();
+    /** As {@link #call(CallRequest, StopSignal)}, reaching the server in another way. */
+    public CallResult call(CallRequest request, Connect by, StopSignal stop) {
+        return fetch(request, by.with(by.timeouts().within(request.timeout())), stop)
+                .result();
     }
 
     /** What became of a call, and whether it failed because the answer was too large. */
     record Fetching(CallResult result, boolean tooLarge) {}
 
-    /**
-     * As {@link #call}, with a bound on the answer's size and one on the whole time: four times that for the first byte,
-     * so that a server which drips its answer cannot hold up everything.
-     */
-    Fetching fetch(CallRequest request, StopSignal stop, long mostBytes) {
-        return run(request, stop, mostBytes, request.timeout().multipliedBy(4));
+    /** Sends a request, bounded by the connection's time-outs and limits alone. */
+    Fetching fetch(CallRequest request, Connect by, StopSignal stop) {
+        Recording recording = new Recording();
+        try (CloseableHttpAsyncClient client = client(by, request.address(), recording)) {
+            client.start();
+            Fetching fetching = run(client, recording, request, by, stop);
+            client.close(CloseMode.IMMEDIATE);
+            return fetching;
+        } catch (IOException e) {
+            throw new UncheckedIOException("a client of nothing can always be closed", e);
+        }
     }
 
-    private Fetching run(CallRequest request, StopSignal stop, long mostBytes, Duration whole) {
-        Timeout timeout = Timeout.of(request.timeout());
+    private static Fetching run(
+            CloseableHttpAsyncClient client, Recording recording, CallRequest request, Connect by, StopSignal stop) {
+        Timeout timeout = Timeout.of(by.timeouts().answer());
         SimpleHttpRequest message = SimpleHttpRequest.create(request.method(), request.address());
         String contentType = null;
         for (Header header : request.headers()) {
@@ -121,6 +143,9 @@ public final class HttpCaller implements AutoCloseable {
                 message.addHeader(header.name(), header.value());
             }
         }
+        by.login()
+                .filter(l -> !message.containsHeader("Authorization"))
+                .ifPresent(l -> message.addHeader("Authorization", l.header()));
         if (request.body().length > 0 || "POST".equals(request.method())) {
             message.setBody(request.body(), contentType == null ? null : ContentType.parseLenient(contentType));
         }
@@ -132,16 +157,18 @@ public final class HttpCaller implements AutoCloseable {
                 .setResponseTimeout(timeout)
                 .setConnectionRequestTimeout(timeout)
                 .build());
-        HttpClientContext context = HttpClientContext.create();
         Instant started = Instant.now();
         long from = System.nanoTime();
-        Future<SimpleHttpResponse> future =
-                client.execute(SimpleRequestProducer.create(message), new BoundedBody(mostBytes), context, null);
+        Future<SimpleHttpResponse> future = client.execute(
+                SimpleRequestProducer.create(message),
+                new BoundedBody(by.limits().bytes()),
+                HttpClientContext.create(),
+                null);
         stop.onStop(() -> future.cancel(true));
         SimpleHttpResponse response = null;
         Throwable failure = null;
         try {
-            response = future.get(whole.toMillis(), TimeUnit.MILLISECONDS);
+            response = future.get(by.timeouts().whole().toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             future.cancel(true);
             failure = new InterruptedIOException("the answer took too long");
@@ -155,24 +182,21 @@ public final class HttpCaller implements AutoCloseable {
             failure = Problem.stopped();
         }
         return new Fetching(
-                result(request, started, from, response, failure, context), failure instanceof BoundedBody.TooLarge);
+                result(request, started, from, response, failure, recording.take()),
+                failure instanceof BoundedBody.TooLarge);
     }
 
-    private CallResult result(
+    private static CallResult result(
             CallRequest request,
             Instant started,
             long from,
             SimpleHttpResponse response,
             Throwable failure,
-            HttpClientContext context) {
+            Recording.Taken taken) {
         long end = System.nanoTime();
-        EndpointDetails endpoint = context.getEndpointDetails();
-        Recording recording = endpoint == null ? null : live.remove(endpoint.getLocalAddress());
-        Recording.Taken taken =
-                recording == null ? new Recording.Taken(new byte[0], new byte[0], 0, 0, 0, 0) : recording.take();
         HttpMessage sent = WireHead.read(taken.sent(), request.body())
                 .orElseGet(() -> new HttpMessage(
-                        request.method() + " " + path(request) + " HTTP/1.1",
+                        request.method() + " " + WireHead.target(request.address()) + " HTTP/1.1",
                         request.headers(),
                         request.body(),
                         taken.sent()));
@@ -200,12 +224,6 @@ public final class HttpCaller implements AutoCloseable {
         return bytes == null ? new byte[0] : bytes;
     }
 
-    private static String path(CallRequest request) {
-        String path = request.address().getRawPath();
-        String query = request.address().getRawQuery();
-        return (path == null || path.isEmpty() ? "/" : path) + (query == null ? "" : "?" + query);
-    }
-
     private static Timing timing(Recording.Taken taken, long from, long end) {
         if (taken.firstSent() == 0) {
             return new Timing(end - from, 0, 0, 0);
@@ -219,10 +237,5 @@ public final class HttpCaller implements AutoCloseable {
                 sent - taken.firstSent(),
                 Math.max(0, taken.firstReceived() - sent),
                 taken.lastReceived() - taken.firstReceived());
-    }
-
-    @Override
-    public void close() {
-        client.close(CloseMode.GRACEFUL);
     }
 }

@@ -95,13 +95,17 @@ public final class HttpFetcher implements DocumentFetcher {
     private HttpMessage get(URI uri, StopSignal stop) {
         List<Header> headers = new ArrayList<>();
         headers.add(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*"));
-        Login login = logins.get(server(uri));
-        if (login != null) {
-            headers.add(new Header("Authorization", login.header()));
-        }
         CallRequest request = new CallRequest("GET", uri, headers, new byte[0], limits.timeout());
-        HttpCaller.Fetching fetching =
-                caller.fetch(request, stop, limits.document().bytes());
+        Connect usual = caller.connect();
+        // four times the wait for a byte, so that a server which drips its answer cannot hold up everything
+        Connect by = usual.withLogin(Optional.ofNullable(logins.get(server(uri))))
+                .with(new Connect.Timeouts(
+                        limits.timeout(), limits.timeout(), limits.timeout().multipliedBy(4)))
+                .with(new Connect.Limits(
+                        limits.document().bytes(),
+                        usual.limits().line(),
+                        usual.limits().headers()));
+        HttpCaller.Fetching fetching = caller.fetch(request, by, stop);
         Optional<String> failure = fetching.result().failure();
         if (failure.isPresent() && stop.isStopped()) {
             throw Problem.stopped();

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.net.SocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.ByteChannel;
-import java.util.Map;
 import java.util.concurrent.locks.Lock;
 import org.apache.hc.core5.io.CloseMode;
 import org.apache.hc.core5.reactor.Command;
@@ -12,33 +11,18 @@ import org.apache.hc.core5.reactor.IOEventHandler;
 import org.apache.hc.core5.reactor.IOSession;
 import org.apache.hc.core5.util.Timeout;
 
-/**
- * Stands between the HTTP library and its connection and records what passes. Without TLS that is the bytes of the
- * socket; the library sets TLS below this session's handler, so what the handler reads and writes is plain there too.
- */
+/** Stands between the HTTP library and a connection without TLS, and records the bytes that pass. */
 final class RecordingSession implements IOSession {
     private final IOSession session;
     private final Recording recording;
-    private final Map<SocketAddress, Recording> live;
-    private boolean entered;
 
-    /** @param live where the recording is entered under the connection's local address once bytes flow */
-    RecordingSession(IOSession session, Recording recording, Map<SocketAddress, Recording> live) {
+    RecordingSession(IOSession session, Recording recording) {
         this.session = session;
         this.recording = recording;
-        this.live = live;
-    }
-
-    private void enter() {
-        if (!entered && session.getLocalAddress() != null) {
-            entered = true;
-            live.put(session.getLocalAddress(), recording);
-        }
     }
 
     @Override
     public int read(ByteBuffer to) throws IOException {
-        enter();
         int from = to.position();
         int count = session.read(to);
         recording.received(to, from, count);
@@ -47,7 +31,6 @@ final class RecordingSession implements IOSession {
 
     @Override
     public int write(ByteBuffer source) throws IOException {
-        enter();
         int from = source.position();
         int count = session.write(source);
         recording.sent(source, from, count);

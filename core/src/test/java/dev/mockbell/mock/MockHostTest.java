@@ -43,7 +43,6 @@ class MockHostTest {
     void close() {
         hosts.forEach(MockHost::close);
         loops.close();
-        caller.close();
     }
 
     private MockHost start(MockPlan plan) {

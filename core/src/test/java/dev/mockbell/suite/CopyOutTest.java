@@ -59,7 +59,6 @@ class CopyOutTest {
     @AfterEach
     void stop() {
         server.close();
-        http.close();
     }
 
     private BoundOperation bound() {

@@ -10,6 +10,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
+import javax.net.ServerSocketFactory;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLServerSocketFactory;
 
 /** A server that speaks just the bytes it is told to, well or badly. */
 public final class PlainServer implements AutoCloseable {
@@ -19,11 +22,13 @@ public final class PlainServer implements AutoCloseable {
     }
 
     private final ServerSocket server;
+    private final boolean secure;
     private final List<String> requests = new CopyOnWriteArrayList<>();
     private final Consumer<Socket> serve;
 
-    private PlainServer(Manner manner) throws IOException {
-        server = new ServerSocket(0, 200, InetAddress.getLoopbackAddress());
+    private PlainServer(Manner manner, ServerSocketFactory sockets) throws IOException {
+        secure = sockets instanceof SSLServerSocketFactory;
+        server = sockets.createServerSocket(0, 200, InetAddress.getLoopbackAddress());
         serve = socket -> {
             try (socket) {
                 InputStream in = socket.getInputStream();
@@ -46,7 +51,16 @@ public final class PlainServer implements AutoCloseable {
 
     public static PlainServer that(Manner manner) {
         try {
-            return new PlainServer(manner);
+            return new PlainServer(manner, ServerSocketFactory.getDefault());
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    /** As {@link #that}, over TLS. */
+    public static PlainServer secure(SSLContext context, Manner manner) {
+        try {
+            return new PlainServer(manner, context.getServerSocketFactory());
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
@@ -98,7 +112,7 @@ public final class PlainServer implements AutoCloseable {
     }
 
     public String address() {
-        return "http://127.0.0.1:" + port() + "/stay";
+        return secure ? "https://localhost:" + port() + "/stay" : "http://127.0.0.1:" + port() + "/stay";
     }
 
     /** Every request so far, head and body. */

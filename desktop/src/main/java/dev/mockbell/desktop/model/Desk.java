@@ -20,6 +20,7 @@ import dev.mockbell.project.Saver;
 import dev.mockbell.project.Secrets;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.Proxies;
@@ -48,7 +49,7 @@ import javafx.collections.ObservableList;
 public final class Desk implements AutoCloseable {
     private final Tasks tasks;
     private final Clock clock;
-    private final HttpCaller http = new HttpCaller(Proxies.ofEnvironment(System.getenv()));
+    private final HttpCaller http = new HttpCaller(Connect.USUAL.through(Proxies.ofEnvironment(System.getenv())));
     private final ContractsModel contracts = new ContractsModel(this, http);
     private final Expressions expressions = new Expressions();
     private final EventLoops loops =
@@ -357,7 +358,6 @@ public final class Desk implements AutoCloseable {
         ending.forEach(Runnable::run);
         tasks.close();
         ledger.close();
-        http.close();
         loops.close();
     }
 }
