@@ -127,6 +127,9 @@ final class Core implements AutoCloseable {
 
     @Override
     public void close() {
+        if (http != null) {
+            http.close();
+        }
         if (loops != null) {
             loops.close();
         }

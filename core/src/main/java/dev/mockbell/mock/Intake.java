@@ -1,10 +1,10 @@
 package dev.mockbell.mock;
 
 import io.netty.buffer.Unpooled;
-import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.codec.http.DefaultFullHttpResponse;
 import io.netty.handler.codec.http.HttpContent;
 import io.netty.handler.codec.http.HttpHeaderNames;
@@ -16,6 +16,7 @@ import io.netty.handler.codec.http.LastHttpContent;
 import io.netty.util.ReferenceCountUtil;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 
@@ -35,6 +36,8 @@ final class Intake {
     record Bounds(Duration idle, Duration whole, int connections, long bytes) {
         static final Bounds USUAL = new Bounds(Duration.ofSeconds(60), Duration.ofMinutes(5), 4_000, 256L << 20);
     }
+
+    private static final long LINGER_MILLIS = 1_000;
 
     private final Bounds bounds;
     private final AtomicInteger connections = new AtomicInteger();
@@ -114,7 +117,14 @@ final class Intake {
             response.headers().set(HttpHeaderNames.RETRY_AFTER, "1");
             HttpUtil.setContentLength(response, text.length);
             HttpUtil.setKeepAlive(response, false);
-            context.writeAndFlush(response).addListener(ChannelFutureListener.CLOSE);
+            context.channel().config().setAutoRead(true);
+            // what the client is still sending is read and thrown away for a while: closing on it would reset the
+            // connection
+            // and take the answer with it
+            context.writeAndFlush(response).addListener(done -> {
+                ((SocketChannel) context.channel()).shutdownOutput();
+                context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
+            });
         }
 
         @Override

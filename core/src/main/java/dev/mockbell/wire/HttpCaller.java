@@ -5,34 +5,21 @@ import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
-import java.io.IOException;
 import java.io.InterruptedIOException;
-import java.io.UncheckedIOException;
-import java.net.URI;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
 import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
 import org.apache.hc.client5.http.async.methods.SimpleRequestProducer;
-import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
-import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
-import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
-import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
-import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
 import org.apache.hc.core5.http.ContentType;
-import org.apache.hc.core5.http.config.Http1Config;
-import org.apache.hc.core5.http2.HttpVersionPolicy;
-import org.apache.hc.core5.io.CloseMode;
-import org.apache.hc.core5.reactor.IOReactorConfig;
 import org.apache.hc.core5.util.Timeout;
 
 /**
@@ -40,8 +27,9 @@ import org.apache.hc.core5.util.Timeout;
  * its own, so its timing is whole and its bytes are its own, over TLS the plain ones. No redirect is followed: a SOAP
  * request that is moved is for the user to decide on. Safe for many threads.
  */
-public final class HttpCaller {
+public final class HttpCaller implements AutoCloseable {
     private final Connect connect;
+    private final CallingClients clients = new CallingClients();
 
     /** Reaches everything straight. */
     public HttpCaller() {
@@ -56,49 +44,6 @@ public final class HttpCaller {
     /** How servers are reached, unless a call says otherwise. */
     public Connect connect() {
         return connect;
-    }
-
-    private static CloseableHttpAsyncClient client(Connect connect, URI address, Recording recording) {
-        Timeout connecting = Timeout.of(connect.timeouts().connect());
-        boolean secure = "https".equalsIgnoreCase(address.getScheme());
-        PoolingAsyncClientConnectionManagerBuilder connections = PoolingAsyncClientConnectionManagerBuilder.create()
-                .setDefaultConnectionConfig(
-                        ConnectionConfig.custom().setConnectTimeout(connecting).build())
-                .setDefaultTlsConfig(TlsConfig.custom()
-                        .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
-                        .setHandshakeTimeout(connecting)
-                        .build());
-        if (secure) {
-            connections.setTlsStrategy(ClientTlsStrategyBuilder.create()
-                    .setSslContext(new RecordingTls(connect.tls(), recording))
-                    .buildAsync());
-        }
-        var client = HttpAsyncClients.custom()
-                .setConnectionManager(connections.build())
-                .setIOReactorConfig(IOReactorConfig.custom().setIoThreadCount(1).build())
-                .setHttp1Config(Http1Config.custom()
-                        .setMaxHeaderCount(connect.limits().headers())
-                        .setMaxLineLength(connect.limits().line())
-                        .build())
-                .setConnectionReuseStrategy((request, response, context) -> false)
-                .setProxySelector(connect.proxies())
-                .setUserAgent("MockBell")
-                .disableAutomaticRetries()
-                .disableCookieManagement()
-                .disableAuthCaching()
-                .setThreadFactory(daemon("http-call"));
-        if (!secure) {
-            client.setIoSessionDecorator(session -> new RecordingSession(session, recording));
-        }
-        return client.build();
-    }
-
-    private static ThreadFactory daemon(String name) {
-        return task -> {
-            Thread thread = new Thread(task, name);
-            thread.setDaemon(true);
-            return thread;
-        };
     }
 
     /**
@@ -121,13 +66,11 @@ public final class HttpCaller {
     /** Sends a request, bounded by the connection's time-outs and limits alone. */
     Fetching fetch(CallRequest request, Connect by, StopSignal stop) {
         Recording recording = new Recording();
-        try (CloseableHttpAsyncClient client = client(by, request.address(), recording)) {
-            client.start();
-            Fetching fetching = run(client, recording, request, by, stop);
-            client.close(CloseMode.IMMEDIATE);
-            return fetching;
-        } catch (IOException e) {
-            throw new UncheckedIOException("a client of nothing can always be closed", e);
+        CallingClients.Client client = clients.take(by, request.address(), recording);
+        try {
+            return run(client.http(), recording, request, by, stop);
+        } finally {
+            clients.back(client);
         }
     }
 
@@ -237,5 +180,10 @@ public final class HttpCaller {
                 sent - taken.firstSent(),
                 Math.max(0, taken.firstReceived() - sent),
                 taken.lastReceived() - taken.firstReceived());
+    }
+
+    @Override
+    public void close() {
+        clients.close();
     }
 }

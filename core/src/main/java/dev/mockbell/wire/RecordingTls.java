@@ -2,6 +2,7 @@ package dev.mockbell.wire;
 
 import java.security.KeyManagementException;
 import java.security.SecureRandom;
+import java.util.function.Supplier;
 import javax.net.ssl.KeyManager;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLContextSpi;
@@ -14,28 +15,31 @@ import javax.net.ssl.TrustManager;
 
 /** A TLS context whose engines record what passes through them in the clear. */
 final class RecordingTls extends SSLContext {
-    /** @param context does the work */
-    RecordingTls(SSLContext context, Recording recording) {
+    /**
+     * @param context does the work
+     * @param recording for the engine that is made next
+     */
+    RecordingTls(SSLContext context, Supplier<Recording> recording) {
         super(new Spi(context, recording), context.getProvider(), context.getProtocol());
     }
 
     private static final class Spi extends SSLContextSpi {
         private final SSLContext context;
-        private final Recording recording;
+        private final Supplier<Recording> recording;
 
-        Spi(SSLContext context, Recording recording) {
+        Spi(SSLContext context, Supplier<Recording> recording) {
             this.context = context;
             this.recording = recording;
         }
 
         @Override
         protected SSLEngine engineCreateSSLEngine() {
-            return new RecordingEngine(context.createSSLEngine(), recording);
+            return new RecordingEngine(context.createSSLEngine(), recording.get());
         }
 
         @Override
         protected SSLEngine engineCreateSSLEngine(String host, int port) {
-            return new RecordingEngine(context.createSSLEngine(host, port), recording);
+            return new RecordingEngine(context.createSSLEngine(host, port), recording.get());
         }
 
         @Override

@@ -43,6 +43,7 @@ class MockHostTest {
     void close() {
         hosts.forEach(MockHost::close);
         loops.close();
+        caller.close();
     }
 
     private MockHost start(MockPlan plan) {

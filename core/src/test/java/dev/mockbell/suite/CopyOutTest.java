@@ -59,6 +59,7 @@ class CopyOutTest {
     @AfterEach
     void stop() {
         server.close();
+        http.close();
     }
 
     private BoundOperation bound() {

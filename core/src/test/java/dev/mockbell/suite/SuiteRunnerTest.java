@@ -20,6 +20,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.mockito.InOrder;
 
@@ -27,6 +28,11 @@ class SuiteRunnerTest {
     private final HttpCaller http = new HttpCaller();
     private final Expressions expressions = new Expressions();
     private final List<Exchange> ledger = new ArrayList<>();
+
+    @AfterEach
+    void close() {
+        http.close();
+    }
 
     private Run run(Workbench bench, Suite suite, RunListener listener, StopSignal stop) {
         return new SuiteRunner(

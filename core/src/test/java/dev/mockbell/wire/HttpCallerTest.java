@@ -10,12 +10,18 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class HttpCallerTest {
     private final HttpCaller caller = new HttpCaller();
+
+    @AfterEach
+    void close() {
+        caller.close();
+    }
 
     private static CallRequest post(String address, long millis) {
         return new CallRequest(

@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.zip.GZIPOutputStream;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -35,6 +36,11 @@ class HttpFetcherTest {
 
     private final HttpCaller caller = new HttpCaller();
     private final HttpFetcher fetcher = new HttpFetcher(caller, QUICK, LoginAsker.NONE);
+
+    @AfterEach
+    void close() {
+        caller.close();
+    }
 
     private static Fetched fetch(HttpFetcher fetcher, String address) {
         return fetcher.fetch(URI.create(address), new StopSignal());
@@ -193,8 +199,8 @@ class HttpFetcherTest {
 
     @Test
     void aNamedProxyCarriesTheRequestAndTheEnvironmentIsHeeded() {
-        try (PlainServer proxy = PlainServer.says(PlainServer.ok(WSDL))) {
-            HttpCaller through = new HttpCaller(Connect.USUAL.through(Proxies.named(root(proxy))));
+        try (PlainServer proxy = PlainServer.says(PlainServer.ok(WSDL));
+                HttpCaller through = new HttpCaller(Connect.USUAL.through(Proxies.named(root(proxy))))) {
             fetch(new HttpFetcher(through, QUICK, LoginAsker.NONE), "http://huts.northfell.example/service?wsdl");
             assertThat(proxy.requests())
                     .singleElement()

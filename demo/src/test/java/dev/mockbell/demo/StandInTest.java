@@ -50,6 +50,7 @@ class StandInTest {
     @AfterAll
     static void stop() {
         standIn.close();
+        http.close();
     }
 
     private static SuiteRunner.Called call(String reference, String port) {

@@ -221,6 +221,7 @@ class SliceTest {
                         soap.getBytes(java.nio.charset.StandardCharsets.UTF_8),
                         java.time.Duration.ofSeconds(5)),
                 new dev.mockbell.task.StopSignal());
+        http.close();
         assertThat(result.response().orElseThrow().text()).contains("Closed");
         hand.await(
                 "the tape",

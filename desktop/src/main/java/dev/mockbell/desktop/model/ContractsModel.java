@@ -153,10 +153,17 @@ public final class ContractsModel {
     private Contract fetch(String address, String proxy, StopSignal stop) {
         HttpCaller caller =
                 proxy.isBlank() ? http : new HttpCaller(http.connect().through(Proxies.named(proxy)));
-        HttpFetcher fetcher =
-                new HttpFetcher(caller, ReadLimits.USUAL, (uri, challenge, again) -> ask(uri, challenge, again, stop));
-        return new ContractReader(fetcher.andFiles(ReadLimits.USUAL.document().bytes()))
-                .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
+        try {
+            HttpFetcher fetcher = new HttpFetcher(
+                    caller, ReadLimits.USUAL, (uri, challenge, again) -> ask(uri, challenge, again, stop));
+            return new ContractReader(
+                            fetcher.andFiles(ReadLimits.USUAL.document().bytes()))
+                    .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
+        } finally {
+            if (caller != http) {
+                caller.close();
+            }
+        }
     }
 
     private Optional<Login> ask(URI address, String challenge, boolean again, StopSignal stop) {

@@ -358,6 +358,7 @@ public final class Desk implements AutoCloseable {
         ending.forEach(Runnable::run);
         tasks.close();
         ledger.close();
+        http.close();
         loops.close();
     }
 }

@@ -1,0 +1,156 @@
+package dev.mockbell.wire;
+
+import java.net.ProxySelector;
+import java.net.URI;
+import java.time.Duration;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ThreadFactory;
+import javax.net.ssl.SSLContext;
+import org.apache.hc.client5.http.config.ConnectionConfig;
+import org.apache.hc.client5.http.config.TlsConfig;
+import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
+import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
+import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
+import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
+import org.apache.hc.core5.http.config.Http1Config;
+import org.apache.hc.core5.http2.HttpVersionPolicy;
+import org.apache.hc.core5.io.CloseMode;
+import org.apache.hc.core5.reactor.IOReactorConfig;
+import org.apache.hc.core5.util.Timeout;
+
+/**
+ * The clients of the HTTP library. A client serves one call at a time, so that what its connection records is that call's;
+ * afterwards it waits for the next, because making one costs more than a call. Safe for many threads.
+ */
+final class CallingClients implements AutoCloseable {
+    private static final int MOST_IDLE = 16;
+
+    /** What clients differ in. */
+    private record Kind(
+            boolean secure,
+            Optional<SSLContext> trust,
+            ProxySelector proxies,
+            Duration connecting,
+            int line,
+            int headers) {}
+
+    /** A client with the recording of the call that it serves. */
+    static final class Client {
+        private final Kind kind;
+        private final CloseableHttpAsyncClient http;
+        private volatile Recording recording;
+
+        private Client(Kind kind, SSLContext tls) {
+            this.kind = kind;
+            this.http = made(tls);
+            http.start();
+        }
+
+        CloseableHttpAsyncClient http() {
+            return http;
+        }
+
+        private CloseableHttpAsyncClient made(SSLContext tls) {
+            Timeout connecting = Timeout.of(kind.connecting());
+            PoolingAsyncClientConnectionManagerBuilder connections = PoolingAsyncClientConnectionManagerBuilder.create()
+                    .setDefaultConnectionConfig(ConnectionConfig.custom()
+                            .setConnectTimeout(connecting)
+                            .build())
+                    .setDefaultTlsConfig(TlsConfig.custom()
+                            .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
+                            .setHandshakeTimeout(connecting)
+                            .build());
+            if (kind.secure()) {
+                connections.setTlsStrategy(ClientTlsStrategyBuilder.create()
+                        .setSslContext(new RecordingTls(tls, () -> recording))
+                        .buildAsync());
+            }
+            var builder = HttpAsyncClients.custom()
+                    .setConnectionManager(connections.build())
+                    .setIOReactorConfig(
+                            IOReactorConfig.custom().setIoThreadCount(1).build())
+                    .setHttp1Config(Http1Config.custom()
+                            .setMaxHeaderCount(kind.headers())
+                            .setMaxLineLength(kind.line())
+                            .build())
+                    // no connection outlives its call
+                    .setConnectionReuseStrategy((request, response, context) -> false)
+                    .setProxySelector(kind.proxies())
+                    .setUserAgent("MockBell")
+                    .disableAutomaticRetries()
+                    .disableCookieManagement()
+                    .disableAuthCaching()
+                    .setThreadFactory(daemon("http-call"));
+            if (!kind.secure()) {
+                builder.setIoSessionDecorator(session -> new RecordingSession(session, recording));
+            }
+            return builder.build();
+        }
+
+        private static ThreadFactory daemon(String name) {
+            return task -> {
+                Thread thread = new Thread(task, name);
+                thread.setDaemon(true);
+                return thread;
+            };
+        }
+    }
+
+    private final Map<Kind, Deque<Client>> idle = new HashMap<>();
+    private int waiting;
+    private boolean closed;
+
+    /** A client for one call. */
+    Client take(Connect by, URI address, Recording recording) {
+        Kind kind = new Kind(
+                "https".equalsIgnoreCase(address.getScheme()),
+                by.trust(),
+                by.proxies(),
+                by.timeouts().connect(),
+                by.limits().line(),
+                by.limits().headers());
+        Client client = free(kind);
+        if (client == null) {
+            client = new Client(kind, kind.secure() ? by.tls() : null);
+        }
+        client.recording = recording;
+        return client;
+    }
+
+    private synchronized Client free(Kind kind) {
+        Deque<Client> free = idle.get(kind);
+        Client client = free == null ? null : free.poll();
+        waiting -= client == null ? 0 : 1;
+        return client;
+    }
+
+    /** The call is over. */
+    void back(Client client) {
+        boolean kept;
+        synchronized (this) {
+            kept = !closed && waiting < MOST_IDLE;
+            if (kept) {
+                waiting++;
+                idle.computeIfAbsent(client.kind, k -> new ArrayDeque<>()).push(client);
+            }
+        }
+        if (!kept) {
+            client.http.close(CloseMode.GRACEFUL);
+        }
+    }
+
+    @Override
+    public void close() {
+        Map<Kind, Deque<Client>> left;
+        synchronized (this) {
+            closed = true;
+            left = new HashMap<>(idle);
+            idle.clear();
+        }
+        left.values().forEach(clients -> clients.forEach(c -> c.http.close(CloseMode.GRACEFUL)));
+    }
+}
