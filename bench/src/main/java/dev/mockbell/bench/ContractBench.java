@@ -14,6 +14,7 @@ import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.function.Supplier;
 import org.apache.xerces.impl.xs.XMLSchemaLoader;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.xni.parser.XMLInputSource;
@@ -52,7 +53,13 @@ final class ContractBench {
         double whole = ours.get(TURNS / 2) / 1e6;
         out.printf("  schema library alone %7.0f ms%n", library);
         out.printf("  whole import         %7.0f ms   %.2f times the library%n", whole, whole / library);
-        samples();
+        samples("samples             ", this::read, LargeContract.OPERATIONS * 3);
+        PatternContract hedged = new PatternContract();
+        samples(
+                "samples of patterns ",
+                () -> new ContractReader(hedged.fetcher())
+                        .read(PatternContract.ROOT, PatternContract.root(), Progress.NONE, new StopSignal()),
+                PatternContract.OPERATIONS * 2);
         memory();
     }
 
@@ -85,8 +92,8 @@ final class ContractBench {
         return new XMLInputSource(null, uri, null, new ByteArrayInputStream(large.document(uri)), "UTF-8");
     }
 
-    private void samples() {
-        Contract contract = read();
+    private void samples(String name, Supplier<Contract> reader, int messages) {
+        Contract contract = reader.get();
         long total = 0;
         List<Double> rates = new ArrayList<>();
         for (int turn = 0; turn < TURNS; turn++) {
@@ -108,8 +115,8 @@ final class ContractBench {
         double first = rates.get(0);
         Collections.sort(rates);
         out.printf(
-                "  samples              %7.0f a second, the first pass %.0f, %.1f KB each%n",
-                rates.get(TURNS / 2), first, total / 1e3 / (TURNS * 6.0 * LargeContract.OPERATIONS));
+                "  %s %7.0f a second, the first pass %.0f, %.1f KB each%n",
+                name, rates.get(TURNS / 2), first, total / 1e3 / (TURNS * 2.0 * messages));
     }
 
     private void memory() {

@@ -7,6 +7,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
@@ -16,6 +17,7 @@ import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import java.io.IOException;
@@ -104,8 +106,14 @@ final class CallCommand implements Callable<Integer> {
     @Option(names = "--env", paramLabel = "NAME", description = "The project's environment to use.")
     private String environment;
 
-    @Option(names = "--wire", description = "Prints the very bytes of both sides.")
+    @Option(names = "--wire", description = "Prints what went over the wire, both sides.")
     private boolean wire;
+
+    @Option(
+            names = "--unmasked",
+            description =
+                    "Shows passwords, tokens and secrets, too, with --wire and --json; they are masked otherwise.")
+    private boolean unmasked;
 
     @Option(names = "--json", description = "Prints the exchange as JSON.")
     private boolean json;
@@ -150,9 +158,9 @@ final class CallCommand implements Callable<Integer> {
                 return 0;
             }
             var request = core.caller().prepare(bound, kept, address, scope);
-            Exchange sent = core.caller().send(bound, kept, request, "command line", core.stop());
+            Exchange sent = core.caller().send(bound, kept, request, "command line", scope.redactor(), core.stop());
             Exchange exchange = project.map(p -> recorded(core, p, sent)).orElse(sent);
-            print(exchange);
+            print(exchange, unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }
     }
@@ -229,12 +237,13 @@ final class CallCommand implements Callable<Integer> {
         }
     }
 
-    private void print(Exchange exchange) {
+    /** @param redactor masks credentials; null for the very bytes */
+    private void print(Exchange exchange, Redactor redactor) {
         if (json) {
-            console.json(json(exchange));
+            console.json(json(exchange, redactor));
         } else if (wire) {
-            console.line(new String(exchange.request().wire(), StandardCharsets.UTF_8));
-            exchange.response().ifPresent(r -> console.line(new String(r.wire(), StandardCharsets.UTF_8)));
+            console.line(wire(exchange.request(), redactor));
+            exchange.response().ifPresent(r -> console.line(wire(r, redactor)));
         } else {
             exchange.response().ifPresent(r -> console.line(r.text().stripTrailing()));
         }
@@ -244,7 +253,7 @@ final class CallCommand implements Callable<Integer> {
                 + exchange.response().map(r -> r.body().length).orElse(0) + " bytes" + note);
     }
 
-    private static ObjectNode json(Exchange e) {
+    private static ObjectNode json(Exchange e, Redactor redactor) {
         ObjectNode node = JsonNodeFactory.instance.objectNode();
         node.put("format", 1);
         node.put("operation", e.operation());
@@ -257,13 +266,22 @@ final class CallCommand implements Callable<Integer> {
         timing.put("sendMillis", e.timing().send() / 1e6);
         timing.put("waitMillis", e.timing().await() / 1e6);
         timing.put("receiveMillis", e.timing().receive() / 1e6);
-        node.put("request", e.request().text());
+        String request = e.request().text();
+        node.put("request", redactor == null ? request : redactor.message(request));
         e.response().ifPresent(r -> {
             ArrayNode headers = node.putArray("responseHeaders");
-            r.headers().forEach(h -> headers.addObject().put("name", h.name()).put("value", h.value()));
+            r.headers()
+                    .forEach(h -> headers.addObject()
+                            .put("name", h.name())
+                            .put("value", redactor == null ? h.value() : redactor.header(h.name(), h.value())));
             node.put("response", r.text());
         });
         return node;
+    }
+
+    private static String wire(HttpMessage message, Redactor redactor) {
+        String text = new String(message.wire(), StandardCharsets.UTF_8);
+        return redactor == null ? text : redactor.wire(text);
     }
 
     private static int exitCode(Exchange exchange) {

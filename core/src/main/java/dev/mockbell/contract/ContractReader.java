@@ -2,6 +2,7 @@ package dev.mockbell.contract;
 
 import dev.mockbell.contract.Finding.Severity;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.schema.SchemaFlaw;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.task.Progress;
@@ -72,7 +73,7 @@ public final class ContractReader {
                     Place.in(address.toString()));
         }
         return new Contract(
-                source,
+                Redactor.withoutLogin(source),
                 v20 ? "2.0" : "1.1",
                 documents.documents(),
                 read.services(),

@@ -144,7 +144,7 @@ public final class Expressions {
         } catch (Problem problem) {
             throw problem;
         } catch (SaxonApiException | RuntimeException e) {
-            throw failed(failure, xpath, e);
+            throw failed(failure, xpath, e, scope);
         } catch (StackOverflowError e) {
             throw Problem.of(
                     Problem.Kind.EXPRESSION,
@@ -168,7 +168,7 @@ public final class Expressions {
         }
     }
 
-    private static Problem failed(String failure, String xpath, Exception e) {
+    private static Problem failed(String failure, String xpath, Exception e, Scope scope) {
         for (Throwable at = e; at != null; at = at.getCause()) {
             if (at instanceof Budget.Spent spent) {
                 return spent.isStopped()
@@ -181,7 +181,9 @@ public final class Expressions {
                                 spent);
             }
         }
-        return Problem.of(Problem.Kind.EXPRESSION, failure + ": " + clause(e), place(xpath, e), null, e);
+        // what went wrong may quote the value that it went wrong with
+        String why = scope.redactor().text(clause(e));
+        return Problem.of(Problem.Kind.EXPRESSION, failure + ": " + why, place(xpath, e), null, null);
     }
 
     private static String shortened(String xpath) {

@@ -1,5 +1,6 @@
 package dev.mockbell.expression;
 
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -125,16 +126,15 @@ public record Scope(
         return new Scope(all, context, types, namespaces, secretHosts, withheld, stop);
     }
 
-    /** The text with the value of every secret masked. */
-    public String masked(String text) {
-        String shown = text;
-        for (Map.Entry<String, XdmValue> v : variables.entrySet()) {
-            String value = v.getKey().startsWith(SECRET) ? Expressions.text(v.getValue()) : "";
-            if (!value.isEmpty()) {
-                shown = shown.replace(value, Variable.MASK).replace(Escaping.MARKUP.of(value), Variable.MASK);
+    /** Masks the values of its secrets, and all that is a credential by its nature. */
+    public Redactor redactor() {
+        Map<String, String> secrets = new LinkedHashMap<>();
+        variables.forEach((name, value) -> {
+            if (name.startsWith(SECRET)) {
+                secrets.put(name.substring(SECRET.length()), Expressions.text(value));
             }
-        }
-        return shown;
+        });
+        return Redactor.of(secrets);
     }
 
     private static XdmValue untyped(String text) {

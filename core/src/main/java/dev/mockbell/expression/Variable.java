@@ -7,9 +7,6 @@ package dev.mockbell.expression;
  * @param secret whether it is referred to as {@code $secret:name} and masked wherever it would be shown
  */
 public record Variable(String name, String value, boolean secret) {
-    /** What stands where a secret would. */
-    public static final String MASK = "•••";
-
     /** Whether the text can be the name of a variable: an XML name without a colon. */
     public static boolean isName(String text) {
         return text.matches("[\\p{L}_][\\p{L}\\p{N}_.-]*");

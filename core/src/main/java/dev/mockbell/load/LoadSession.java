@@ -145,7 +145,7 @@ final class LoadSession {
                 Way.CALLED,
                 step.kept().contract(),
                 step.kept().operation(),
-                step.address().toString(),
+                step.scope().redactor().text(step.address().toString()),
                 origin + " · " + step.name(),
                 sentMessage,
                 answer,

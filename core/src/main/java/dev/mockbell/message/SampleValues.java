@@ -31,10 +31,16 @@ final class SampleValues {
         if (type.isQualifiedName()) {
             return qualified(type, name, variant);
         }
+        // what depends on the type, the name and the variant alone is thought about once
+        boolean alone = type.variety() == SimpleType.Variety.ATOMIC
+                && !Set.of("ID", "IDREF", "ENTITY").contains(type.builtIn());
+        return alone ? type.kept(name, variant, () -> made(type, name, variant)) : made(type, name, variant);
+    }
+
+    private String made(SimpleType type, String name, int variant) {
         List<String> enumeration = type.enumeration();
         if (!enumeration.isEmpty()) {
-            List<String> good =
-                    enumeration.stream().filter(v -> accepts(type, v)).toList();
+            List<String> good = type.acceptedEnumeration(v -> accepts(type, v));
             return good.isEmpty() ? enumeration.get(0) : good.get(variant % good.size());
         }
         List<String> first = switch (type.variety()) {
@@ -87,11 +93,12 @@ final class SampleValues {
         boolean counted = countsCharacters(type);
         int least = counted ? least(type) : 0;
         int most = counted ? most(type) : Integer.MAX_VALUE;
-        if (found.size() <= variant) {
-            for (String text : XsPattern.samples(patterns, least, most, 24 + 4 * variant)) {
-                if (accepts(type, text)) {
-                    found.add(text);
-                }
+        int count = 24 + 4 * variant;
+        for (boolean wide : new boolean[] {false, true}) {
+            if (found.size() <= variant) {
+                type.matching(least, most, count, wide).stream()
+                        .filter(text -> accepts(type, text))
+                        .forEach(found::add);
             }
         }
         return new ArrayList<>(found);

@@ -3,7 +3,9 @@ package dev.mockbell.pattern;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 
 /**
  * A non-deterministic automaton: each state either reads a character of a set and goes on, or forks without reading, or
@@ -124,16 +126,20 @@ final class Automaton {
 
     /** The sets that can be read in these states. */
     List<CharSet> choices(BitSet states) {
-        List<CharSet> found = new ArrayList<>();
+        Set<CharSet> found = new LinkedHashSet<>();
         for (int s = states.nextSetBit(0); s >= 0; s = states.nextSetBit(s + 1)) {
-            if (s != ACCEPT && !found.contains(reads[s])) {
+            if (s != ACCEPT) {
                 found.add(reads[s]);
             }
         }
-        return found;
+        return new ArrayList<>(found);
     }
 
     private void reach(int state, BitSet into) {
+        if (state == ACCEPT || reads[state] != null) {
+            into.set(state);
+            return;
+        }
         int[] stack = new int[64];
         BitSet forks = new BitSet();
         int depth = 0;

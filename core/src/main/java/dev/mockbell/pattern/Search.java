@@ -35,6 +35,13 @@ final class Search {
         return new ArrayList<>(found);
     }
 
+    /** The beginning of what {@link #samples} gives. */
+    List<String> nearest(int least, int most, int count) {
+        Set<String> found = new LinkedHashSet<>();
+        shortest(least, most, Math.max(1, count / 2), found);
+        return new ArrayList<>(found);
+    }
+
     private Track start() {
         return new Track(null, -1, automata.stream().map(Automaton::first).toList());
     }

@@ -66,6 +66,11 @@ public final class XsPattern {
         return new Search(all.stream().map(p -> p.automaton).toList()).samples(least, most, count);
     }
 
+    /** The first of {@link #samples}, as far as they are found without looking for variety; much less work. */
+    public static List<String> nearest(List<XsPattern> all, int least, int most, int count) {
+        return new Search(all.stream().map(p -> p.automaton).toList()).nearest(least, most, count);
+    }
+
     @Override
     public String toString() {
         return source;

@@ -3,7 +3,10 @@ package dev.mockbell.project;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.file.UserFolders;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.Map;
 import java.util.Optional;
 
@@ -16,6 +19,8 @@ public final class Secrets {
     private final Path file;
     private final Map<String, String> environment;
     private final Yaml yaml = new Yaml();
+    private ObjectNode read;
+    private FileTime readAt;
 
     /**
      * @param file where values are kept
@@ -45,8 +50,26 @@ public final class Secrets {
         if (project.id().isEmpty()) {
             return Optional.empty();
         }
-        var node = yaml.readOwn(file).path("projects").path(project.id()).path(name);
+        var node = kept().path("projects").path(project.id()).path(name);
         return node.isMissingNode() ? Optional.empty() : Optional.of(node.asText());
+    }
+
+    /** The file as it is; read again only when it has changed, since every look at a request asks for values. */
+    private ObjectNode kept() {
+        FileTime now = changed();
+        if (read == null || !now.equals(readAt)) {
+            read = yaml.readOwn(file);
+            readAt = now;
+        }
+        return read;
+    }
+
+    private FileTime changed() {
+        try {
+            return Files.getLastModifiedTime(file);
+        } catch (IOException e) {
+            return FileTime.fromMillis(0);
+        }
     }
 
     /** Keeps a value for a project that has an id; an empty one takes it away. */
@@ -59,5 +82,6 @@ public final class Secrets {
             own.put(name, value);
         }
         yaml.writeOwn(file, node);
+        read = null;
     }
 }

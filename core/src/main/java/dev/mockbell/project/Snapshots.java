@@ -13,6 +13,7 @@ import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.XmlLimits;
@@ -47,7 +48,7 @@ final class Snapshots {
     void write(Path folder, String title, Contract contract, Instant fetched) {
         ObjectNode node = yaml.object();
         node.put("title", title);
-        node.put("source", contract.source());
+        node.put("source", Redactor.withoutLogin(contract.source()));
         node.put("fetched", fetched.toString());
         ArrayNode documents = node.putArray("documents");
         Map<String, String> names = DocumentNames.of(contract.documents(), Set.of(FILE));
@@ -57,8 +58,8 @@ final class Snapshots {
             ObjectNode kept = documents
                     .addObject()
                     .put("file", name)
-                    .put("uri", document.uri())
-                    .put("requested", document.requested());
+                    .put("uri", Redactor.withoutLogin(document.uri()))
+                    .put("requested", Redactor.withoutLogin(document.requested()));
             if (!document.contentType().isEmpty()) {
                 kept.put("contentType", document.contentType());
             }

@@ -37,6 +37,7 @@ public final class Schemas {
 
     private static final String ROOT_TYPE = "http://apache.org/xml/properties/validation/schema/root-type-definition";
 
+    private final KeptValues kept = new KeptValues();
     private final List<SchemaSource> sources;
     private final XSGrammarPool pool;
     private final XSModel model;
@@ -185,6 +186,11 @@ public final class Schemas {
 
     boolean swaps() {
         return !swapped.isEmpty();
+    }
+
+    /** What is known of the values of its types. */
+    KeptValues kept() {
+        return kept;
     }
 
     /** The pattern read for matching; empty when it cannot be. */

@@ -4,6 +4,8 @@ import dev.mockbell.pattern.XsPattern;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javax.xml.namespace.QName;
 import org.apache.xerces.impl.dv.InvalidDatatypeValueException;
@@ -114,6 +116,37 @@ public final class SimpleType {
     /** Whether its values are qualified names, whose prefixes must be declared where they stand. */
     public boolean isQualifiedName() {
         return "QName".equals(primitive()) || "NOTATION".equals(primitive());
+    }
+
+    /**
+     * A value for a name and variant, made once for the type.
+     *
+     * @param made makes it; the same each time
+     */
+    public String kept(String name, int variant, Supplier<String> made) {
+        return schemas.kept().value(xs, name, variant, made);
+    }
+
+    /**
+     * Strings that its patterns match, of so many characters; looked for once for the same patterns.
+     *
+     * @param wide whether to look for variety too, behind the nearest ones
+     */
+    public List<String> matching(int least, int most, int count, boolean wide) {
+        List<XsPattern> all = readPatterns();
+        List<String> sources = all.stream().map(XsPattern::toString).toList();
+        return schemas.kept()
+                .strings(
+                        new KeptValues.Search(sources, least, most, count, wide),
+                        () -> wide
+                                ? XsPattern.samples(all, least, most, count)
+                                : XsPattern.nearest(all, least, most, count));
+    }
+
+    /** The values of its enumeration that are accepted; judged once, always by the same judgement. */
+    public List<String> acceptedEnumeration(Predicate<String> accepts) {
+        return schemas.kept()
+                .enumeration(xs, () -> enumeration().stream().filter(accepts).toList());
     }
 
     private static List<String> list(StringList values) {

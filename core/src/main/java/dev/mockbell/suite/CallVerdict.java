@@ -9,6 +9,8 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -70,8 +72,19 @@ public record CallVerdict(List<CheckResult> checks, Map<String, String> captures
         return worse ? exchange.withOutcome(Outcome.FAILED, "failed: " + reason().orElse("")) : exchange;
     }
 
-    /** As the result of a step. */
-    public StepResult result(String name, Exchange onLedger) {
-        return new StepResult(name, verdict, onLedger.timing().total() / 1e6, onLedger.id(), checks, captures, problem);
+    /** As the result of a step, which is shown and kept: without the values of secrets. */
+    public StepResult result(String name, Exchange onLedger, Redactor redactor) {
+        Map<String, String> shown = new LinkedHashMap<>();
+        captures.forEach((variable, value) -> shown.put(variable, redactor.text(value)));
+        List<CheckResult> masked = checks.stream()
+                .map(c -> new CheckResult(
+                        c.verdict(),
+                        redactor.text(c.title()),
+                        redactor.text(c.expected()),
+                        redactor.text(c.found()),
+                        c.where()))
+                .toList();
+        return new StepResult(
+                name, verdict, onLedger.timing().total() / 1e6, onLedger.id(), masked, shown, redactor.text(problem));
     }
 }

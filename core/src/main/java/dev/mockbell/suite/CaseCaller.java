@@ -8,6 +8,7 @@ import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.soap.SoapMessage;
@@ -37,8 +38,12 @@ public final class CaseCaller {
         return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope));
     }
 
-    /** Sends a prepared request. Always gives an exchange, also when there was no answer. */
-    public Exchange send(BoundOperation bound, Case kept, CallRequest request, String origin, StopSignal stop) {
+    /**
+     * Sends a prepared request. Always gives an exchange, also when there was no answer. Its messages hold the bytes as they
+     * were; what is listed of it, its address and note, is masked.
+     */
+    public Exchange send(
+            BoundOperation bound, Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
         CallResult result = http.call(request, stop);
         Exchange raw = new Exchange(
                 0,
@@ -46,14 +51,15 @@ public final class CaseCaller {
                 Way.CALLED,
                 kept.contract(),
                 kept.operation(),
-                request.address().toString(),
+                redactor.text(request.address().toString()),
                 origin,
                 result.request(),
                 result.response(),
                 result.timing(),
                 Outcome.FINE,
                 "");
-        return judged(raw, bound.operation(), result.failure());
+        Exchange judged = judged(raw, bound.operation(), result.failure());
+        return judged.withOutcome(judged.outcome(), redactor.text(judged.note()));
     }
 
     /** How an exchange went, by its status and by what the body is. */

@@ -60,7 +60,6 @@ public final class SuiteRunner {
             } else {
                 listener.stepStarted(i, step);
                 result = step(suite, step, captured, stop);
-                captured.putAll(result.captures());
             }
             results.add(result);
             listener.stepFinished(i, result);
@@ -75,8 +74,9 @@ public final class SuiteRunner {
         try {
             Case kept = bench.kept(step.caseReference());
             Scope scope = bench.variables(kept).with(captured);
-            return call(kept, step.name(), suite.title() + " · " + step.name(), scope, stop)
-                    .result();
+            Called called = call(kept, step.name(), suite.title() + " · " + step.name(), scope.until(stop), stop);
+            captured.putAll(called.captured());
+            return called.result();
         } catch (Problem problem) {
             return new StepResult(step.name(), Verdict.FAILED, 0, 0, List.of(), Map.of(), problem.getMessage());
         }
@@ -85,9 +85,11 @@ public final class SuiteRunner {
     /**
      * A case called on its own.
      *
+     * @param result to be shown and kept, without the values of secrets
      * @param answer what came back
+     * @param captured what the captures found, for the steps that follow
      */
-    public record Called(StepResult result, Answer answer) {}
+    public record Called(StepResult result, Answer answer, Map<String, String> captured) {}
 
     /**
      * Calls one case, checks it and takes its captures.
@@ -99,17 +101,19 @@ public final class SuiteRunner {
         BoundOperation bound = kept.in(contract);
         var endpoint = bench.endpoint(kept.contract(), bound.port().name());
         var request = caller.prepare(bound, kept, endpoint, scope);
-        Exchange exchange = caller.send(bound, kept, request, origin, stop);
+        Exchange exchange = caller.send(bound, kept, request, origin, scope.redactor(), stop);
         Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions);
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
         Exchange onLedger = keep.apply(verdict.on(exchange));
-        return new Called(verdict.result(name, onLedger), answer.with(onLedger));
+        StepResult shown = verdict.result(name, onLedger, scope.redactor());
+        return new Called(shown, answer.with(onLedger), verdict.captures());
     }
 
     /** Weighs an answer once more, after checks or captures were changed. */
     public Called judge(Case kept, Called called, Scope scope) {
-        StepResult result = CallVerdict.of(kept, called.answer(), checker, scope)
-                .result(called.result().name(), called.answer().exchange());
-        return new Called(result, called.answer());
+        CallVerdict verdict = CallVerdict.of(kept, called.answer(), checker, scope);
+        StepResult shown =
+                verdict.result(called.result().name(), called.answer().exchange(), scope.redactor());
+        return new Called(shown, called.answer(), verdict.captures());
     }
 }

@@ -5,6 +5,7 @@ import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.util.ArrayList;
@@ -52,7 +53,7 @@ public final class HttpFetcher implements DocumentFetcher {
 
     @Override
     public Fetched fetch(URI uri, StopSignal stop) {
-        URI at = uri;
+        URI at = withoutLogin(uri);
         int moves = 0;
         for (int asked = 0; ; ) {
             HttpMessage response = get(at, stop);
@@ -78,6 +79,17 @@ public final class HttpFetcher implements DocumentFetcher {
             }
             logins.put(server(at), login.get());
         }
+    }
+
+    /** A login in an address is used as such, and is not part of where the document is (RFC 9110 §4.2.4). */
+    private URI withoutLogin(URI uri) {
+        if (uri.getUserInfo() == null) {
+            return uri;
+        }
+        URI plain = URI.create(Redactor.withoutLogin(uri.toString()));
+        String[] parts = uri.getUserInfo().split(":", 2);
+        logins.putIfAbsent(server(plain), new Login.Basic(parts[0], parts.length > 1 ? parts[1] : ""));
+        return plain;
     }
 
     /** Where a redirect leads (RFC 9110 §15.4). Followed here, so that a login stays with the server that asked for it. */

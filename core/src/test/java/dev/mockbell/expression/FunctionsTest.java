@@ -162,7 +162,7 @@ class FunctionsTest {
     void aSecretIsReferredToByItsPrefixAndMasked() {
         Scope with = scope.withSecret("token", "s3cr<t");
         assertThat(expressions.fill("Bearer {$secret:token}", with)).isEqualTo("Bearer s3cr<t");
-        assertThat(with.masked("a s3cr<t b s3cr&lt;t")).isEqualTo("a ••• b •••");
+        assertThat(with.redactor().text("a s3cr<t b s3cr&lt;t")).isEqualTo("a ••• b •••");
         assertThatThrownBy(() -> fill("{$secret:token}"))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("“token” has no value")

@@ -9,6 +9,7 @@ import dev.mockbell.contract.Contracts;
 import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.CopyOut.Form;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
@@ -72,7 +73,7 @@ class CopyOutTest {
 
     private String ours() {
         var request = caller.prepare(bound(), kept, Optional.of(server.address()), scope);
-        caller.send(bound(), kept, request, "test", new StopSignal());
+        caller.send(bound(), kept, request, "test", Redactor.USUAL, new StopSignal());
         return server.requests().get(0);
     }
 

@@ -357,7 +357,7 @@ public final class CallModel {
                             remember(kept);
                             lastOf.put(kept.reference(), result);
                             calls.merge(kept.reference(), 1, Integer::sum);
-                            captured.putAll(result.result().captures());
+                            captured.putAll(result.captured());
                             values.forget();
                             if (current.get() != null
                                     && current.get().reference().equals(kept.reference())) {
@@ -441,7 +441,7 @@ public final class CallModel {
 
     /** The bytes of both sides, as text. */
     public String wire() {
-        return exchange().map(CallModel::wire).orElse("");
+        return exchange().map(e -> desk.shown(wire(e))).orElse("");
     }
 
     /** The bytes of both sides of an exchange, as text. */
@@ -472,7 +472,7 @@ public final class CallModel {
                     .forEach(h ->
                             text.append(h.name()).append(": ").append(h.value()).append('\n'));
             text.append('\n').append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8));
-            return scope().masked(text.toString());
+            return scope().redactor().wire(text.toString());
         } catch (Problem problem) {
             return problem.getMessage();
         }
@@ -498,7 +498,8 @@ public final class CallModel {
 
     /** Makes a check of the value in a row. */
     public void checkRow(SheetRow row) {
-        addCheck(new Check.Value(row.path(), row.value().replace("{", "{{").replace("}", "}}")));
+        String value = row.value().replace("{", "{{").replace("}", "}}");
+        addCheck(new Check.Value(row.path(), desk.redactor().unfilled(value)));
     }
 
     /** Makes a capture of the value in a row, under a free name like the row's. */
@@ -561,7 +562,8 @@ public final class CallModel {
         String body;
         try {
             SoapMessage soap = SoapMessage.parse(exchange.request().body(), "request");
-            body = soap.payloadText().replace("{", "{{").replace("}", "}}");
+            body = desk.redactor()
+                    .unfilled(soap.payloadText().replace("{", "{{").replace("}", "}}"));
         } catch (Problem problem) {
             desk.tell(problem);
             return;
@@ -573,8 +575,8 @@ public final class CallModel {
                         .format(exchange.started());
         String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
         String port = place.get().ports().stream()
-                .filter(p ->
-                        exchange.endpoint().equals(desk.endpoint(place.get().contract(), p)))
+                .filter(p -> exchange.endpoint()
+                        .equals(desk.redactor().text(desk.endpoint(place.get().contract(), p))))
                 .map(Port::name)
                 .findFirst()
                 .orElse(current.get().port());

@@ -11,6 +11,7 @@ import dev.mockbell.project.ExportFile;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.ProjectStore;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
@@ -91,7 +92,7 @@ public final class ContractsModel {
         stop();
         StopSignal stop = new StopSignal();
         reading = stop;
-        progress.set("Reading " + address);
+        progress.set("Reading " + Redactor.withoutLogin(address));
         Path folder = desk.project().folder();
         List<String> names =
                 desk.project().contracts().stream().map(KeptContract::name).toList();
@@ -102,7 +103,7 @@ public final class ContractsModel {
                             String name = Names.free(read.title(), names::contains);
                             return desk.saver()
                                     .submit(() -> {
-                                        remember(folder, address);
+                                        remember(folder, Redactor.withoutLogin(address));
                                         return desk.store()
                                                 .saveContract(
                                                         folder, name, title(read), read, Instant.now(desk.clock()));

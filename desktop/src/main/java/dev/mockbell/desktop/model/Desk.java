@@ -18,6 +18,9 @@ import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
 import dev.mockbell.project.Saver;
 import dev.mockbell.project.Secrets;
+import dev.mockbell.project.Settings;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.wire.Connect;
@@ -27,6 +30,7 @@ import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,9 +39,12 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -68,7 +75,11 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
+    private final BooleanProperty masked = new SimpleBooleanProperty(true);
     private LocalProject local;
+    private Redactor masking;
+    private Settings maskingFor;
+    private List<Case> maskingOf;
 
     private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user) {
         this.tasks = new Tasks(interfaceThread);
@@ -309,6 +320,37 @@ public final class Desk implements AutoCloseable {
         closing.add(action);
     }
 
+    /** Masks the secrets of the project, and all that is a credential by its nature. */
+    public Redactor redactor() {
+        Project now = project.get();
+        if (masking == null || maskingFor != now.settings() || maskingOf != now.cases()) {
+            maskingFor = now.settings();
+            maskingOf = now.cases();
+            Map<String, String> values = new LinkedHashMap<>();
+            Stream.of(
+                            now.settings().variables().stream(),
+                            now.environments().stream().flatMap(e -> e.variables().stream()),
+                            now.cases().stream().flatMap(c -> c.variables().stream()))
+                    .flatMap(v -> v)
+                    .filter(Variable::secret)
+                    .map(Variable::name)
+                    .distinct()
+                    .forEach(name -> secrets.value(local, name).ifPresent(value -> values.put(name, value)));
+            masking = Redactor.of(values);
+        }
+        return masking;
+    }
+
+    /** Whether what is shown of messages has its credentials masked. */
+    public BooleanProperty maskedProperty() {
+        return masked;
+    }
+
+    /** A whole message as it is shown: masked, unless the user wants to see all of it. */
+    public String shown(String wire) {
+        return masked.get() ? redactor().wire(wire) : wire;
+    }
+
     /** The secrets of the user. */
     public Secrets secrets() {
         return secrets;
@@ -330,7 +372,10 @@ public final class Desk implements AutoCloseable {
                         newSecrets.forEach((name, value) -> secrets.keep(owner, name, value));
                         return owner;
                     },
-                    owner -> local = owner,
+                    owner -> {
+                        local = owner;
+                        masking = null;
+                    },
                     this::tell);
         }
     }

@@ -73,7 +73,7 @@ public final class ExpressionValues {
         int asked = era;
         Scope with = scope.get();
         tasks.run(
-                () -> with.masked(expressions.fill(text, with)),
+                () -> with.redactor().text(expressions.fill(text, with)),
                 value -> came(asked, text, new Shown(value, "", 0)),
                 problem -> wrong(asked, text, with, problem));
         return Optional.empty();
