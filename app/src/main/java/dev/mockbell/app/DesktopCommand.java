@@ -2,21 +2,14 @@ package dev.mockbell.app;
 
 import dev.mockbell.cli.Console;
 import dev.mockbell.desktop.MockBellWindow;
-import dev.mockbell.desktop.WindowPlace;
+import dev.mockbell.desktop.Windows;
 import dev.mockbell.desktop.drive.Offscreen;
-import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
-import javafx.application.Platform;
-import javafx.stage.Stage;
-import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -54,46 +47,16 @@ final class DesktopCommand implements Callable<Integer> {
         void window(MockBellWindow window);
     }
 
-    /** Opens the window and returns when it is closed. */
+    /** Opens the window and returns when the last one is closed. */
     static void show(Path folder, Opened opened) throws InterruptedException {
-        CompletableFuture<MockBellWindow> made = new CompletableFuture<>();
-        // project and place are read here, so that the interface thread has no file to wait for
-        Desk desk = Desk.open(folder, Platform::runLater, Clock.systemUTC());
-        WindowPlace place =
-                WindowPlace.remembered(UserFolders.ofProcess().state().resolve("window"));
+        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC());
         Offscreen.start();
-        Runtime.getRuntime().addShutdownHook(new Thread(() -> saveWhatIsThere(desk), "saving"));
-        Platform.runLater(() -> {
-            try {
-                MockBellWindow window = MockBellWindow.open(desk, new Stage(), place);
-                opened.window(window);
-                made.complete(window);
-            } catch (RuntimeException e) {
-                made.completeExceptionally(e);
-            }
-        });
+        Runtime.getRuntime().addShutdownHook(new Thread(windows::save, "saving"));
+        windows.open(folder, opened::window);
         try {
-            made.get().closed().get();
+            windows.closed().get();
         } catch (ExecutionException e) {
-            throw e.getCause() instanceof RuntimeException defect ? defect : new IllegalStateException(e.getCause());
+            throw new IllegalStateException(e.getCause());
         }
-    }
-
-    /** A window that is ended from outside, by a signal, loses nothing either. */
-    private static void saveWhatIsThere(Desk desk) {
-        CompletableFuture<Void> settled = new CompletableFuture<>();
-        try {
-            Platform.runLater(() -> {
-                desk.settle();
-                settled.complete(null);
-            });
-            settled.get(3, TimeUnit.SECONDS);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        } catch (ExecutionException | TimeoutException | IllegalStateException e) {
-            // the interface is gone; what it had handed over is saved all the same
-            LoggerFactory.getLogger(DesktopCommand.class).warn("the window could not be asked", e);
-        }
-        desk.saver().close();
     }
 }

@@ -104,7 +104,7 @@ final class MockCommand implements Callable<Integer> {
             Contract contract = core.contract(source);
             String name = Names.of(contract.title());
             contracts.put(name, contract);
-            plans.add(placed(MockPlan.of(name, contract, MockPlan.USUAL_PORT), 0));
+            plans.add(placed(MockPlan.sampling(name, MockPlan.USUAL_PORT), 0));
         } else {
             List<KeptContract> kept = project.get().contracts();
             for (KeptContract k : kept) {
@@ -113,7 +113,7 @@ final class MockCommand implements Callable<Integer> {
                 plans.add(placed(
                         project.get()
                                 .mock(k.name())
-                                .orElseGet(() -> MockPlan.of(k.name(), k.contract(), MockPlan.USUAL_PORT + number)),
+                                .orElseGet(() -> MockPlan.sampling(k.name(), MockPlan.USUAL_PORT + number)),
                         number));
             }
             LocalProject local = core.locals().of(project.get().folder());

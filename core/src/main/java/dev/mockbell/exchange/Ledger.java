@@ -496,6 +496,8 @@ public final class Ledger implements AutoCloseable {
     public void close() {
         settle();
         closed = true;
+        // wakes the writer, which would look for more only in a while
+        queue.offer(new Entry(null, new CompletableFuture<>()));
         boolean interrupted = false;
         while (writer.isAlive()) {
             try {

@@ -38,6 +38,15 @@ public record SampleEnvelope(Direction direction, Optional<String> fault, String
         return found;
     }
 
+    /** The request of an operation alone; empty when it takes nothing. */
+    public static Optional<String> request(Contract contract, Binding binding, Operation operation, Detail detail) {
+        SoapVersion version = binding.protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
+        return operation
+                .input()
+                .map(m ->
+                        message(contract, version, m, Direction.REQUEST, detail).text());
+    }
+
     private static SampleEnvelope message(
             Contract contract, SoapVersion version, MessageDef message, Direction direction, Detail detail) {
         MessageOutline outline = MessageOutline.of(contract, message);

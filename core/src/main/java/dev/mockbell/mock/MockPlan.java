@@ -19,7 +19,7 @@ import java.util.TreeMap;
  * @param contract the contract's name in the project
  * @param host the address to listen on; loopback unless asked
  * @param port 0 for any free one
- * @param answers by operation key, in the order in which they are tried
+ * @param answers by operation key, in the order in which they are tried; an operation that is not here gives its sample
  */
 public record MockPlan(String contract, String host, int port, Map<String, List<MockAnswer>> answers) {
     public static final String LOOPBACK = "127.0.0.1";
@@ -29,7 +29,21 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
         answers = new LinkedHashMap<>(answers);
     }
 
-    /** A mock that answers every operation with its sample. */
+    /**
+     * A mock that answers every operation with its sample, each made when it is first needed, so that a contract of a thousand
+     * operations costs nothing before.
+     */
+    public static MockPlan sampling(String name, int port) {
+        return new MockPlan(name, LOOPBACK, port, Map.of());
+    }
+
+    /** The answers that an operation has when none were given: the sample of its output. Work, for a large message. */
+    public static List<MockAnswer> samples(Contract contract, String operation) {
+        List<Port> ports = contract.operations().getOrDefault(operation, List.of());
+        return ports.isEmpty() ? List.of() : List.of(sample(contract, operation, ports));
+    }
+
+    /** As {@link #sampling}, with all samples made at once. */
     public static MockPlan of(String name, Contract contract, int port) {
         Map<String, List<MockAnswer>> answers = new LinkedHashMap<>();
         contract.operations().forEach((key, ports) -> answers.put(key, List.of(sample(contract, key, ports))));
@@ -71,7 +85,12 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
         return new MockPlan(contract, host, port, all);
     }
 
-    /** The answers of an operation. */
+    /** Whether answers were given for an operation; otherwise its sample is the answer. */
+    public boolean decides(String operation) {
+        return answers.containsKey(operation);
+    }
+
+    /** The answers given for an operation. */
     public List<MockAnswer> of(String operation) {
         return answers.getOrDefault(operation, List.of());
     }

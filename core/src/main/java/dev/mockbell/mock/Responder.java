@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import javax.xml.stream.XMLInputFactory;
@@ -37,20 +38,49 @@ final class Responder {
         private final String key;
         private final Operation operation;
         private final MockState.Counts counts;
-        private final List<Prepared> answers = new ArrayList<>();
+        private final Supplier<List<MockAnswer>> given;
+        private volatile List<Prepared> prepared;
 
-        Target(String key, Operation operation, List<MockAnswer> given, MockState.Counts counts) {
+        /** @param given gives the answers; asked once, when the first request comes */
+        Target(String key, Operation operation, Supplier<List<MockAnswer>> given, MockState.Counts counts) {
             this.key = key;
             this.operation = operation;
+            this.given = given;
             this.counts = counts;
-            List<LongAdder> each = counts.of(given);
-            for (int i = 0; i < given.size(); i++) {
-                answers.add(new Prepared(given.get(i), each.get(i)));
-            }
         }
 
+        /** Its answers, prepared; samples are made here, which may be work. */
+        List<Prepared> answers() {
+            List<Prepared> ready = prepared;
+            if (ready == null) {
+                synchronized (this) {
+                    ready = prepared == null ? prepare() : prepared;
+                    prepared = ready;
+                }
+            }
+            return ready;
+        }
+
+        private List<Prepared> prepare() {
+            List<MockAnswer> all = given.get();
+            List<LongAdder> each = counts.of(all);
+            List<Prepared> made = new ArrayList<>();
+            for (int i = 0; i < all.size(); i++) {
+                made.add(new Prepared(all.get(i), each.get(i)));
+            }
+            return List.copyOf(made);
+        }
+
+        /** Those that are prepared so far. */
+        List<Prepared> ready() {
+            List<Prepared> ready = prepared;
+            return ready == null ? List.of() : ready;
+        }
+
+        /** Whether an answer can be given at once, on the event loop. */
         boolean simple() {
-            return answers.isEmpty() || (!answers.get(0).answer.conditional() && answers.get(0).constant);
+            List<Prepared> ready = prepared;
+            return ready != null && (ready.isEmpty() || !ready.get(0).answer.conditional() && ready.get(0).constant);
         }
     }
 
@@ -94,7 +124,16 @@ final class Responder {
         for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
             Operation operation =
                     entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
-            Target target = new Target(entry.getKey(), operation, plan.of(entry.getKey()), state.of(entry.getKey()));
+            String key = entry.getKey();
+            boolean decided = plan.decides(key);
+            Target target = new Target(
+                    key,
+                    operation,
+                    decided ? () -> plan.of(key) : () -> MockPlan.samples(contract, key),
+                    state.of(key));
+            if (decided) {
+                target.answers();
+            }
             byKey.put(entry.getKey(), target);
             operation
                     .input()
@@ -149,15 +188,16 @@ final class Responder {
     }
 
     private static void countFirst(Target target) {
-        if (!target.answers.isEmpty()) {
-            target.answers.get(0).hits.increment();
+        if (!target.answers().isEmpty()) {
+            target.answers().get(0).hits.increment();
         }
     }
 
     private Reply answer(Target target, SoapVersion version, byte[] body, long hit) {
         Scope scope = null;
-        for (int i = 0; i < target.answers.size(); i++) {
-            Prepared prepared = target.answers.get(i);
+        List<Prepared> answers = target.answers();
+        for (int i = 0; i < answers.size(); i++) {
+            Prepared prepared = answers.get(i);
             if (scope == null && (prepared.answer.conditional() || !prepared.constant)) {
                 scope = scope(body, hit);
             }
@@ -224,6 +264,6 @@ final class Responder {
         Target target = byKey.get(operation);
         return target == null
                 ? List.of()
-                : target.answers.stream().map(a -> a.hits.sum()).toList();
+                : target.ready().stream().map(a -> a.hits.sum()).toList();
     }
 }

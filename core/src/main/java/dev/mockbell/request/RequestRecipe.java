@@ -90,9 +90,22 @@ public final class RequestRecipe {
         return new RequestRecipe(List.copyOf(made));
     }
 
+    /**
+     * Says whether an address, perhaps with expressions, can be one.
+     *
+     * @throws Problem when it cannot
+     */
+    public static void checkAddress(String address) {
+        Braces braces = Braces.parse(address);
+        boolean literal = braces.pieces().stream().allMatch(p -> p instanceof Braces.Piece.Literal);
+        if (literal) {
+            new AddressStage(braces).apply(new Draft(Braces::literal));
+        }
+    }
+
     /** Where the requests of a settled recipe go. */
     public URI address() {
-        Draft draft = new Draft(text -> text.source());
+        Draft draft = new Draft(Braces::literal);
         stages.get(0).apply(draft);
         return draft.address();
     }

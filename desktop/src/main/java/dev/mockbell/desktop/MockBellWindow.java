@@ -33,6 +33,8 @@ public final class MockBellWindow {
         stage.setMinHeight(640);
         place.restore(stage);
         MockBellWindow window = new MockBellWindow(stage, frame, models);
+        // a field that is being typed in keeps its text when the keyboard leaves it
+        stage.setOnHiding(e -> frame.requestFocus());
         stage.setOnHidden(e -> window.end(desk, place));
         stage.show();
         frame.requestFocus();

@@ -26,7 +26,7 @@ import javafx.stage.Stage;
 
 /** A real window over a real project, with a service to call. */
 public final class Desktops implements AutoCloseable {
-    private static final String WSDL = """
+    static final String WSDL = """
             <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
               xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:soap12="http://schemas.xmlsoap.org/wsdl/soap12/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
               <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">

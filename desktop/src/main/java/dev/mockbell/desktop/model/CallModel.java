@@ -16,11 +16,14 @@ import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.message.SheetRow;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.WireHead;
 import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -30,6 +33,8 @@ import java.util.Optional;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -57,6 +62,13 @@ public final class CallModel {
     private final Flaws flaws;
     private final Map<String, Outcome> earlier = new HashMap<>();
     private final IntegerProperty earlierTurns = new SimpleIntegerProperty();
+    private final List<Runnable> settling = new ArrayList<>();
+    private final IntegerProperty faces = new SimpleIntegerProperty();
+    private final ReadOnlyStringWrapper preview = new ReadOnlyStringWrapper("");
+    private final Derived<Same<SuiteRunner.Called>, String> laidOut;
+    private final Derived<Wire, String> wires;
+    private final Derived<Same<Exchange>, Boolean> masking;
+    private int previewed;
     private String unsettled;
     private StopSignal sending = new StopSignal();
     private Case removed;
@@ -68,6 +80,13 @@ public final class CallModel {
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
         this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
+        this.laidOut = new Derived<>(desk.tasks(), 4, c -> laidOut(c.thing()), desk::tell);
+        this.wires = new Derived<>(desk.tasks(), 4, Wire::text, desk::tell);
+        this.masking = new Derived<>(
+                desk.tasks(), 4, e -> !wire(e.thing()).equals(masked(e.thing(), desk.redactor())), desk::tell);
+        for (Derived<?, ?> face : List.of(laidOut, wires, masking)) {
+            face.changesProperty().addListener((o, was, now) -> faces.set(faces.get() + 1));
+        }
         request.onEdited(this::keepBody);
         request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
@@ -218,6 +237,48 @@ public final class CallModel {
                 .orElse("");
     }
 
+    /** Where the address comes from, in words. */
+    public String endpointFrom() {
+        Place place = desk.placeProperty().get();
+        if (place == null || bound().isEmpty()) {
+            return "";
+        }
+        String port = bound().get().port().name();
+        boolean set =
+                desk.project().current().endpoint(place.contract().name(), port).isPresent();
+        return set ? "from environment " + desk.project().current().name() : "from the contract";
+    }
+
+    /**
+     * Sends the port's requests to another address, in the environment in use, from now on; an empty one goes by the contract.
+     *
+     * @return whether it is one; otherwise the user is told why not
+     */
+    public boolean keepEndpoint(String address) {
+        Place place = desk.placeProperty().get();
+        if (place == null || bound().isEmpty()) {
+            return false;
+        }
+        Port port = bound().get().port();
+        try {
+            if (!address.isBlank()) {
+                RequestRecipe.checkAddress(address);
+            }
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return false;
+        }
+        boolean same = address.equals(port.address().orElse(""))
+                && desk.project()
+                        .current()
+                        .endpoint(place.contract().name(), port.name())
+                        .isEmpty();
+        if (!same) {
+            desk.contracts().endpoint(place.contract(), port, address);
+        }
+        return true;
+    }
+
     /** Calls by another port from now on. */
     public void usePort(Port port) {
         keep(current.get().withPort(port.name()));
@@ -229,8 +290,14 @@ public final class CallModel {
         desk.tasks().after(REST, this, this::settle);
     }
 
+    /** Has something that is typed elsewhere taken over before {@link #settle} looks; it must not settle in turn. */
+    public void onSettle(Runnable takeOver) {
+        settling.add(takeOver);
+    }
+
     /** Takes over what has been typed so far. */
     public void settle() {
+        settling.forEach(Runnable::run);
         request.settle();
         String text = unsettled;
         unsettled = null;
@@ -425,23 +492,68 @@ public final class CallModel {
         return Optional.ofNullable(called.get()).map(c -> c.answer().exchange());
     }
 
-    /** The whole envelope of the last answer, laid out. */
+    /** The whole envelope of the last answer, laid out; empty while that is being done. */
     public String responseXml() {
         return Optional.ofNullable(called.get())
-                .map(c -> c.answer()
-                        .soap()
-                        .map(s -> XmlText.laidOut(s.document()))
-                        .orElseGet(() -> c.answer()
-                                .exchange()
-                                .response()
-                                .map(HttpMessage::text)
-                                .orElse(c.answer().exchange().note())))
+                .flatMap(c -> laidOut.of(new Same<>(c)))
                 .orElse("");
     }
 
-    /** The bytes of both sides, as text. */
+    private static String laidOut(SuiteRunner.Called of) {
+        Answer answer = of.answer();
+        return answer.soap()
+                .map(s -> XmlText.laidOut(s.document()))
+                .orElseGet(() -> answer.exchange()
+                        .response()
+                        .map(HttpMessage::text)
+                        .orElse(answer.exchange().note()));
+    }
+
+    /** The bytes of both sides, as text; empty while it is being made. */
     public String wire() {
-        return exchange().map(e -> desk.shown(wire(e))).orElse("");
+        return exchange().flatMap(e -> wires.of(wireOf(e))).orElse("");
+    }
+
+    /** Whether what {@link #wire} shows has something to mask. */
+    public boolean isMasking() {
+        return exchange().flatMap(e -> masking.of(new Same<>(e))).orElse(false);
+    }
+
+    private Wire wireOf(Exchange e) {
+        return new Wire(new Same<>(e), desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty());
+    }
+
+    /** A thing by itself, not by what it holds: equality of whole messages would cost more than what is asked for. */
+    private record Same<T>(T thing) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Same<?> same && same.thing == thing;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(thing);
+        }
+    }
+
+    private record Wire(Same<Exchange> exchange, Optional<Redactor> redactor) {
+        String text() {
+            String all = wire(exchange.thing());
+            return redactor.map(r -> masked(exchange.thing(), r)).orElse(all);
+        }
+    }
+
+    private static String masked(Exchange e, Redactor redactor) {
+        String sent = redactor.wire(new String(e.request().wire(), java.nio.charset.StandardCharsets.UTF_8));
+        String received = e.response()
+                .map(r -> redactor.wire(new String(r.wire(), java.nio.charset.StandardCharsets.UTF_8)))
+                .orElse("(no answer: " + redactor.text(e.note()) + ")");
+        return sent.stripTrailing() + "\n\n" + received;
+    }
+
+    /** Grows when one of the faces of the answer has come. */
+    public IntegerProperty facesProperty() {
+        return faces;
     }
 
     /** The bytes of both sides of an exchange, as text. */
@@ -453,26 +565,40 @@ public final class CallModel {
         return sent.stripTrailing() + "\n\n" + received;
     }
 
-    /** The request as it would be sent now, with its expressions filled. */
-    public String preview() {
+    /** The request as it would be sent, with its expressions filled and its secrets masked. */
+    public ReadOnlyStringProperty previewProperty() {
+        return preview.getReadOnlyProperty();
+    }
+
+    /** Works out the preview anew. */
+    public void lookAhead() {
         settle();
         Optional<BoundOperation> bound = bound();
         if (bound.isEmpty()) {
-            return "";
+            preview.set("");
+            return;
         }
+        Case kept = current.get();
+        Scope scope = scope();
+        Optional<String> to = Optional.of(endpoint()).filter(e -> !e.isEmpty());
+        int asked = ++previewed;
+        desk.tasks()
+                .run(
+                        () -> preview(bound.get(), kept, to, scope),
+                        text -> {
+                            if (asked == previewed) {
+                                preview.set(text);
+                            }
+                        },
+                        desk::tell);
+    }
+
+    private String preview(BoundOperation bound, Case kept, Optional<String> to, Scope scope) {
         try {
-            Case kept = current.get();
-            var prepared = desk.caller()
-                    .prepare(bound.get(), kept, Optional.of(endpoint()).filter(e -> !e.isEmpty()), scope());
-            StringBuilder text = new StringBuilder("POST ")
-                    .append(prepared.address().getRawPath())
-                    .append(" HTTP/1.1\n");
-            text.append("Host: ").append(prepared.address().getRawAuthority()).append('\n');
-            prepared.headers()
-                    .forEach(h ->
-                            text.append(h.name()).append(": ").append(h.value()).append('\n'));
-            text.append('\n').append(new String(prepared.body(), java.nio.charset.StandardCharsets.UTF_8));
-            return scope().redactor().wire(text.toString());
+            var prepared = desk.caller().prepare(bound, kept, to, scope);
+            byte[] bytes = WireHead.encoded(prepared);
+            return scope.redactor()
+                    .wire(new String(bytes, java.nio.charset.StandardCharsets.UTF_8).replace("\r\n", "\n"));
         } catch (Problem problem) {
             return problem.getMessage();
         }

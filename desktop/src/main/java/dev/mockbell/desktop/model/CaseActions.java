@@ -26,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.beans.property.IntegerProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableMap;
 
@@ -35,10 +36,12 @@ public final class CaseActions {
     private final CallModel call;
     private final ObservableMap<String, Fit> misfits = FXCollections.observableHashMap();
     private final Map<String, String> looked = new HashMap<>();
+    private final Derived<Place, Map<String, String>> blocks;
 
     CaseActions(Desk desk, CallModel call) {
         this.desk = desk;
         this.call = call;
+        this.blocks = new Derived<>(desk.tasks(), 20, CaseActions::blocks, desk::tell);
     }
 
     /** Cases that do not fit the contract, by reference. Filled in the background by {@link #lookAt}. */
@@ -197,16 +200,24 @@ public final class CaseActions {
         call.values().forget();
     }
 
-    /** A sample of each block that the contract names for the SOAP header, by name. */
+    /** A sample of each block that the contract names for the SOAP header, by name; none yet while they are being made. */
     public Map<String, String> headerSamples() {
+        Place place = desk.placeProperty().get();
+        return place == null ? Map.of() : blocks.of(place).orElse(Map.of());
+    }
+
+    /** Grows when samples of header blocks have been made. */
+    public IntegerProperty headerSamplesProperty() {
+        return blocks.changesProperty();
+    }
+
+    private static Map<String, String> blocks(Place place) {
         Map<String, String> found = new LinkedHashMap<>();
-        if (desk.placeProperty().get() != null) {
-            MessageOutline outline = call.requestOutline(desk.placeProperty().get());
-            for (ElementDecl header : outline.headers()) {
-                found.put(
-                        header.name().getLocalPart(),
-                        XmlText.laidOut(new SampleBuilder(outline, Detail.REQUIRED).build(header)));
-            }
+        MessageOutline outline = MessageOutline.ofRequest(place.contract().contract(), place.operation());
+        for (ElementDecl header : outline.headers()) {
+            found.put(
+                    header.name().getLocalPart(),
+                    XmlText.laidOut(new SampleBuilder(outline, Detail.REQUIRED).build(header)));
         }
         return found;
     }

@@ -6,6 +6,10 @@ import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.SampleBuilder;
+import dev.mockbell.message.SampleBuilder.Detail;
+import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ExportFile;
 import dev.mockbell.project.KeptContract;
@@ -28,7 +32,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
@@ -43,11 +49,13 @@ public final class ContractsModel {
     private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
     private final ObjectProperty<LoginQuestion> question = new SimpleObjectProperty<>();
     private StopSignal reading = new StopSignal();
+    private final Derived<Sampled, String> envelopes;
     private Runnable added = () -> {};
 
     ContractsModel(Desk desk, HttpCaller http) {
         this.desk = desk;
         this.http = http;
+        this.envelopes = new Derived<>(desk.tasks(), 20, Sampled::request, desk::tell);
     }
 
     /**
@@ -232,6 +240,48 @@ public final class ContractsModel {
     /** Addresses that were read before, the latest first. */
     public List<String> recent() {
         return recent(desk.project().folder());
+    }
+
+    /** A whole request of an operation at a port, with everything in; empty while it is being made. */
+    public Optional<String> sampleRequest(Place place, Port port) {
+        return envelopes.of(new Sampled(place.contract().contract(), port, place.key()));
+    }
+
+    /** Grows when a sample has been made. */
+    public IntegerProperty samplesProperty() {
+        return envelopes.changesProperty();
+    }
+
+    /** Makes a request's payload with everything in and hands it over, on the interface thread. */
+    public void sample(Place place, Consumer<String> taker) {
+        desk.tasks()
+                .run(
+                        () -> SampleBuilder.text(
+                                MessageOutline.ofRequest(place.contract().contract(), place.operation()), Detail.FULL),
+                        taker,
+                        desk::tell);
+    }
+
+    private record Sampled(Contract contract, Port port, String operation) {
+        String request() {
+            return port.binding()
+                    .operation(operation)
+                    .flatMap(o -> SampleEnvelope.request(contract, port.binding(), o, Detail.FULL))
+                    .orElse("");
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Sampled s
+                    && s.contract == contract
+                    && s.port == port
+                    && s.operation.equals(operation);
+        }
+
+        @Override
+        public int hashCode() {
+            return operation.hashCode();
+        }
     }
 
     /** Gives a contract another title. */

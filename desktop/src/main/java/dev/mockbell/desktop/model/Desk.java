@@ -37,6 +37,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executor;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
@@ -57,7 +58,7 @@ public final class Desk implements AutoCloseable {
     private final Tasks tasks;
     private final Clock clock;
     private final HttpCaller http = new HttpCaller(Connect.USUAL.through(Proxies.ofEnvironment(System.getenv())));
-    private final ContractsModel contracts = new ContractsModel(this, http);
+    private final ContractsModel contracts;
     private final Expressions expressions = new Expressions();
     private final EventLoops loops =
             new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
@@ -75,6 +76,8 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
     private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
+    private final RecentProjects recent;
+    private BiConsumer<Path, Consumer<Problem>> opener = (folder, failed) -> {};
     private final BooleanProperty masked = new SimpleBooleanProperty(true);
     private LocalProject local;
     private Redactor masking;
@@ -84,12 +87,15 @@ public final class Desk implements AutoCloseable {
     private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user) {
         this.tasks = new Tasks(interfaceThread);
         this.clock = clock;
+        this.contracts = new ContractsModel(this, http);
         this.user = user;
         this.secrets = Secrets.ofUser(user, System.getenv());
         this.locals = LocalProjects.ofUser(user);
         this.local = locals.of(opened.folder());
         this.ledger = ProjectStore.openLedger(opened.folder(), text -> notices.add(Notice.bad(text)));
         this.history = new RunHistory(opened.folder());
+        this.recent = new RecentProjects(user.state().resolve("recent-projects"));
+        recent.opened(opened.folder(), tasks);
         this.saver = new Saver(store, opened.folder(), problem -> tasks.later(() -> tell(problem)));
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
@@ -313,6 +319,21 @@ public final class Desk implements AutoCloseable {
                 .endpoint(contract.name(), port.name())
                 .or(port::address)
                 .orElse("");
+    }
+
+    /** The projects that were opened last. */
+    public RecentProjects recent() {
+        return recent;
+    }
+
+    /** How another project is opened; the consumer hears why it cannot be. */
+    public void onOpenProject(BiConsumer<Path, Consumer<Problem>> action) {
+        opener = action;
+    }
+
+    /** Opens the project in a folder, made when the folder holds none, in a window of its own. */
+    public void openProject(Path folder) {
+        opener.accept(folder, this::tell);
     }
 
     /** Does something before the desk is closed. */

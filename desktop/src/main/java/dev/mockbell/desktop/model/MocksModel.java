@@ -31,9 +31,12 @@ public final class MocksModel {
     private final IntegerProperty answer = new SimpleIntegerProperty(0);
     private final IntegerProperty version = new SimpleIntegerProperty();
     private final AtomicBoolean refreshDue = new AtomicBoolean();
+    private final Derived<Sampled, List<MockAnswer>> samples;
 
     public MocksModel(Desk desk) {
         this.desk = desk;
+        this.samples = new Derived<>(desk.tasks(), 50, Sampled::answers, desk::tell);
+        samples.changesProperty().addListener((o, was, now) -> changed());
         desk.project().contracts().stream().findFirst().ifPresent(this::open);
         desk.projectProperty().addListener((o, was, now) -> {
             if (contract.get() == null) {
@@ -89,7 +92,7 @@ public final class MocksModel {
     private MockPlan plan(KeptContract kept) {
         return desk.project()
                 .mock(kept.name())
-                .orElseGet(() -> MockPlan.of(kept.name(), kept.contract(), MockPlan.USUAL_PORT + up.size()));
+                .orElseGet(() -> MockPlan.sampling(kept.name(), MockPlan.USUAL_PORT + up.size()));
     }
 
     /** The running mock of a contract. */
@@ -183,28 +186,52 @@ public final class MocksModel {
         version.set(version.get() + 1);
     }
 
-    /** The answers of the operation looked at. */
+    /** The answers of the operation looked at; none yet while its sample is being made. */
     public List<MockAnswer> answers() {
-        return plan().map(p -> p.of(operation.get())).orElse(List.of());
+        KeptContract kept = contract.get();
+        if (kept == null || operation.get() == null) {
+            return List.of();
+        }
+        MockPlan plan = plan(kept);
+        return plan.decides(operation.get())
+                ? plan.of(operation.get())
+                : samples.of(new Sampled(kept, operation.get())).orElse(List.of());
+    }
+
+    private record Sampled(KeptContract contract, String operation) {
+        List<MockAnswer> answers() {
+            return MockPlan.samples(contract.contract(), operation);
+        }
     }
 
     /** Adds a fault answer, for a condition to be typed. */
     public void addFault(FaultDef fault) {
-        List<MockAnswer> list = new ArrayList<>(answers());
-        int at = (int) list.stream().filter(MockAnswer::conditional).count();
-        list.add(at, MockPlan.fault(contract.get().contract(), fault, "false()"));
-        save(list);
-        answer.set(at);
+        KeptContract kept = contract.get();
+        desk.tasks()
+                .run(
+                        () -> MockPlan.fault(kept.contract(), fault, "false()"),
+                        made -> {
+                            if (kept == contract.get()) {
+                                insert(made);
+                            }
+                        },
+                        desk::tell);
     }
 
     /** Adds a message answer, for a condition to be typed. */
     public void addMessage() {
+        List<MockAnswer> list = answers();
+        String body = list.isEmpty() ? "" : list.get(list.size() - 1).body();
+        insert(new MockAnswer("false()", false, "message", "", body, 0));
+    }
+
+    private void insert(MockAnswer made) {
         List<MockAnswer> list = new ArrayList<>(answers());
         int at = (int) list.stream().filter(MockAnswer::conditional).count();
-        String body = list.isEmpty() ? "" : list.get(list.size() - 1).body();
-        list.add(at, new MockAnswer("false()", false, "message", "", body, 0));
+        list.add(at, made);
         save(list);
         answer.set(at);
+        changed();
     }
 
     /** Changes an answer. A condition that does not parse is refused with the reason and the old one kept. */

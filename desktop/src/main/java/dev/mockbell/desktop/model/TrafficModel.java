@@ -1,14 +1,24 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.exchange.Listing;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleLongProperty;
@@ -29,15 +39,14 @@ public final class TrafficModel {
     private final ObjectProperty<Exchange> selected = new SimpleObjectProperty<>();
     private final LongProperty version = new SimpleLongProperty();
     private final Deque<Listing> tape = new ArrayDeque<>();
+    private final Derived<Face, String> faces;
     private final AtomicBoolean due = new AtomicBoolean();
 
     public TrafficModel(Desk desk) {
         this.desk = desk;
-        List<Listing> before = desk.ledger().list(LedgerFilter.ALL, 500);
-        for (int i = before.size() - 1; i >= 0; i--) {
-            tape.add(before.get(i));
-        }
+        this.faces = new Derived<>(desk.tasks(), 8, Face::text, desk::tell);
         desk.ledger().listen(this::added);
+        desk.tasks().run(() -> desk.ledger().list(LedgerFilter.ALL, 500), this::before, desk::tell);
         filter.addListener((o, was, now) -> refresh());
         desk.stationProperty().addListener((o, was, now) -> {
             if (now == Station.TRAFFIC) {
@@ -45,6 +54,73 @@ public final class TrafficModel {
             }
         });
         refresh();
+    }
+
+    /** Puts what was there at the start before what has come since. */
+    private void before(List<Listing> found) {
+        synchronized (tape) {
+            long first = tape.isEmpty() ? Long.MAX_VALUE : tape.peekFirst().id();
+            for (Listing l : found) {
+                if (l.id() < first) {
+                    tape.addFirst(l);
+                }
+            }
+        }
+        version.set(version.get() + 1);
+    }
+
+    /** One side of an exchange as it is shown. */
+    private record Face(long id, boolean answer, boolean wire, Optional<Redactor> redactor, HttpMessage message) {
+        String text() {
+            return wire ? wireText() : bodyText();
+        }
+
+        private String wireText() {
+            String text = new String(message.wire(), StandardCharsets.UTF_8);
+            return redactor.map(r -> r.wire(text)).orElse(text);
+        }
+
+        private String bodyText() {
+            if (message.body().length == 0) {
+                return redactor.map(r -> r.text(message.startLine())).orElse(message.startLine()) + "\n\n(no body)";
+            }
+            String text;
+            try {
+                text = XmlText.laidOut(Xml.parse(message.body(), "body", XmlLimits.MESSAGE));
+            } catch (Problem notXml) {
+                text = message.text();
+            }
+            String shown = text;
+            return redactor.map(r -> r.message(shown)).orElse(shown);
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Face f
+                    && f.id == id
+                    && f.answer == answer
+                    && f.wire == wire
+                    && f.message == message
+                    && f.redactor.equals(redactor);
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(id, answer, wire);
+        }
+    }
+
+    /** A side of an exchange as text, its body laid out or its bytes; empty while that is being made. */
+    public String text(Exchange e, boolean answer, boolean wire) {
+        Optional<HttpMessage> message = answer ? e.response() : Optional.of(e.request());
+        Optional<Redactor> redactor = desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty();
+        return message.flatMap(m -> faces.of(new Face(e.id(), answer, wire, redactor, m)))
+                .orElse("");
+    }
+
+    /** Grows when a text has been made. */
+    public IntegerProperty textsProperty() {
+        return faces.changesProperty();
     }
 
     private void added(Listing listing) {

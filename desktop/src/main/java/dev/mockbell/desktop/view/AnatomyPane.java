@@ -11,8 +11,6 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.SampleBuilder;
-import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.schema.ElementDecl;
 import java.util.List;
@@ -48,6 +46,14 @@ final class AnatomyPane extends StackPane {
         this.desk = desk;
         this.copy = copy;
         setId("anatomy");
+        desk.contracts().samplesProperty().addListener((o, was, now) -> again());
+    }
+
+    /** What was being made when it was shown is there now. */
+    private void again() {
+        if (WIRE.equals(side) && place != null && getScene() != null) {
+            show(place);
+        }
     }
 
     /** Whether what is shown needs room. */
@@ -110,13 +116,10 @@ final class AnatomyPane extends StackPane {
                 && place.ports().get(0).binding().protocol().callable();
         Button call = Parts.button("Call it", "Go to the call station (Enter)", () -> desk.go(Station.CALL), "primary");
         Button mock = Parts.button("Mock it", "Go to the mock station", () -> desk.go(Station.MOCK));
-        Button sample = Parts.button("Copy sample", "Copy a request as XML", () -> copy.accept(sample(place)));
+        Button sample = Parts.button(
+                "Copy sample", "Copy a request as XML", () -> desk.contracts().sample(place, copy));
         List.of(call, mock, sample).forEach(b -> b.setDisable(!callable));
         getChildren().setAll(new VBox(head, content, Parts.foot(call, mock, sample)));
-    }
-
-    private static String sample(Place of) {
-        return SampleBuilder.text(MessageOutline.ofRequest(of.contract().contract(), of.operation()), Detail.FULL);
     }
 
     private void toSource(dev.mockbell.xml.Place at) {

@@ -61,9 +61,11 @@ final class CallView extends VBox {
     private final Grid<Line> answer = new Grid<>(26);
     private final MessageEditor editor;
     private final RequestHeaders headers;
+    private final EndpointField endpoint;
     private final XmlArea responseXml = new XmlArea(false);
     private final XmlArea wire = new XmlArea(false);
     private final XmlArea preview = new XmlArea(false);
+    private Node masking;
     private String requestTab = "Sheet";
     private String responseTab = "Sheet";
 
@@ -73,6 +75,7 @@ final class CallView extends VBox {
         this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), this::tell);
         this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), this::tell);
         this.headers = new RequestHeaders(model);
+        this.endpoint = new EndpointField(model, desk);
         this.cases = new CaseBar(this, model, desk);
         this.requestFoot = new RequestFoot(model, this::fromFile, editor::format, cases::mend);
         setId("call-station");
@@ -85,9 +88,12 @@ final class CallView extends VBox {
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> {
             if ("Wire".equals(requestTab)) {
-                preview.show(model.preview());
+                model.lookAhead();
             }
         });
+        model.previewProperty().addListener((o, was, now) -> preview.show(now));
+        model.facesProperty().addListener((InvalidationListener) o -> showResponse());
+        desk.maskedProperty().addListener((InvalidationListener) o -> showResponse());
         model.earlierProperty().addListener((InvalidationListener) o -> cases.show());
         model.request().changesProperty().addListener((InvalidationListener) o -> showFoot());
         model.response().changesProperty().addListener((InvalidationListener) o -> answer.refresh());
@@ -168,11 +174,16 @@ final class CallView extends VBox {
         status.setAlignment(Pos.CENTER_LEFT);
         status.setPadding(new Insets(0, 12, 0, 12));
         status.setMinHeight(30);
+        masking = Masking.toggle(desk);
         VBox response = Parts.panel(
-                Parts.head("Response", Parts.spring(), Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
-                    responseTab = t;
-                    showResponse();
-                })),
+                Parts.head(
+                        "Response",
+                        Parts.spring(),
+                        masking,
+                        Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
+                            responseTab = t;
+                            showResponse();
+                        })),
                 status,
                 Parts.tall(responseBody),
                 responseFoot);
@@ -265,19 +276,11 @@ final class CallView extends VBox {
                         .findFirst()
                         .ifPresent(model::usePort));
         ports.getStyleClass().add("boxed-segments");
-        TextField address = new TextField(model.endpoint());
-        address.setEditable(false);
-        address.getStyleClass().add("quiet");
-        address.setId("endpoint");
-        Label from = Parts.text(
-                desk.project().current() == dev.mockbell.project.Environment.NONE
-                        ? "from the contract"
-                        : "from environment",
-                "third");
-        from.setMinWidth(Region.USE_PREF_SIZE);
+        endpoint.show();
         Label goes = Parts.text("goes to", "third");
         goes.setMinWidth(Region.USE_PREF_SIZE);
-        head.getChildren().addAll(title, ports, goes, Parts.wide(address), from);
+        HBox.setHgrow(endpoint, Priority.ALWAYS);
+        head.getChildren().addAll(title, ports, goes, endpoint);
     }
 
     private static String portTitle(Place place, Port port) {
@@ -295,6 +298,9 @@ final class CallView extends VBox {
         headers.show();
         showFoot();
         answer.refresh();
+        if ("Wire".equals(requestTab)) {
+            model.lookAhead();
+        }
     }
 
     private void showRequest() {
@@ -309,7 +315,7 @@ final class CallView extends VBox {
                 requestBody.getChildren().setAll(headers);
             }
             case "Wire" -> {
-                preview.show(model.preview());
+                model.lookAhead();
                 requestBody.getChildren().setAll(preview);
             }
             default -> requestBody.getChildren().setAll(sheet);
@@ -329,6 +335,7 @@ final class CallView extends VBox {
     }
 
     private void showResponse() {
+        masking.setVisible(false);
         switch (responseTab) {
             case "XML" -> {
                 responseXml.show(model.responseXml());
@@ -337,6 +344,7 @@ final class CallView extends VBox {
             case "Wire" -> {
                 wire.show(model.wire());
                 responseBody.getChildren().setAll(wire);
+                masking.setVisible(model.isMasking());
             }
             default -> {
                 SuiteRunner.Called called = model.calledProperty().get();

@@ -7,7 +7,6 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.expression.FunctionDoc;
 import dev.mockbell.project.Environment;
 import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
@@ -40,6 +39,7 @@ import javafx.scene.layout.VBox;
 public final class Frame extends StackPane {
     private final Models models;
     private final Desk desk;
+    private final ProjectMenu projects;
     private final FinderModel finder;
     private final Map<Station, Node> stations = new EnumMap<>(Station.class);
     private final Map<Station, Button> rail = new EnumMap<>(Station.class);
@@ -58,6 +58,7 @@ public final class Frame extends StackPane {
         this.models = models;
         this.desk = models.desk();
         setFocusTraversable(true);
+        this.projects = new ProjectMenu(desk);
         this.finder = new FinderModel(desk, models.call(), models.check(), models.traffic(), this::actions);
         this.tape = new TapeView(models.traffic(), () -> desk.go(Station.TRAFFIC), desk.clock());
         frame.setTop(topBar());
@@ -94,38 +95,27 @@ public final class Frame extends StackPane {
         HBox bar = new HBox();
         bar.getStyleClass().add("top-bar");
         HBox projectBox = inkBox("Project", project);
-        projectBox.setCursor(javafx.scene.Cursor.DEFAULT);
+        projectBox.setId("project");
         Tooltip.install(projectBox, new Tooltip(desk.project().folder().toString()));
+        pressable(projectBox, () -> projects.show(projectBox));
         HBox environmentBox = inkBox("Environment", environment);
         environmentBox.setId("environment");
-        environmentBox.setFocusTraversable(true);
-        Runnable choose = () -> environments().show(environmentBox, Side.BOTTOM, 0, 4);
-        environmentBox.setOnMouseClicked(e -> choose.run());
-        environmentBox.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
-                choose.run();
-            }
-        });
+        pressable(environmentBox, () -> environments().show(environmentBox, Side.BOTTOM, 0, 4));
         HBox find = new HBox(
                 Parts.text("Find an operation, case or exchange", "second"),
                 Parts.spring(),
                 Parts.text("Ctrl K", "second"));
         find.getStyleClass().add("ink-box");
-        find.setMinWidth(380);
+        find.setMinWidth(160);
+        find.setPrefWidth(420);
         find.setMaxWidth(420);
         find.setId("find");
-        find.setFocusTraversable(true);
-        find.setOnMouseClicked(e -> FinderView.show(this, finder));
-        find.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
-                FinderView.show(this, finder);
-            }
-        });
+        pressable(find, () -> FinderView.show(this, finder));
         pills.setAlignment(Pos.CENTER_RIGHT);
         bar.getChildren()
                 .addAll(
                         Icon.MOCK.node(20),
-                        Parts.text("Mock Bell", "name"),
+                        own(Parts.text("Mock Bell", "name")),
                         projectBox,
                         environmentBox,
                         Parts.spring(),
@@ -133,6 +123,22 @@ public final class Frame extends StackPane {
                         Parts.spring(),
                         pills);
         return bar;
+    }
+
+    /** The program's own name is never cut. */
+    private static Label own(Label name) {
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        return name;
+    }
+
+    private static void pressable(Node box, Runnable action) {
+        box.setFocusTraversable(true);
+        box.setOnMouseClicked(e -> action.run());
+        box.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
+                action.run();
+            }
+        });
     }
 
     private static HBox inkBox(String name, Label value) {
@@ -158,7 +164,7 @@ public final class Frame extends StackPane {
     }
 
     private void showTop() {
-        project.setText(desk.project().name());
+        project.setText(desk.project().name() + " ▾");
         environment.setText(
                 desk.project().current().name() + (desk.project().environments().isEmpty() ? "" : " ▾"));
         int up = models.mocks().running();
@@ -295,6 +301,7 @@ public final class Frame extends StackPane {
         switch (e.getCode()) {
             case K -> FinderView.show(this, finder);
             case J -> toggleTape();
+            case O -> projects.open(this);
             case ENTER -> mainThing();
             case F -> {
                 if (e.isShiftDown()) {
@@ -396,6 +403,8 @@ public final class Frame extends StackPane {
         }));
         all.add(new Hit("action", "Write check reports", "JUnit XML and HTML", models.check()::report));
         all.add(new Hit("action", "Write the load report", "CSV and HTML", models.load()::report));
+        all.add(new Hit("action", "Open a project", "Ctrl+O", () -> projects.open(this)));
+        all.add(new Hit("action", "New project", "", () -> projects.make(this)));
         all.add(new Hit("action", "Show or hide the tape", "Ctrl+J", this::toggleTape));
         all.add(new Hit("action", "Change the theme", "light or dark", this::theme));
         all.add(new Hit("action", "What can be done here", "F1", this::help));
@@ -406,39 +415,7 @@ public final class Frame extends StackPane {
     }
 
     private void help() {
-        VBox box = new VBox(6);
-        box.getChildren().add(Parts.text("What can be done here", "title"));
-        List<String[]> lines = new ArrayList<>(List.of(
-                new String[] {"Alt+1 … Alt+6", "go to a station"},
-                new String[] {"Ctrl+K", "find operations, cases, suites, exchanges and actions"},
-                new String[] {"Ctrl+Enter", "the station's main thing: " + mainWords()},
-                new String[] {"Ctrl+J", "show or hide the tape"},
-                new String[] {"Esc", "leave or stop"}));
-        if (desk.stationProperty().get() == Station.CALL) {
-            lines.add(new String[] {"Ctrl+Z, Ctrl+Shift+Z", "undo and redo edits of the request"});
-            lines.add(new String[] {"Left, Right, Space", "fold and go out, open and go in; put in or leave out the row"
-            });
-            lines.add(new String[] {"Enter, F4, Delete", "edit the row, edit it in full, take it out"});
-            lines.add(new String[] {"Insert, Ctrl+D", "one more of the row, a copy of it"});
-            lines.add(new String[] {"Alt+Up, Alt+Down", "move one of several"});
-            lines.add(new String[] {"Ctrl+C, Ctrl+V", "copy the row; paste XML, or rows of a table"});
-            lines.add(new String[] {"Ctrl+F", "find rows, go to a path; in XML find and replace"});
-            lines.add(new String[] {"F1 in the sheet", "what the contract says of the row"});
-            lines.add(new String[] {"Ctrl+Space", "in XML: what can be written here"});
-            lines.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces stand for themselves"
-            });
-            FunctionDoc.ALL.forEach(f -> lines.add(new String[] {f.signature(), f.text()}));
-        }
-        if (desk.stationProperty().get() == Station.TRAFFIC) {
-            lines.add(new String[] {"Ctrl+F", "filter"});
-            lines.add(new String[] {"Enter", "edit the exchange and send it again"});
-        }
-        for (String[] line : lines) {
-            Label key = Parts.text(line[0], "mono");
-            key.setMinWidth(190);
-            box.getChildren().add(new HBox(10, key, Parts.text(line[1])));
-        }
-        Overlay.show(this, box, 760);
+        HelpBox.show(this, desk.stationProperty().get(), mainWords());
     }
 
     private String mainWords() {

@@ -383,17 +383,23 @@ final class MockView extends StackPane {
         }
         TextField delay = new TextField(String.valueOf(a.delayMillis()));
         delay.setMaxWidth(90);
-        delay.setOnAction(e -> at(index).ifPresent(x -> {
-            if (delay.getText().strip().matches("\\d{1,7}")) {
-                model.change(index, x.withDelay(Long.parseLong(delay.getText().strip())));
-            } else {
-                desk.tell(Notice.bad("“" + delay.getText() + "” is not a whole number of milliseconds."));
-            }
-        }));
+        onLeaving(
+                delay,
+                text -> at(index).ifPresent(x -> {
+                    if (!text.strip().matches("\\d{1,7}")) {
+                        desk.tell(Notice.bad("“" + text + "” is not a whole number of milliseconds."));
+                    } else if (Long.parseLong(text.strip()) != x.delayMillis()) {
+                        model.change(index, x.withDelay(Long.parseLong(text.strip())));
+                    }
+                }));
         fields.getChildren().add(line("After (ms)", delay));
         if (a.fault()) {
             TextField reason = new TextField(a.reason());
-            reason.setOnAction(e -> at(index).ifPresent(x -> model.change(index, x.withReason(reason.getText()))));
+            onLeaving(
+                    reason,
+                    text -> at(index)
+                            .filter(x -> !x.reason().equals(text))
+                            .ifPresent(x -> model.change(index, x.withReason(text))));
             fields.getChildren().add(line("Reason", reason));
         }
         body.show(a.body());
@@ -411,6 +417,16 @@ final class MockView extends StackPane {
                                 Parts.spring(),
                                 Parts.segments(List.of("Sheet", "XML"), faceShown, this::showFace)),
                         Parts.tall(face));
+    }
+
+    /** What was typed is kept with Enter, and when the keyboard goes elsewhere. */
+    private static void onLeaving(TextField field, java.util.function.Consumer<String> keep) {
+        field.setOnAction(e -> keep.accept(field.getText()));
+        field.focusedProperty().addListener((o, was, now) -> {
+            if (was && !now) {
+                keep.accept(field.getText());
+            }
+        });
     }
 
     private static HBox line(String name, TextField field) {

@@ -1,22 +1,24 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadSecond;
 import java.util.List;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 
 /** Arrivals due and answers come, a second: time across, count up. */
 final class RateChart extends Region {
     private final Canvas canvas = new Canvas();
+    private final Palette palette = new Palette(this::draw);
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
 
     RateChart() {
-        getChildren().add(canvas);
+        getChildren().addAll(canvas, palette);
     }
 
     void show(List<LoadSecond> list, LoadPlan plan) {
@@ -52,9 +54,9 @@ final class RateChart extends Region {
         g.setFont(Font.font("Inter", 10));
         for (int i = 0; i <= 2; i++) {
             double y = bottom - (bottom - top) * i / 2;
-            g.setStroke(Color.web("#8A949A", 0.3));
+            g.setStroke(palette.of(Role.GRID, 0.3));
             g.strokeLine(left, y, w - 10, y);
-            g.setFill(Color.web("#78838A"));
+            g.setFill(palette.of(Role.WORDS));
             g.fillText(Numbers.whole(most * i / 2), 8, y + 3);
         }
         int step = span <= 12 ? 1 : span <= 60 ? 10 : span <= 600 ? 60 : 600;
@@ -67,7 +69,7 @@ final class RateChart extends Region {
 
     private void line(
             GraphicsContext g, double left, double right, double bottom, double top, int span, long most, boolean due) {
-        g.setStroke(due ? Color.web("#C9BFA8") : Color.web("#1F7A70"));
+        g.setStroke(palette.of(due ? Role.DUE : Role.DONE));
         g.setLineWidth(due ? 2 : 1.8);
         g.beginPath();
         for (int i = 0; i < seconds.size(); i++) {

@@ -40,6 +40,8 @@ final class RequestHeaders extends VBox {
                 rest.playFromStart();
             }
         });
+        model.onSettle(this::keepBlocks);
+        model.actions().headerSamplesProperty().addListener((o, was, now) -> show());
         rest.setOnFinished(e -> keepBlocks());
         blocks.typing().addListener((o, was, now) -> {
             if (was && !now) {
@@ -66,7 +68,7 @@ final class RequestHeaders extends VBox {
         if (kept != null
                 && kept.reference().equals(reference)
                 && !kept.soapHeaders().equals(blocks.text())) {
-            model.settle();
+            rest.stop();
             model.keep(now().withSoapHeaders(blocks.text()));
         }
     }

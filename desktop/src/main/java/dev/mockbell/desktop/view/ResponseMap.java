@@ -1,23 +1,25 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.ResponseBands;
 import java.util.List;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 
 /** Where the answers fell: time across, response time up on a log scale, darker is more. */
 final class ResponseMap extends Region {
     private final Canvas canvas = new Canvas();
+    private final Palette palette = new Palette(this::draw);
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
     private Double bound;
 
     ResponseMap() {
-        getChildren().add(canvas);
+        getChildren().addAll(canvas, palette);
     }
 
     /** @param limit a response time in milliseconds to mark; null for none */
@@ -52,7 +54,7 @@ final class ResponseMap extends Region {
         int span = Math.max(length, seconds.size());
         double column = (right - left) / span;
         g.setFont(Font.font("Inter", 10));
-        g.setFill(Color.web("#78838A"));
+        g.setFill(palette.of(Role.WORDS));
         g.fillText("1 ms", 8, bottom - row + 3);
         g.fillText("10", 8, bottom - 5 * row + 3);
         g.fillText("100", 8, bottom - 9 * row + 3);
@@ -63,7 +65,7 @@ final class ResponseMap extends Region {
             for (int band = 0; band < buckets.size(); band++) {
                 if (buckets.get(band) > 0) {
                     double share = Math.min(1, 0.12 + Math.sqrt((double) buckets.get(band) / all));
-                    g.setFill(Color.web("#9A6418", share));
+                    g.setFill(palette.of(Role.DENSITY, share));
                     g.fillRect(
                             left + i * column,
                             bottom - (band + 1) * row,
@@ -75,11 +77,11 @@ final class ResponseMap extends Region {
         if (bound != null && bound >= 1) {
             double band = 1 + 4 * Math.log10(bound);
             double y = bottom - Math.min(ResponseBands.COUNT, band) * row;
-            g.setStroke(Color.web("#B0392B"));
+            g.setStroke(palette.of(Role.LIMIT));
             g.setLineDashes(4, 3);
             g.strokeLine(left, y, right, y);
             g.setLineDashes();
-            g.setFill(Color.web("#B0392B"));
+            g.setFill(palette.of(Role.LIMIT));
             g.fillText("p95 limit " + Math.round(bound) + " ms", right - 92, y - 4);
         }
     }

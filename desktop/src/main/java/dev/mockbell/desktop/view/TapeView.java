@@ -1,6 +1,8 @@
 package dev.mockbell.desktop.view;
 
 import dev.mockbell.desktop.model.TrafficModel;
+import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
@@ -39,9 +41,10 @@ final class TapeView extends HBox {
     private final Runnable toTraffic;
     private final Clock clock;
     private final Canvas canvas = new Canvas();
+    private final Palette palette = new Palette(this::draw);
     private final Label window = Parts.text("");
     private final Label count = Parts.text("");
-    private final Label failed = Parts.text("");
+    private final Label failed = Parts.text("", "tape-failed");
     private final Tooltip tip = new Tooltip();
     private Duration span = Duration.ofMinutes(5);
     private Instant from = Instant.EPOCH;
@@ -72,7 +75,7 @@ final class TapeView extends HBox {
             }
 
             {
-                getChildren().add(canvas);
+                getChildren().addAll(canvas, palette);
             }
         };
         HBox.setHgrow(ground, Priority.ALWAYS);
@@ -155,10 +158,10 @@ final class TapeView extends HBox {
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, w, h);
         double middle = (h - 12) / 2;
-        g.setStroke(Color.web("#3A4851"));
+        g.setStroke(palette.of(Role.GRID));
         g.strokeLine(0, middle, w, middle);
         g.setFont(Font.font("Inter", 10));
-        g.setFill(Color.web("#7F8C93"));
+        g.setFill(palette.of(Role.WORDS));
         long step = stepSeconds();
         for (long s = -Math.floorDiv(-from.getEpochSecond(), step) * step;
                 s <= from.plus(span).getEpochSecond();
@@ -172,17 +175,16 @@ final class TapeView extends HBox {
             shown.forEach(l -> stroke(g, l, middle));
         }
         double now = w * (1 - 1.0 / 60);
-        g.setStroke(Color.web("#C28A34"));
+        g.setStroke(palette.of(Role.NOW));
         g.strokeLine(now, 2, now, h - 14);
         if (dragFrom >= 0 && Math.abs(dragTo - dragFrom) > 6) {
-            g.setFill(Color.web("#C28A34", 0.25));
+            g.setFill(palette.of(Role.NOW, 0.25));
             g.fillRect(Math.min(dragFrom, dragTo), 0, Math.abs(dragTo - dragFrom), h - 12);
         }
         long bad = shown.stream().filter(l -> l.outcome() == Outcome.FAILED).count();
         window.setText("now · " + (span.toMinutes() > 0 ? span.toMinutes() + " min" : span.toSeconds() + " s"));
         count.setText(shown.size() + (shown.size() == 1 ? " exchange" : " exchanges"));
         failed.setText(bad == 0 ? "" : "■ " + bad + " failed");
-        failed.setStyle("-fx-text-fill: #E0594A");
     }
 
     private long stepSeconds() {
@@ -200,13 +202,13 @@ final class TapeView extends HBox {
         boolean up = l.way() == Way.CALLED;
         double end = up ? middle - length : middle + length;
         g.setLineWidth(1.6);
-        g.setStroke(Color.web(
+        g.setStroke(palette.of(
                 l.outcome() == Outcome.FAILED
-                        ? "#E0594A"
-                        : l.outcome() == Outcome.FAULT ? "#E5A93C" : up ? "#4BB3A6" : "#7E9CCB"));
+                        ? Role.FAILED
+                        : l.outcome() == Outcome.FAULT ? Role.FAULT : up ? Role.CALLED : Role.ANSWERED));
         g.strokeLine(x, middle, x, end);
         g.setLineWidth(1);
-        Numbers.mark(l.outcome()).draw(g, x, end);
+        Numbers.mark(l.outcome()).draw(g, palette, x, end);
     }
 
     /** So many that strokes would be one blot: a band whose height says how many. */
@@ -222,10 +224,12 @@ final class TapeView extends HBox {
         for (int i = 0; i <= columns; i++) {
             most = Math.max(most, Math.max(up[i], down[i]));
         }
+        Color called = palette.of(Role.CALLED, 0.85);
+        Color answered = palette.of(Role.ANSWERED, 0.85);
         for (int i = 0; i <= columns; i++) {
-            g.setStroke(Color.web("#4BB3A6", 0.85));
+            g.setStroke(called);
             g.strokeLine(i, middle, i, middle - (middle - 8) * up[i] / most);
-            g.setStroke(Color.web("#7E9CCB", 0.85));
+            g.setStroke(answered);
             g.strokeLine(i, middle, i, middle + (middle - 8) * down[i] / most);
         }
     }

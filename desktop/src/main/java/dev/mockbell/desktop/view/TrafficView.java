@@ -9,15 +9,9 @@ import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
-import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.exchange.Listing;
-import dev.mockbell.problem.Problem;
-import dev.mockbell.xml.Xml;
-import dev.mockbell.xml.XmlLimits;
-import dev.mockbell.xml.XmlText;
 import java.util.List;
-import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
@@ -50,6 +44,7 @@ final class TrafficView extends VBox {
     private final HBox requestHead = new HBox();
     private final HBox responseHead = new HBox();
     private final HBox foot = Parts.foot();
+    private final Node masking;
     private String requestTab = "Body";
     private String responseTab = "Body";
     private boolean following;
@@ -58,12 +53,16 @@ final class TrafficView extends VBox {
         this.model = models.traffic();
         this.call = models.call();
         this.desk = models.desk();
+        this.masking = Masking.toggle(desk);
         setId("traffic-station");
         getStyleClass().add("station");
         build();
         model.listings().addListener((InvalidationListener) o -> reselect());
         model.selectedProperty().addListener((InvalidationListener) o -> showExchange());
         model.filterProperty().addListener((InvalidationListener) o -> showChips());
+        model.textsProperty().addListener((InvalidationListener) o -> showExchange());
+        desk.maskedProperty().addListener((InvalidationListener) o -> showExchange());
+        masking.setVisible(true);
         showChips();
         showExchange();
     }
@@ -247,40 +246,23 @@ final class TrafficView extends VBox {
                             responseTab = t;
                             showExchange();
                         }));
-        request.show("Wire".equals(requestTab) ? wire(e.request()) : body(e.request()));
-        response.show(e.response()
-                .map(r -> "Wire".equals(responseTab) ? wire(r) : body(r))
-                .orElse("No answer: " + e.note()));
+        request.show(model.text(e, false, "Wire".equals(requestTab)));
+        response.show(
+                e.response().isPresent() ? model.text(e, true, "Wire".equals(responseTab)) : "No answer: " + e.note());
         Button again =
                 Parts.button("Edit and send again", "Open it as a case in Call (Enter)", () -> call.openExchange(e));
         again.setId("send-again");
         Button copy = Parts.button(
                 "Copy request",
-                "Copy the request's body",
-                () -> Copying.text(e.request().text()));
+                "Copy the request's body, credentials masked",
+                () -> Copying.text(desk.redactor().message(e.request().text())));
         foot.getChildren()
                 .addAll(
                         Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
                         Parts.spring(),
+                        masking,
                         copy,
                         again);
-    }
-
-    private static String wire(HttpMessage m) {
-        return new String(m.wire(), java.nio.charset.StandardCharsets.UTF_8);
-    }
-
-    private static String body(HttpMessage m) {
-        if (m.body().length == 0) {
-            return m.startLine() + "\n\n(no body)";
-        }
-        try {
-            return Optional.of(Xml.parse(m.body(), "body", XmlLimits.MESSAGE))
-                    .map(XmlText::laidOut)
-                    .orElse("");
-        } catch (Problem notXml) {
-            return m.text();
-        }
     }
 
     /** For the frame: the node that Ctrl+F goes to. */

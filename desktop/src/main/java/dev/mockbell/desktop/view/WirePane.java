@@ -6,8 +6,6 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Place;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.message.SampleBuilder.Detail;
-import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.soap.SoapVersion;
 import java.util.Locale;
 import java.util.function.Consumer;
@@ -53,11 +51,7 @@ final class WirePane extends ScrollPane {
         SoapVersion version = SoapVersion.of(bound);
         String action = operation.soapAction().orElse("");
         String address = desk.endpoint(place.contract(), port);
-        String body = SampleEnvelope.of(place.contract().contract(), port.binding(), operation, Detail.FULL).stream()
-                .filter(s -> s.direction() == SampleEnvelope.Direction.REQUEST)
-                .map(SampleEnvelope::text)
-                .findFirst()
-                .orElse("");
+        String body = desk.contracts().sampleRequest(place, port).orElse("making a sample…");
         StringBuilder whole = new StringBuilder("POST ").append(address).append(" HTTP/1.1\n");
         head(port, () -> copy.accept(whole + "\n" + body));
         piece("Method", "POST");

@@ -208,8 +208,8 @@ class CallStationTest extends OnCallDesk {
             call.sendOrStop();
         });
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        String wire = Hand.on(call::wire);
-        assertThat(wire).contains("NF-78</h:hutId>");
+        hand.await("the wire", () -> !call.wire().isEmpty());
+        assertThat(Hand.on(() -> call.wire())).contains("NF-78</h:hutId>");
     }
 
     @Test
@@ -285,7 +285,7 @@ class CallStationTest extends OnCallDesk {
         hand.type("#value-nights", "{$much * 2}");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        assertThat(Hand.on(() -> call.responseXml())).contains("/8<");
+        hand.await("the answer laid out", () -> call.responseXml().contains("/8<"));
         hand.await("saved", () -> desktop.desk.tasks().running() == 0);
         assertThat(new ProjectStore().open(desktop.project).cases().get(0).variables())
                 .extracting(v -> v.name())
@@ -344,8 +344,11 @@ class CallStationTest extends OnCallDesk {
         });
         hand.await("kept", () -> !call.currentProperty().get().soapHeaders().isEmpty());
         desk.shoot("call-headers");
-        String preview = Hand.on(() -> call.preview());
-        assertThat(preview).contains("X-Trip: 2").contains("<soap:Header>").contains(">eA==<");
+        Hand.run(() -> call.lookAhead());
+        hand.await("the preview", () -> call.previewProperty().get().contains("X-Trip: 2"));
+        assertThat(Hand.on(() -> call.previewProperty().get()))
+                .contains("<soap:Header>")
+                .contains(">eA==<");
     }
 
     @Test

@@ -148,10 +148,11 @@ class WindowTest {
     void theWireOfTheRequestIsShownBeforeItIsSent() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
         hand.type("#value-peak", "{1 + 1}");
-        hand.clickText("Wire");
-        assertThat(Hand.on(() -> desktop.models.call().preview()))
-                .contains("POST /peaks HTTP/1.1")
-                .contains(":peak>2</");
+        hand.click("#segment-wire");
+        hand.await(
+                "the preview",
+                () -> desktop.models.call().previewProperty().get().contains(":peak>2</"));
+        assertThat(Hand.on(() -> desktop.models.call().previewProperty().get())).contains("POST /peaks HTTP/1.1");
     }
 
     @Test
@@ -192,6 +193,7 @@ class WindowTest {
                     .start(kept, desktop.models.mocks().plan().orElseThrow().withPort(0));
         });
         hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
+        hand.await("its sample", () -> !desktop.models.mocks().answers().isEmpty());
         Hand.run(() -> desktop.models
                 .mocks()
                 .change(0, desktop.models.mocks().answers().get(0).withDelay(15_000)));

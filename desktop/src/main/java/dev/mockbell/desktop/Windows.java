@@ -1,0 +1,148 @@
+package dev.mockbell.desktop;
+
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.file.UserFolders;
+import dev.mockbell.problem.Problem;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** The windows of the program, one a project. A project that has a window already gets no second one. */
+public final class Windows {
+    private static final Logger LOG = LoggerFactory.getLogger(Windows.class);
+
+    private record Open(Desk desk, MockBellWindow window) {}
+
+    private final UserFolders user;
+    private final Clock clock;
+    private final Map<Path, Open> open = new LinkedHashMap<>();
+    private final CompletableFuture<Void> closed = new CompletableFuture<>();
+
+    /** @param user where the windows' places and the recent projects are remembered */
+    public Windows(UserFolders user, Clock clock) {
+        this.user = user;
+        this.clock = clock;
+    }
+
+    /**
+     * Opens the window of a project, made when the folder holds none, or brings it to the front. Reads files, so not for the
+     * interface thread.
+     *
+     * @param opened hears of a new window, on the interface thread
+     * @throws Problem when the project cannot be opened
+     */
+    public void open(Path folder, Consumer<MockBellWindow> opened) {
+        Path at = real(folder);
+        synchronized (open) {
+            Open there = open.get(at);
+            if (there != null) {
+                Platform.runLater(() -> {
+                    there.window().stage().setIconified(false);
+                    there.window().stage().toFront();
+                    there.window().stage().requestFocus();
+                });
+                return;
+            }
+        }
+        Desk desk = Desk.open(at, Platform::runLater, clock, user);
+        desk.onOpenProject((other, failed) -> elsewhere(() -> open(other, window -> {}), failed));
+        WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
+        CompletableFuture<MockBellWindow> made = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            try {
+                made.complete(MockBellWindow.open(desk, new Stage(), place));
+            } catch (RuntimeException e) {
+                made.completeExceptionally(e);
+            }
+        });
+        MockBellWindow window = shown(made);
+        synchronized (open) {
+            open.put(real(folder), new Open(desk, window));
+        }
+        window.closed().thenRun(() -> gone(desk));
+        Platform.runLater(() -> opened.accept(window));
+    }
+
+    private static MockBellWindow shown(CompletableFuture<MockBellWindow> made) {
+        try {
+            return made.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw Problem.stopped();
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof RuntimeException defect ? defect : new IllegalStateException(e.getCause());
+        }
+    }
+
+    private static void elsewhere(Runnable work, Consumer<Problem> failed) {
+        Thread opening = new Thread(
+                () -> {
+                    try {
+                        work.run();
+                    } catch (Problem problem) {
+                        Platform.runLater(() -> failed.accept(problem));
+                    }
+                },
+                "opening");
+        opening.setDaemon(true);
+        opening.start();
+    }
+
+    private void gone(Desk desk) {
+        synchronized (open) {
+            open.values().removeIf(o -> o.desk() == desk);
+            if (open.isEmpty()) {
+                closed.complete(null);
+            }
+        }
+    }
+
+    /** Done when the last window is closed and all is saved. */
+    public CompletableFuture<Void> closed() {
+        return closed;
+    }
+
+    /** Windows that are ended from outside, by a signal, lose nothing either. Not for the interface thread. */
+    public void save() {
+        List<Open> left;
+        synchronized (open) {
+            left = List.copyOf(open.values());
+        }
+        for (Open one : left) {
+            CompletableFuture<Void> settled = new CompletableFuture<>();
+            try {
+                Platform.runLater(() -> {
+                    one.desk().settle();
+                    settled.complete(null);
+                });
+                settled.get(3, TimeUnit.SECONDS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            } catch (ExecutionException | TimeoutException | IllegalStateException e) {
+                // the interface is gone; what it had handed over is saved all the same
+                LOG.warn("a window could not be asked", e);
+            }
+            one.desk().saver().close();
+        }
+    }
+
+    private static Path real(Path folder) {
+        try {
+            return folder.toRealPath();
+        } catch (IOException notThereYet) {
+            return folder.toAbsolutePath().normalize();
+        }
+    }
+}
