@@ -11,6 +11,7 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.Models;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -19,6 +20,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
@@ -48,7 +50,11 @@ final class DemoWalk {
     boolean walk() {
         Offscreen.start();
         step("Contract: paste the address into an empty project", this::importInto);
-        Desk desk = Hand.on(() -> Desk.open(project, Platform::runLater, Clock.systemUTC()));
+        Desk desk = Hand.on(() -> Desk.open(
+                project,
+                Platform::runLater,
+                Clock.systemUTC(),
+                UserFolders.of(Map.of(), project.resolveSibling("home"))));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         Models models = window.models();
@@ -113,7 +119,8 @@ final class DemoWalk {
 
     private String importInto() {
         Path empty = folder.resolve("imported");
-        Desk desk = Hand.on(() -> Desk.open(empty, Platform::runLater, Clock.systemUTC()));
+        Desk desk = Hand.on(() -> Desk.open(
+                empty, Platform::runLater, Clock.systemUTC(), UserFolders.of(Map.of(), empty.resolveSibling("home"))));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         hand.type("#contract-address", standIn.wsdl());

@@ -9,12 +9,14 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.file.UserFolders;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
+import java.util.Map;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import picocli.CommandLine;
@@ -28,7 +30,11 @@ public final class WarmUp {
         Offscreen.use();
         Offscreen.start();
         Path folder = Files.createTempDirectory("mockbell-warm-up-");
-        Desk desk = Hand.on(() -> Desk.open(folder, Platform::runLater, Clock.systemUTC()));
+        Desk desk = Hand.on(() -> Desk.open(
+                folder,
+                Platform::runLater,
+                Clock.systemUTC(),
+                UserFolders.of(Map.of(), folder.resolveSibling("home"))));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         for (Station station : Station.values()) {
             Hand.run(() -> desk.go(station));

@@ -10,6 +10,7 @@ import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessageValidator;
 import dev.mockbell.project.ProjectStore;
@@ -30,6 +31,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
 import javafx.scene.control.ListView;
@@ -86,7 +88,11 @@ final class SheetBench {
         store.saveCase(folder, small);
         Offscreen.use();
         Offscreen.start();
-        Desk desk = Hand.on(() -> Desk.open(folder, Platform::runLater, Clock.systemUTC()));
+        Desk desk = Hand.on(() -> Desk.open(
+                folder,
+                Platform::runLater,
+                Clock.systemUTC(),
+                UserFolders.of(Map.of(), folder.resolveSibling("home"))));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         MessageModel request = window.models().call().request();

@@ -251,6 +251,10 @@ final class CallCommand implements Callable<Integer> {
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
         console.note(status + exchange.timing().totalMillis() + " ms, "
                 + exchange.response().map(r -> r.body().length).orElse(0) + " bytes" + note);
+        if (exchange.response().isEmpty()) {
+            console.note("Check the address and that the service is up; --endpoint sends elsewhere, and “mockbell mock”"
+                    + " stands in for it.");
+        }
     }
 
     private static ObjectNode json(Exchange e, Redactor redactor) {

@@ -25,16 +25,22 @@ public record CheckResult(Verdict verdict, String title, String expected, String
         return verdict == Verdict.PASSED;
     }
 
-    /** The failure as a sentence: should be, found, where. */
+    /** The failure as a sentence: the check, should be, found, where. */
     public String sentence() {
+        String finding = finding();
+        return finding.isEmpty() ? title : finding.startsWith(" ") ? title + finding : title + ": " + finding;
+    }
+
+    /** What was found wrong, to stand beside the title: should be, found, where. Empty when it passed. */
+    public String finding() {
         if (verdict == Verdict.PASSED) {
-            return title;
+            return "";
         }
-        StringBuilder text = new StringBuilder(title);
+        StringBuilder text = new StringBuilder();
         if (!expected.isEmpty()) {
-            text.append(": should be ").append(expected).append(", found ").append(found.isEmpty() ? "nothing" : found);
+            text.append("should be ").append(expected).append(", found ").append(found.isEmpty() ? "nothing" : found);
         } else if (!found.isEmpty()) {
-            text.append(": ").append(found);
+            text.append(found);
         }
         if (!where.isEmpty()) {
             text.append(" (").append(where).append(')');

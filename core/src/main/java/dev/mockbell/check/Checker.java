@@ -28,10 +28,11 @@ public final class Checker {
      */
     public List<CheckResult> check(List<Check> checks, Answer answer, Scope scope) {
         Scope looking = scope(answer, scope);
+        Judgement judgement = new Judgement(answer, looking);
         List<CheckResult> results = new ArrayList<>();
         for (Check check : checks) {
             try {
-                results.add(one(check, answer, looking));
+                results.add(check.accept(judgement));
             } catch (Problem problem) {
                 results.add(CheckResult.failed(check.title(), "", problem.getMessage(), ""));
             }
@@ -46,36 +47,57 @@ public final class Checker {
         return answer.payload().map(with::on).orElse(with);
     }
 
-    private CheckResult one(Check check, Answer answer, Scope scope) {
-        if (check instanceof Check.Valid) {
-            return valid(check, answer);
+    /** The judgement of each kind. */
+    private final class Judgement implements Check.Visitor<CheckResult> {
+        private final Answer answer;
+        private final Scope scope;
+
+        Judgement(Answer answer, Scope scope) {
+            this.answer = answer;
+            this.scope = scope;
         }
-        if (check instanceof Check.NoFault) {
-            return noFault(check, answer);
+
+        @Override
+        public CheckResult valid(Check.Valid check) {
+            return Checker.valid(check, answer);
         }
-        if (check instanceof Check.FaultIs wanted) {
-            return fault(wanted, answer);
+
+        @Override
+        public CheckResult noFault(Check.NoFault check) {
+            return Checker.noFault(check, answer);
         }
-        if (check instanceof Check.Value value) {
-            return value(value, answer, scope);
+
+        @Override
+        public CheckResult fault(Check.FaultIs check) {
+            return Checker.fault(check, answer);
         }
-        if (check instanceof Check.Condition condition) {
+
+        @Override
+        public CheckResult value(Check.Value check) {
+            return Checker.this.value(check, answer, scope);
+        }
+
+        @Override
+        public CheckResult condition(Check.Condition check) {
             if (answer.payload().isEmpty()) {
                 return CheckResult.failed(check.title(), "", answer.flaw().orElse("the answer has no body"), "");
             }
-            return expressions.holds(condition.xpath(), scope)
+            return expressions.holds(check.xpath(), scope)
                     ? CheckResult.passed(check.title(), "true", "")
                     : CheckResult.failed(check.title(), "true", "false", "");
         }
-        Check.Within within = (Check.Within) check;
-        if (answer.exchange().response().isEmpty()) {
-            return CheckResult.failed(check.title(), "", answer.flaw().orElse("no answer"), "");
+
+        @Override
+        public CheckResult within(Check.Within check) {
+            if (answer.exchange().response().isEmpty()) {
+                return CheckResult.failed(check.title(), "", answer.flaw().orElse("no answer"), "");
+            }
+            double millis = answer.exchange().timing().total() / 1e6;
+            String found = String.format(java.util.Locale.ROOT, "%.0f ms", millis);
+            return millis <= check.millis()
+                    ? CheckResult.passed(check.title(), found, "")
+                    : CheckResult.failed(check.title(), "at most " + check.millis() + " ms", found, "");
         }
-        double millis = answer.exchange().timing().total() / 1e6;
-        String found = String.format(java.util.Locale.ROOT, "%.0f ms", millis);
-        return millis <= within.millis()
-                ? CheckResult.passed(check.title(), found, "")
-                : CheckResult.failed(check.title(), "at most " + within.millis() + " ms", found, "");
     }
 
     private static CheckResult valid(Check check, Answer answer) {

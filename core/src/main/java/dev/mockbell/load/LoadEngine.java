@@ -90,11 +90,19 @@ public final class LoadEngine {
         Sampler sampler = new Sampler(steps, lanes, session, clock, listener, from);
         sampler.start();
         try {
-            if (plan.shape() instanceof LoadShape.Arrivals arrivals) {
-                arrive(arrivals, session, lanes, clock, open, from, until, stop);
-            } else {
-                users((LoadShape.Users) plan.shape(), session, lanes, clock, open, until, stop);
-            }
+            plan.shape().accept(new LoadShape.Visitor<Void>() {
+                @Override
+                public Void arrivals(LoadShape.Arrivals shape) {
+                    arrive(shape, session, lanes, clock, open, from, until, stop);
+                    return null;
+                }
+
+                @Override
+                public Void users(LoadShape.Users shape) {
+                    LoadEngine.users(shape, session, lanes, clock, open, until, stop);
+                    return null;
+                }
+            });
             long giveUp = System.nanoTime() + plan.timeoutMillis() * 1_000_000 + 2_000_000_000L;
             while (open.get() > 0 && !stop.isStopped() && System.nanoTime() < giveUp) {
                 LockSupport.parkNanos(2_000_000);

@@ -107,7 +107,7 @@ final class LoadSession {
     }
 
     private static String reason(LoadStep step, Answer answer, CallVerdict verdict) {
-        boolean faultDue = step.kept().checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+        boolean faultDue = step.kept().checks().stream().anyMatch(Check::wantsFault);
         if (answer.fault().isPresent() && !faultDue) {
             return "fault " + answer.fault().get().title();
         }

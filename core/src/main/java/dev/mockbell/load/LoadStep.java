@@ -75,8 +75,7 @@ record LoadStep(
 
     /** Whether the answer's body must be looked at even when the status says success. */
     boolean looksInside() {
-        return !kept.captures().isEmpty()
-                || kept.checks().stream().anyMatch(c -> !(c instanceof Check.NoFault) && !(c instanceof Check.Within));
+        return !kept.captures().isEmpty() || kept.checks().stream().anyMatch(Check::readsBody);
     }
 
     boolean secure() {

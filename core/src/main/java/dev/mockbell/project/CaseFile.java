@@ -1,6 +1,5 @@
 package dev.mockbell.project;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Capture;
@@ -21,7 +20,7 @@ final class CaseFile {
                 .forEach(h -> headers.add(
                         new Header(h.path("name").asText(), h.path("value").asText())));
         List<Check> checks = new ArrayList<>();
-        node.path("checks").forEach(c -> checks.add(check(c)));
+        node.path("checks").forEach(c -> checks.add(CheckFile.read(c)));
         List<Capture> captures = new ArrayList<>();
         node.path("captures")
                 .forEach(c -> captures.add(
@@ -41,25 +40,6 @@ final class CaseFile {
                 List.copyOf(captures));
     }
 
-    private static Check check(JsonNode c) {
-        if (c.has("valid")) {
-            return new Check.Valid();
-        }
-        if (c.has("noFault")) {
-            return new Check.NoFault();
-        }
-        if (c.has("fault")) {
-            return new Check.FaultIs(c.path("fault").asText());
-        }
-        if (c.has("value")) {
-            return new Check.Value(c.path("value").asText(), c.path("is").asText());
-        }
-        if (c.has("condition")) {
-            return new Check.Condition(c.path("condition").asText());
-        }
-        return new Check.Within(c.path("withinMillis").asLong());
-    }
-
     static void write(Case kept, ObjectNode node) {
         node.put("title", kept.title());
         node.put("description", kept.description());
@@ -72,24 +52,8 @@ final class CaseFile {
         node.put("soapHeaders", kept.soapHeaders());
         VariableFile.write(kept.variables(), node.putObject("variables"));
         ArrayNode checks = node.putArray("checks");
-        kept.checks().forEach(c -> write(c, checks.addObject()));
+        kept.checks().forEach(c -> c.accept(new CheckFile(checks.addObject())));
         ArrayNode captures = node.putArray("captures");
         kept.captures().forEach(c -> captures.addObject().put("name", c.name()).put("path", c.path()));
-    }
-
-    private static void write(Check check, ObjectNode node) {
-        if (check instanceof Check.Valid) {
-            node.put("valid", true);
-        } else if (check instanceof Check.NoFault) {
-            node.put("noFault", true);
-        } else if (check instanceof Check.FaultIs fault) {
-            node.put("fault", fault.name());
-        } else if (check instanceof Check.Value value) {
-            node.put("value", value.path()).put("is", value.expected());
-        } else if (check instanceof Check.Condition condition) {
-            node.put("condition", condition.xpath());
-        } else if (check instanceof Check.Within within) {
-            node.put("withinMillis", within.millis());
-        }
     }
 }

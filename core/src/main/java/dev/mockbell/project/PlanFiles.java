@@ -118,11 +118,7 @@ final class PlanFiles {
         node.put("suite", plan.suite());
         node.put("endpoint", plan.endpoint());
         ObjectNode shape = node.putObject("shape");
-        if (plan.shape() instanceof LoadShape.Arrivals a) {
-            shape.put("arrivalsPerSecond", a.perSecond());
-        } else if (plan.shape() instanceof LoadShape.Users u) {
-            shape.put("users", u.count()).put("pauseMillis", u.pauseMillis());
-        }
+        plan.shape().accept(new ShapeForm(shape));
         node.put("seconds", plan.seconds());
         node.put("timeoutMillis", plan.timeoutMillis());
         ArrayNode limits = node.putArray("limits");
@@ -130,5 +126,18 @@ final class PlanFiles {
                 .forEach(l -> limits.addObject()
                         .put("measure", l.measure().name().toLowerCase(Locale.ROOT))
                         .put("bound", l.bound()));
+    }
+
+    /** The form of each shape of load. */
+    private record ShapeForm(ObjectNode node) implements LoadShape.Visitor<ObjectNode> {
+        @Override
+        public ObjectNode arrivals(LoadShape.Arrivals shape) {
+            return node.put("arrivalsPerSecond", shape.perSecond());
+        }
+
+        @Override
+        public ObjectNode users(LoadShape.Users shape) {
+            return node.put("users", shape.count()).put("pauseMillis", shape.pauseMillis());
+        }
     }
 }

@@ -42,11 +42,7 @@ public record CallVerdict(List<CheckResult> checks, Map<String, String> captures
 
     /** Whether a check of the case decides on what a fault means; otherwise nobody asked for one. */
     private static boolean judgesFaults(Case kept) {
-        return kept.checks().stream()
-                .anyMatch(c -> c instanceof Check.FaultIs
-                        || c instanceof Check.NoFault
-                        || c instanceof Check.Value
-                        || c instanceof Check.Condition);
+        return kept.checks().stream().anyMatch(Check::judgesFaults);
     }
 
     public boolean passed() {

@@ -196,6 +196,18 @@ class ProjectStoreTest {
     }
 
     @Test
+    void everyKindOfCheckComesBackFromItsFile() {
+        List<Class<?>> kinds =
+                kept.checks().stream().<Class<?>>map(Object::getClass).toList();
+        assertThat(kinds)
+                .as("the example has them all")
+                .containsExactlyInAnyOrder(Check.class.getPermittedSubclasses());
+        store.create(folder, "x");
+        store.saveCase(folder, kept);
+        assertThat(store.open(folder).cases().get(0).checks()).isEqualTo(kept.checks());
+    }
+
+    @Test
     void aDeletedCaseIsGone() {
         full();
         store.deleteCase(folder, kept);

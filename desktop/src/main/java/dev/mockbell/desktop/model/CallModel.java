@@ -144,7 +144,7 @@ public final class CallModel {
     /** How the last call of a case before this session went, by what the ledger tells. */
     public Optional<Outcome> earlier(Case kept) {
         Outcome outcome = earlier.get(kept.title());
-        boolean wanted = outcome == Outcome.FAULT && kept.checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+        boolean wanted = outcome == Outcome.FAULT && kept.checks().stream().anyMatch(Check::wantsFault);
         return Optional.ofNullable(wanted ? Outcome.FINE : outcome);
     }
 

@@ -53,7 +53,7 @@ public final class CaseActions {
     void lookAt(List<Case> cases, MessageOutline outline) {
         for (Case kept : cases) {
             String body = kept.body();
-            boolean meant = kept.checks().stream().anyMatch(c -> c instanceof Check.FaultIs);
+            boolean meant = kept.checks().stream().anyMatch(Check::wantsFault);
             if (meant || body.equals(looked.put(kept.reference(), body))) {
                 if (meant) {
                     misfits.remove(kept.reference());

@@ -11,39 +11,61 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.BooleanBinding;
+import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.collections.ObservableList;
 import javafx.geometry.Insets;
+import javafx.geometry.Orientation;
 import javafx.geometry.Pos;
+import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
- * A dense table: a head and rows of which only the visible ones exist. Columns are fixed or share what is left.
+ * A dense table: a head and rows of which only the visible ones exist. Columns have a width or share what is left, until the user
+ * drags their edges.
  *
  * @param <T> what a row shows
  */
 public final class Grid<T> extends VBox {
-    /**
-     * A column.
-     *
-     * @param width 0 shares the room that is left
-     * @param again makes a node that was made for another row show this one; false when it cannot
-     */
-    private record Column<T>(
-            String title,
-            double width,
-            Pos side,
-            double shownFrom,
-            Function<T, Node> cell,
-            BiPredicate<Node, T> again) {
-        Column(String title, double width, Pos side, double shownFrom, Function<T, Node> cell) {
-            this(title, width, side, shownFrom, cell, (node, row) -> false);
+    private static final double NARROWEST = 36;
+
+    /** A column. Its width is the user's to change; 0 shares the room that is left. */
+    private static final class Column<T> {
+        private final String title;
+        private final double usual;
+        private final Pos side;
+        private final double shownFrom;
+        private final Function<T, Node> cell;
+        private final DoubleProperty width = new SimpleDoubleProperty();
+        private BiPredicate<Node, T> again = (node, row) -> false;
+
+        Column(String title, double usual, Pos side, double shownFrom, Function<T, Node> cell) {
+            this.title = title;
+            this.usual = usual;
+            this.side = side;
+            this.shownFrom = shownFrom;
+            this.cell = cell;
+            width.set(usual);
+        }
+
+        String title() {
+            return title;
+        }
+
+        Pos side() {
+            return side;
         }
     }
 
@@ -56,6 +78,7 @@ public final class Grid<T> extends VBox {
     private String sortedBy = "";
     private boolean reversed;
     private int turns;
+    private boolean watching;
     private int layouts;
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
@@ -67,6 +90,31 @@ public final class Grid<T> extends VBox {
         list.setCellFactory(view -> new Cell());
         VBox.setVgrow(list, Priority.ALWAYS);
         getChildren().addAll(head, list);
+    }
+
+    /** Headings stand over their columns also while a scroll bar takes room beside the rows. */
+    @Override
+    protected void layoutChildren() {
+        super.layoutChildren();
+        double bar = list.lookupAll(".scroll-bar").stream()
+                .filter(n -> n instanceof ScrollBar s && s.getOrientation() == Orientation.VERTICAL && s.isVisible())
+                .mapToDouble(n -> ((ScrollBar) n).getWidth())
+                .findFirst()
+                .orElse(0);
+        if (head.getPadding().getRight() != bar) {
+            head.setPadding(new Insets(0, bar, 0, 0));
+            Platform.runLater(this::requestLayout);
+        }
+        watchBar();
+    }
+
+    private void watchBar() {
+        if (!watching) {
+            for (Node n : list.lookupAll(".scroll-bar")) {
+                watching = true;
+                n.visibleProperty().addListener((o, was, now) -> requestLayout());
+            }
+        }
     }
 
     /** Adds a column of fixed width, content at the left. */
@@ -101,8 +149,34 @@ public final class Grid<T> extends VBox {
         StackPane box = box(column);
         put(box, column, title);
         box.setOnMouseClicked(e -> sortBy(column.title()));
+        Region edge = edge(column, box);
+        box.getChildren().add(edge);
         head.getChildren().add(box);
         return this;
+    }
+
+    /** The right edge of a heading, by which the column is made wider or narrower; twice pressed, it is as it was. */
+    private static Region edge(Column<?> column, StackPane box) {
+        Region edge = new Region();
+        edge.getStyleClass().add("column-edge");
+        edge.setMinWidth(7);
+        edge.setMaxWidth(7);
+        edge.setCursor(Cursor.H_RESIZE);
+        StackPane.setAlignment(edge, Pos.CENTER_RIGHT);
+        StackPane.setMargin(edge, new Insets(0, -8, 0, 0));
+        edge.setOnMousePressed(MouseEvent::consume);
+        edge.setOnMouseDragged(e -> {
+            double left = box.localToScene(0, 0).getX();
+            column.width.set(Math.max(NARROWEST, e.getSceneX() - left));
+            e.consume();
+        });
+        edge.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                column.width.set(column.usual);
+            }
+            e.consume();
+        });
+        return edge;
     }
 
     /**
@@ -111,8 +185,7 @@ public final class Grid<T> extends VBox {
      * @param again makes a node show a row; false when that node cannot, and a new one is made
      */
     public Grid<T> again(BiPredicate<Node, T> again) {
-        Column<T> last = columns.remove(columns.size() - 1);
-        columns.add(new Column<>(last.title, last.width, last.side, last.shownFrom, last.cell, again));
+        columns.get(columns.size() - 1).again = again;
         return this;
     }
 
@@ -199,20 +272,15 @@ public final class Grid<T> extends VBox {
     private StackPane box(Column<T> column) {
         StackPane box = new StackPane();
         box.setPadding(new Insets(0, 8, 0, 8));
-        if (column.shownFrom() > 0) {
-            box.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(column.shownFrom()));
+        if (column.shownFrom > 0) {
+            box.visibleProperty().bind(widthProperty().greaterThanOrEqualTo(column.shownFrom));
             box.managedProperty().bind(box.visibleProperty());
         }
-        if (column.width() > 0) {
-            box.setMinWidth(column.width());
-            box.setPrefWidth(column.width());
-            box.setMaxWidth(column.width());
-        } else {
-            box.setMinWidth(0);
-            box.setPrefWidth(10);
-            box.setMaxWidth(Double.MAX_VALUE);
-            HBox.setHgrow(box, Priority.ALWAYS);
-        }
+        BooleanBinding fixed = column.width.greaterThan(0);
+        box.minWidthProperty().bind(column.width);
+        box.prefWidthProperty().bind(Bindings.when(fixed).then(column.width).otherwise(10.0));
+        box.maxWidthProperty().bind(Bindings.when(fixed).then(column.width).otherwise(Double.MAX_VALUE));
+        HBox.setHgrow(box, Priority.ALWAYS);
         return box;
     }
 
@@ -310,9 +378,9 @@ public final class Grid<T> extends VBox {
                 Column<T> column = columns.get(i);
                 StackPane box = boxes.get(i);
                 boolean same = !box.getChildren().isEmpty()
-                        && column.again().test(box.getChildren().get(0), item);
+                        && column.again.test(box.getChildren().get(0), item);
                 if (!same) {
-                    put(box, column, column.cell().apply(item));
+                    put(box, column, column.cell.apply(item));
                 }
             }
         }

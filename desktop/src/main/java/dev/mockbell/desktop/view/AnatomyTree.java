@@ -125,16 +125,20 @@ final class AnatomyTree extends VBox {
         typeLabel.setMinWidth(0);
         Label count = Parts.text(occurs, "third", "table-text");
         count.setMinWidth(USE_PREF_SIZE);
-        name.setMinWidth(USE_PREF_SIZE);
+        // a long name gives way to the type beside it, and is whole in what pointing at it tells
+        name.setMinWidth(40);
         HBox first = new HBox(name);
         first.setMinWidth(150);
+        first.setPrefWidth(Math.max(150, Math.min(240, name.getText().length() * 7.5)));
         first.setAlignment(Pos.CENTER_LEFT);
         HBox row = new HBox(6, first, typeLabel, Parts.spring(), count);
         row.setAlignment(Pos.CENTER_LEFT);
         row.setMinHeight(26);
         row.setPadding(new Insets(0, 10, 0, 10 + depth * 14.0));
         row.setStyle("-fx-border-color: transparent transparent -mb-faint transparent");
-        Parts.tip(row, documentation);
+        String bare = name.getText().replaceFirst("^[▸▾] ", "");
+        Parts.tip(
+                row, bare.length() > 20 ? bare + (documentation.isEmpty() ? "" : "\n" + documentation) : documentation);
         return row;
     }
 }

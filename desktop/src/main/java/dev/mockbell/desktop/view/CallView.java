@@ -8,6 +8,7 @@ import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Mark;
@@ -353,9 +354,7 @@ final class CallView extends VBox {
                             .getChildren()
                             .setAll(Parts.empty("The answer appears here. Send the request with Ctrl+Enter."));
                 } else if (called.answer().flaw().isPresent()) {
-                    responseBody
-                            .getChildren()
-                            .setAll(Parts.empty(called.answer().flaw().get()));
+                    responseBody.getChildren().setAll(unusable(called));
                 } else if (model.response().lines().isEmpty()) {
                     responseBody
                             .getChildren()
@@ -365,6 +364,24 @@ final class CallView extends VBox {
                 }
             }
         }
+    }
+
+    /** Why there is nothing to show, and what helps when nobody answered. */
+    private Node unusable(SuiteRunner.Called called) {
+        Node words = Parts.empty(called.answer().flaw().orElse(""));
+        if (called.answer().exchange().response().isPresent()) {
+            return words;
+        }
+        Label advice = Parts.text("Is the service up, and is the address right?", "second");
+        Button other = Parts.button("Change the endpoint", "Type where to send instead", endpoint::edit);
+        other.setId("change-endpoint");
+        Button mock = Parts.button("Go to the mock", "It can stand in for the service", () -> desk.go(Station.MOCK));
+        Button again = Parts.button("Send again", "Ctrl+Enter", model::sendOrStop);
+        VBox box = new VBox(12, words, advice, new HBox(8, other, mock, again));
+        box.setAlignment(Pos.CENTER);
+        box.setMaxHeight(Region.USE_PREF_SIZE);
+        ((HBox) box.getChildren().get(2)).setAlignment(Pos.CENTER);
+        return box;
     }
 
     private void showAnswer() {
@@ -385,21 +402,27 @@ final class CallView extends VBox {
             status.getChildren()
                     .addAll(
                             code,
-                            Parts.text(
+                            whole(Parts.text(
                                     Numbers.bytes(e.response()
                                             .map(r -> r.body().length)
                                             .orElse(0)),
-                                    "second"));
+                                    "second")));
             if (e.outcome() == Exchange.Outcome.FAULT) {
                 status.getChildren().add(Parts.marked(Mark.FAULT, e.note(), "fault"));
             }
-            status.getChildren().addAll(Parts.spring(), Parts.text(Numbers.clock(e.started()), "third"));
+            status.getChildren().addAll(Parts.spring(), whole(Parts.text(Numbers.clock(e.started()), "third")));
         });
         showHinge();
         showResponse();
         showSide();
         cases.show();
         showPath();
+    }
+
+    /** Not to be cut where room is short. */
+    private static Label whole(Label label) {
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
     }
 
     private void showWaiting() {
@@ -620,7 +643,7 @@ final class CallView extends VBox {
         HBox first = new HBox(title, Parts.spring(), remove);
         VBox box = new VBox(first);
         if (result != null) {
-            String words = result.passed() ? result.found() : result.sentence();
+            String words = result.passed() ? result.found() : result.finding();
             if (!words.isEmpty() && !words.equals("true")) {
                 Label found = Parts.text(
                         result.passed() ? "found " + words : words,

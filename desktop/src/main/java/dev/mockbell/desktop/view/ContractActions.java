@@ -82,6 +82,9 @@ final class ContractActions extends VBox {
                                 ? "Endpoints"
                                 : "Endpoints in " + environment,
                         "strong"));
+        getChildren()
+                .add(Parts.text(
+                        "Enter keeps an address; an empty one goes by the contract again.", "second", "table-text"));
         for (Port port : contract.contract().ports()) {
             TextField address = new TextField(desk.endpoint(contract, port));
             address.setPromptText("no address in the contract");

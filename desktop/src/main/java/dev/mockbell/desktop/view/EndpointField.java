@@ -59,6 +59,12 @@ final class EndpointField extends HBox {
         from.setText(model.endpointFrom());
     }
 
+    /** Puts the keyboard here. */
+    void edit() {
+        field.requestFocus();
+        field.selectAll();
+    }
+
     private void keep() {
         String typed = field.getText().strip();
         boolean masked = typed.equals(Redactor.USUAL.text(model.endpoint()));

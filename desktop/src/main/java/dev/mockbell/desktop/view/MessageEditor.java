@@ -72,6 +72,8 @@ final class MessageEditor extends VBox {
         xml.margin(this::margin);
         problems.getStyleClass().add("flaws");
         problems.setId("xml-flaws");
+        problems.setVisible(false);
+        problems.setManaged(false);
         getChildren().addAll(find, Parts.tall(xml), problems);
         model.xmlProperty().addListener((InvalidationListener) o -> show());
         xml.onChange(() -> {

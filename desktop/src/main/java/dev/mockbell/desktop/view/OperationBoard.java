@@ -200,6 +200,7 @@ final class OperationBoard extends VBox {
         source.setMinWidth(0);
         var more = Parts.link("Manage", "Rename, remove, export, set the endpoint", () -> manage.accept(contract));
         more.setId("manage-" + contract.name());
+        more.getStyleClass().add("table-text");
         more.setMinWidth(USE_PREF_SIZE);
         Label name = Parts.text(contract.title() + of, "strong", "table-text", "second");
         name.setMinWidth(USE_PREF_SIZE);

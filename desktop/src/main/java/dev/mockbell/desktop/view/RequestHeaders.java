@@ -32,8 +32,13 @@ final class RequestHeaders extends VBox {
         setPadding(new Insets(8, 10, 8, 10));
         ScrollPane scroll = new ScrollPane(list);
         scroll.setFitToWidth(true);
-        scroll.setMinHeight(90);
-        scroll.setPrefHeight(170);
+        // as high as what is in it, up to a bound
+        list.heightProperty().addListener((o, was, now) -> {
+            double wanted = Math.min(220, now.doubleValue() + 4);
+            scroll.setMinHeight(Math.min(90, wanted));
+            scroll.setPrefHeight(wanted);
+        });
+        scroll.setMaxHeight(220);
         blocks.area().setId("soap-headers");
         blocks.onChange(() -> {
             if (blocks.typing().get()) {
