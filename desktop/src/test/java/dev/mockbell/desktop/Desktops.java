@@ -5,6 +5,7 @@ import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.drive.Watchdog;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.view.Models;
 import dev.mockbell.expression.Expressions;
@@ -55,6 +56,7 @@ public final class Desktops implements AutoCloseable {
     public final Models models;
     public final Desk desk;
     public final Hand hand;
+    private final Watchdog watchdog;
     private final EventLoops loops = new EventLoops("service", 1);
 
     public Desktops(Path folder) throws IOException {
@@ -80,7 +82,8 @@ public final class Desktops implements AutoCloseable {
                 project, Platform::runLater, Clock.systemUTC(), UserFolders.of(Map.of(), folder.resolve("home"))));
         window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         models = window.models();
-        hand = new Hand(window.stage());
+        watchdog = Watchdog.start();
+        hand = new Hand(window.stage(), watchdog);
     }
 
     /** Pastes the address of the contract and waits for the board. */
@@ -96,5 +99,6 @@ public final class Desktops implements AutoCloseable {
         window.closed().join();
         service.close();
         loops.close();
+        watchdog.close();
     }
 }

@@ -29,9 +29,27 @@ public final class Hand {
     private static final long PATIENCE = 20_000;
 
     private final Stage stage;
+    private final Optional<Watchdog> watchdog;
 
     public Hand(Stage stage) {
+        this(stage, Optional.empty());
+    }
+
+    /** A hand whose gestures fail when one holds the interface thread, as the watchdog sees it. */
+    public Hand(Stage stage, Watchdog watchdog) {
+        this(stage, Optional.of(watchdog));
+    }
+
+    private Hand(Stage stage, Optional<Watchdog> watchdog) {
         this.stage = stage;
+        this.watchdog = watchdog;
+    }
+
+    /** Lets the interface thread come to the end of what a gesture began. */
+    private void ended(long millis) {
+        pause(millis);
+        run(() -> {});
+        watchdog.ifPresent(Watchdog::check);
     }
 
     /** Does something on the interface thread and waits for it. */
@@ -73,6 +91,7 @@ public final class Hand {
             }
             pause(25);
         }
+        watchdog.ifPresent(Watchdog::check);
     }
 
     private static void pause(long millis) {
@@ -173,8 +192,7 @@ public final class Hand {
             robot.mousePress(MouseButton.PRIMARY);
             robot.mouseRelease(MouseButton.PRIMARY);
         });
-        pause(60);
-        run(() -> {});
+        ended(60);
     }
 
     /** Presses keys together, in the order given, and lets go in the opposite order. */
@@ -188,8 +206,7 @@ public final class Hand {
                 robot.keyRelease(keys[i]);
             }
         });
-        pause(50);
-        run(() -> {});
+        ended(50);
     }
 
     /** Puts text into a field as if typed over what stands there. */
@@ -202,7 +219,7 @@ public final class Hand {
                 field.replaceSelection(text);
             }
         });
-        pause(40);
+        ended(40);
     }
 
     /** The window's content as pixels. */

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.message.Completions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessageValidator;
 import dev.mockbell.message.SampleBuilder.Detail;
@@ -11,6 +12,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -641,6 +643,32 @@ public final class MessageModel {
      */
     public void replaceByFile(Path file, Consumer<String> tell) {
         elsewhere(() -> textOf(file), this::replaceXml, problem -> tell.accept(problem.getMessage()));
+    }
+
+    /** Lays the message out anew, off the interface thread; what is not well-formed stays, and so does what has changed since. */
+    public void layOut(Consumer<String> tell) {
+        settle();
+        String text = xml();
+        elsewhere(
+                () -> XmlText.laidOut(Xml.parse(text.strip(), "message", XmlLimits.MESSAGE)),
+                laidOut -> {
+                    if (xml().equals(text)) {
+                        replaceXml(laidOut);
+                    }
+                },
+                problem -> tell.accept(problem.getMessage()));
+    }
+
+    /**
+     * What the contract allows at a caret, found off the interface thread.
+     *
+     * @param done hears of it; of nothing when no contract says what the message may hold
+     */
+    public void complete(String text, int caret, Consumer<Completions.At> done) {
+        outline()
+                .ifPresentOrElse(
+                        o -> elsewhere(() -> Completions.at(o, text, caret), done, problem -> {}),
+                        () -> done.accept(new Completions.At(caret, List.of())));
     }
 
     /** Does what may take long off the interface thread, where there are tasks, and tells of it on that. */

@@ -9,11 +9,7 @@ import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.part.XmlArea.Squiggle;
 import dev.mockbell.expression.ExpressionWords;
 import dev.mockbell.message.Completions;
-import dev.mockbell.message.MessageOutline;
 import dev.mockbell.xml.TagScan;
-import dev.mockbell.xml.Xml;
-import dev.mockbell.xml.XmlLimits;
-import dev.mockbell.xml.XmlText;
 import java.io.File;
 import java.time.Duration;
 import java.util.List;
@@ -215,16 +211,7 @@ final class MessageEditor extends VBox {
 
     /** Lays the message out anew; what is not well-formed stays. */
     void format() {
-        model.settle();
-        String text = model.xml();
-        model.elsewhere(
-                () -> XmlText.laidOut(Xml.parse(text.strip(), "message", XmlLimits.MESSAGE)),
-                laidOut -> {
-                    if (model.xml().equals(text)) {
-                        model.replaceXml(laidOut);
-                    }
-                },
-                problem -> tell.accept(problem.getMessage()));
+        model.layOut(tell);
     }
 
     /** Lets a file's text take the place of the message. */
@@ -341,15 +328,36 @@ final class MessageEditor extends VBox {
                 : new Squiggle(Math.max(0, start - 1), Math.min(whole, start + 1), flaw.text());
     }
 
+    /** Shows what may stand at the caret: words of an expression within braces, or else what the contract has there. */
     private void propose() {
         closePopup();
-        if (model.outline().isEmpty() || xml.area().getLength() > MOST_COMPLETED) {
+        int length = xml.area().getLength();
+        if (model.outline().isEmpty() || length > MOST_COMPLETED || !xml.area().isEditable()) {
             return;
         }
         int caret = xml.area().getCaretPosition();
-        Completions.At at = proposals(model.outline().get(), xml.text(), caret);
+        String text = xml.text();
+        ExpressionWords.At words = values.wordsInXml(text, caret);
+        if (!words.words().isEmpty()) {
+            offer(new Completions.At(
+                    words.from(),
+                    words.words().stream()
+                            .map(w -> new Completions.Proposal(w, "", "", w, w.length()))
+                            .toList()));
+            return;
+        }
+        model.complete(text, caret, at -> {
+            boolean still = xml.area().getCaretPosition() == caret && xml.area().getLength() == length;
+            if (still && getScene() != null) {
+                closePopup();
+                offer(at);
+            }
+        });
+    }
+
+    private void offer(Completions.At at) {
         Optional<Bounds> place = xml.area().getCaretBounds();
-        if (at.proposals().isEmpty() || place.isEmpty() || !xml.area().isEditable()) {
+        if (at.proposals().isEmpty() || place.isEmpty()) {
             return;
         }
         ListView<Completions.Proposal> list = new ListView<>();
@@ -399,18 +407,6 @@ final class MessageEditor extends VBox {
             e.consume();
         });
         popup.show(xml.area(), place.get().getMinX(), place.get().getMaxY() + 2);
-    }
-
-    /** Words of an expression within braces, or else what the contract has there. */
-    private Completions.At proposals(MessageOutline outline, String text, int caret) {
-        ExpressionWords.At words = values.wordsInXml(text, caret);
-        return words.words().isEmpty()
-                ? Completions.at(outline, text, caret)
-                : new Completions.At(
-                        words.from(),
-                        words.words().stream()
-                                .map(w -> new Completions.Proposal(w, "", "", w, w.length()))
-                                .toList());
     }
 
     private void take(Completions.At at, ListView<Completions.Proposal> list) {

@@ -1,0 +1,62 @@
+package dev.mockbell.desktop;
+
+import static org.assertj.core.api.Assertions.assertThatCode;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.drive.Watchdog;
+import java.lang.management.ManagementFactory;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+class WatchdogTest {
+    @BeforeAll
+    static void screen() {
+        Offscreen.start();
+    }
+
+    @Test
+    void aTurnThatWorksTooLongIsToldWithWhatItWasAt() {
+        Watchdog dog = Watchdog.start();
+        Hand.run(() -> heavy(Watchdog.WORK + Watchdog.WORK / 4));
+        assertThatThrownBy(dog::close).hasMessageContaining("held by work").hasMessageContaining("WatchdogTest.heavy");
+    }
+
+    @Test
+    void aTurnThatWaitsIsToldThoughItDoesNothing() throws InterruptedException {
+        CountDownLatch never = new CountDownLatch(1);
+        Watchdog dog = Watchdog.start();
+        Hand.run(() -> await(never));
+        assertThatThrownBy(dog::check)
+                .hasMessageContaining("waited for something else")
+                .hasMessageContaining("WatchdogTest.await");
+        assertThatCode(dog::close).as("told once").doesNotThrowAnyException();
+    }
+
+    @Test
+    void muchWorkInManyTurnsIsNothingToTell() {
+        Watchdog dog = Watchdog.start();
+        for (int i = 0; i < 30; i++) {
+            Hand.run(() -> heavy(Watchdog.WORK / 20));
+        }
+        assertThatCode(dog::close).doesNotThrowAnyException();
+    }
+
+    private static void heavy(long nanos) {
+        long begin = ManagementFactory.getThreadMXBean().getCurrentThreadCpuTime();
+        while (ManagementFactory.getThreadMXBean().getCurrentThreadCpuTime() - begin < nanos) {
+            Math.sqrt(begin);
+        }
+    }
+
+    private static void await(CountDownLatch latch) {
+        try {
+            latch.await(6, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}
