@@ -51,7 +51,7 @@ final class Stay {
     }
 
     static Suite suite() {
-        return new Suite("s", "S", List.of(new Step("Book", kept().reference())));
+        return new Suite("s", "S", List.of(Step.call("Book", kept().reference())));
     }
 
     static Workbench bench(String endpoint) {

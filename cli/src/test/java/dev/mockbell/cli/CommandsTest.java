@@ -258,7 +258,7 @@ class CommandsTest {
                 List.of(new dev.mockbell.check.Check.Valid(), new dev.mockbell.check.Check.Value("//metres", expected)),
                 List.of());
         store.saveCase(project, kept);
-        store.saveSuite(project, new Suite("all", "All peaks", List.of(new Step("Skarn", kept.reference()))));
+        store.saveSuite(project, new Suite("all", "All peaks", List.of(Step.call("Skarn", kept.reference()))));
         store.saveLoad(
                 project,
                 new LoadPlan(

@@ -1,5 +1,8 @@
 package dev.mockbell.check;
 
+import java.util.Optional;
+import java.util.OptionalLong;
+
 /** Something that an answer must hold to. */
 public sealed interface Check {
     /** In a few words, for a list. */
@@ -18,6 +21,16 @@ public sealed interface Check {
     /** Whether the body of an answer that came in time with a good status must be read for it. */
     default boolean readsBody() {
         return true;
+    }
+
+    /** The time after which an answer fails it whatever it says, in milliseconds; empty when it may come at any time. */
+    default OptionalLong latestMillis() {
+        return OptionalLong.empty();
+    }
+
+    /** The path of the one value that it judges; empty when it judges more, or other things. */
+    default Optional<String> judgedPath() {
+        return Optional.empty();
     }
 
     /** Does what is due for its kind. */
@@ -114,6 +127,11 @@ public sealed interface Check {
         }
 
         @Override
+        public Optional<String> judgedPath() {
+            return Optional.of(path);
+        }
+
+        @Override
         public boolean judgesFaults() {
             return true;
         }
@@ -147,6 +165,11 @@ public sealed interface Check {
         @Override
         public String title() {
             return "Answered within " + millis + " ms";
+        }
+
+        @Override
+        public OptionalLong latestMillis() {
+            return OptionalLong.of(millis);
         }
 
         @Override

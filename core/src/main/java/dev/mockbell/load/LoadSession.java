@@ -78,8 +78,9 @@ final class LoadSession {
     /** Why an answer came too late for the step's check of its time; null when it did not. */
     String lateness(LoadStep step, long nanos) {
         for (Check check : step.kept().checks()) {
-            if (check instanceof Check.Within within && nanos > within.millis() * 1_000_000) {
-                return "slower than " + within.millis() + " ms";
+            long latest = check.latestMillis().orElse(Long.MAX_VALUE);
+            if (nanos / 1e6 > latest) {
+                return "slower than " + latest + " ms";
             }
         }
         return null;

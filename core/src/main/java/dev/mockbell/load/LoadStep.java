@@ -41,18 +41,27 @@ record LoadStep(
             throw Problem.input("The suite has no steps", suite.title(), "Add a case to it first.");
         }
         Set<String> captured = suite.steps().stream()
-                .flatMap(s -> bench.kept(s.caseReference()).captures().stream())
+                .flatMap(s -> s.sends().stream())
+                .flatMap(reference -> bench.kept(reference).captures().stream())
                 .map(Capture::name)
                 .collect(Collectors.toSet());
         List<LoadStep> steps = new ArrayList<>();
         for (Step step : suite.steps()) {
-            steps.add(of(steps.size(), step, bench, endpoint, expressions, captured));
+            int index = steps.size();
+            // a visitor, so that a new kind of step says what it is under load
+            Step.Visitor<LoadStep> ready = call -> of(index, call, bench, endpoint, expressions, captured);
+            steps.add(step.accept(ready));
         }
         return steps;
     }
 
     private static LoadStep of(
-            int index, Step step, Workbench bench, String endpoint, Expressions expressions, Set<String> captured) {
+            int index,
+            Step.Call step,
+            Workbench bench,
+            String endpoint,
+            Expressions expressions,
+            Set<String> captured) {
         Case kept = bench.kept(step.caseReference());
         Contract contract = bench.contract(kept.contract());
         BoundOperation bound = kept.in(contract);

@@ -64,7 +64,7 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
         String detail = SampleBuilder.text(MessageOutline.of(contract, fault), Detail.FULL);
         String name = fault.element().map(e -> e.getLocalPart()).orElse(fault.name());
         String reason = name.replaceAll("([a-z0-9])([A-Z])", "$1 $2");
-        return new MockAnswer(when, true, name, reason, detail, 0);
+        return MockAnswer.fault(when, name, reason, detail);
     }
 
     public MockPlan withPort(int number) {

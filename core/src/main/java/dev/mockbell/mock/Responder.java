@@ -3,7 +3,6 @@ package dev.mockbell.mock;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
-import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
@@ -94,21 +93,18 @@ final class Responder {
         Prepared(MockAnswer answer, LongAdder hits) {
             this.answer = answer;
             this.hits = hits;
-            this.constant = !Braces.hasExpression(answer.body())
-                    && !answer.body().contains("}}")
-                    && !answer.body().contains("{{")
-                    && !Braces.hasExpression(answer.reason());
+            this.constant = answer.content().accept(new ContentText.Constant());
             if (constant) {
                 for (SoapVersion version : SoapVersion.values()) {
-                    bytes.put(version, encode(version, answer, answer.body(), answer.reason()));
+                    bytes.put(version, encode(answer, ContentText.asItStands(version)));
                 }
             }
         }
     }
 
-    private static byte[] encode(SoapVersion version, MockAnswer answer, String body, String reason) {
-        String payload = answer.fault() ? SoapFault.xml(version, true, reason, body) : body;
-        return Envelope.around(version, payload, List.of()).getBytes(StandardCharsets.UTF_8);
+    private static byte[] encode(MockAnswer answer, ContentText text) {
+        return Envelope.around(text.version(), answer.content().accept(text), List.of())
+                .getBytes(StandardCharsets.UTF_8);
     }
 
     private final Scope ground;
@@ -205,22 +201,18 @@ final class Responder {
                 continue;
             }
             prepared.hits.increment();
-            Scope filled = scope;
             byte[] bytes = prepared.constant
                     ? prepared.bytes.get(version)
-                    : encode(
-                            version,
-                            prepared.answer,
-                            expressions.fillXml(prepared.answer.body(), filled),
-                            expressions.fill(prepared.answer.reason(), filled));
+                    : encode(prepared.answer, ContentText.filled(version, expressions, scope));
+            boolean fault = prepared.answer.content().isFault();
             String title = (prepared.answer.conditional() ? (i + 1) + " " : "") + prepared.answer.title();
             return new Reply(
-                    prepared.answer.fault() ? 500 : 200,
+                    fault ? 500 : 200,
                     version,
                     bytes,
                     prepared.answer.delayMillis(),
                     event(target.key, i, title, ""),
-                    prepared.answer.fault() ? Optional.of(prepared.answer.title()) : Optional.empty());
+                    fault ? Optional.of(prepared.answer.title()) : Optional.empty());
         }
         return problem(
                 version,

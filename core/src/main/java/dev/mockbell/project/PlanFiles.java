@@ -23,16 +23,14 @@ final class PlanFiles {
 
     static Suite suite(String id, ObjectNode node) {
         List<Step> steps = new ArrayList<>();
-        node.path("steps")
-                .forEach(s -> steps.add(
-                        new Step(s.path("name").asText(), s.path("call").asText())));
+        node.path("steps").forEach(s -> steps.add(StepFile.read(s)));
         return new Suite(id, node.path("title").asText(id), List.copyOf(steps));
     }
 
     static void write(Suite suite, ObjectNode node) {
         node.put("title", suite.title());
         ArrayNode steps = node.putArray("steps");
-        suite.steps().forEach(s -> steps.addObject().put("name", s.name()).put("call", s.caseReference()));
+        suite.steps().forEach(s -> s.accept(new StepFile(steps.addObject())));
     }
 
     /** @param body gives the text of a body file by its name */
@@ -41,13 +39,8 @@ final class PlanFiles {
         node.path("answers").properties().forEach(e -> {
             List<MockAnswer> list = new ArrayList<>();
             for (JsonNode a : e.getValue()) {
-                list.add(new MockAnswer(
-                        a.path("when").asText(""),
-                        a.path("fault").asBoolean(false),
-                        a.path("title").asText(""),
-                        a.path("reason").asText(""),
-                        a.has("body") ? body.apply(a.path("body").asText()) : "",
-                        a.path("delayMillis").asLong(0)));
+                list.add(AnswerFile.read(
+                        a, a.has("body") ? body.apply(a.path("body").asText()) : ""));
             }
             answers.put(e.getKey(), List.copyOf(list));
         });
@@ -68,16 +61,7 @@ final class PlanFiles {
             ArrayNode array = answers.putArray(operation);
             for (MockAnswer a : list) {
                 ObjectNode one = array.addObject();
-                one.put("title", a.title());
-                if (a.conditional()) {
-                    one.put("when", a.when());
-                }
-                if (a.fault()) {
-                    one.put("fault", true).put("reason", a.reason());
-                }
-                if (a.delayMillis() > 0) {
-                    one.put("delayMillis", a.delayMillis());
-                }
+                new AnswerFile(one).write(a);
                 if (!a.body().isEmpty()) {
                     String name = Names.free(
                             operation.replace('#', '-') + " " + a.title(), n -> bodies.containsKey(n + ".xml"));

@@ -72,13 +72,32 @@ public final class SuiteRunner {
 
     private StepResult step(Suite suite, Step step, Map<String, String> captured, StopSignal stop) {
         try {
-            Case kept = bench.kept(step.caseReference());
-            Scope scope = bench.variables(kept).with(captured);
-            Called called = call(kept, step.name(), suite.title() + " · " + step.name(), scope.until(stop), stop);
-            captured.putAll(called.captured());
-            return called.result();
+            return step.accept(new Running(suite, captured, stop));
         } catch (Problem problem) {
             return new StepResult(step.name(), Verdict.FAILED, 0, 0, List.of(), Map.of(), problem.getMessage());
+        }
+    }
+
+    /** Runs each kind of step. */
+    private final class Running implements Step.Visitor<StepResult> {
+        private final Suite suite;
+        private final Map<String, String> captured;
+        private final StopSignal stop;
+
+        Running(Suite suite, Map<String, String> captured, StopSignal stop) {
+            this.suite = suite;
+            this.captured = captured;
+            this.stop = stop;
+        }
+
+        @Override
+        public StepResult call(Step.Call step) {
+            Case kept = bench.kept(step.caseReference());
+            Scope scope = bench.variables(kept).with(captured);
+            Called called = SuiteRunner.this.call(
+                    kept, step.name(), suite.title() + " · " + step.name(), scope.until(stop), stop);
+            captured.putAll(called.captured());
+            return called.result();
         }
     }
 

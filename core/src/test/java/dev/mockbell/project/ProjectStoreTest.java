@@ -67,12 +67,13 @@ class ProjectStoreTest {
                     new Check.Condition("1 = 1"),
                     new Check.Within(400)),
             List.of(new Capture("code", "//code")));
-    private final Suite suite = new Suite("whole", "Whole", List.of(new Step("Book", "stay/Book/two-nights")));
+    private final Suite suite = new Suite("whole", "Whole", List.of(Step.call("Book", "stay/Book/two-nights")));
     private final MockPlan mock = MockPlan.of("stay", stay, 8_480)
             .withAnswers(
                     "Book",
                     List.of(
-                            new MockAnswer("$request//nights > 7", true, "Full", "No bunks", "<x/>", 120),
+                            MockAnswer.fault("$request//nights > 7", "Full", "No bunks", "<x/>")
+                                    .withDelay(120),
                             MockAnswer.otherwise("sample", "<y/>")));
     private final LoadPlan load = new LoadPlan(
             "rush",

@@ -73,7 +73,7 @@ public final class Stays {
                 "s",
                 "S",
                 java.util.Arrays.stream(cases)
-                        .map(c -> new Step(c.title(), c.reference()))
+                        .map(c -> Step.call(c.title(), c.reference()))
                         .toList());
     }
 }

@@ -224,7 +224,7 @@ public final class DemoProject {
     }
 
     private static Step step(String name, String reference) {
-        return new Step(name, CONTRACT + "/" + reference);
+        return Step.call(name, CONTRACT + "/" + reference);
     }
 
     private static MockPlan mock(Contract contract, int port) {

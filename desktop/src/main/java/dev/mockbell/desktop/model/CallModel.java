@@ -614,6 +614,17 @@ public final class CallModel {
         }
     }
 
+    /** Lets a check take the place of another; nothing, when the case has it already. */
+    public void replaceCheck(Check old, Check edited) {
+        List<Check> checks = new ArrayList<>(current.get().checks());
+        int at = checks.indexOf(old);
+        if (at >= 0 && !checks.contains(edited)) {
+            checks.set(at, edited);
+            keep(current.get().withChecks(checks));
+            judge();
+        }
+    }
+
     public void removeCheck(Check check) {
         keep(current.get()
                 .withChecks(current.get().checks().stream()

@@ -95,7 +95,7 @@ public final class CheckModel {
             add("Suite");
         }
         List<Step> steps = new ArrayList<>(suite.get().steps());
-        steps.add(new Step(kept.title(), kept.reference()));
+        steps.add(Step.call(kept.title(), kept.reference()));
         keep(suite.get().withSteps(steps));
         step.set(steps.size() - 1);
     }

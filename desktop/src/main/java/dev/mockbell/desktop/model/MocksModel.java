@@ -222,7 +222,7 @@ public final class MocksModel {
     public void addMessage() {
         List<MockAnswer> list = answers();
         String body = list.isEmpty() ? "" : list.get(list.size() - 1).body();
-        insert(new MockAnswer("false()", false, "message", "", body, 0));
+        insert(MockAnswer.message("false()", "message", body));
     }
 
     private void insert(MockAnswer made) {

@@ -1,8 +1,5 @@
 package dev.mockbell.desktop.view;
 
-import dev.mockbell.check.Capture;
-import dev.mockbell.check.Check;
-import dev.mockbell.check.CheckResult;
 import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
@@ -22,15 +19,12 @@ import dev.mockbell.suite.SuiteRunner;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
@@ -56,7 +50,7 @@ final class CallView extends VBox {
     private final HBox status = new HBox(14);
     private final HBox responseFoot = Parts.foot();
     private final VBox hinge = new VBox(2);
-    private final VBox side = new VBox();
+    private final ChecksPane side;
     private final Button send = Parts.button("Send", "Send the request (Ctrl+Enter)", () -> {}, "send");
     private final SheetGrid sheet;
     private final Grid<Line> answer = new Grid<>(26);
@@ -79,6 +73,7 @@ final class CallView extends VBox {
         this.endpoint = new EndpointField(model, desk);
         this.cases = new CaseBar(this, model, desk);
         this.requestFoot = new RequestFoot(model, this::fromFile, editor::format, cases::mend);
+        this.side = new ChecksPane(model, desk, this::ask, this::pointed);
         setId("call-station");
         getStyleClass().add("station");
         build();
@@ -295,7 +290,7 @@ final class CallView extends VBox {
     private void showCase() {
         showHead();
         cases.show();
-        showSide();
+        side.show();
         headers.show();
         showFoot();
         answer.refresh();
@@ -414,7 +409,7 @@ final class CallView extends VBox {
         });
         showHinge();
         showResponse();
-        showSide();
+        side.show();
         cases.show();
         showPath();
     }
@@ -526,7 +521,7 @@ final class CallView extends VBox {
                     .filter(c -> c.path().equals(path))
                     .forEach(c -> box.getChildren().add(tag("→ $" + c.name(), "link")));
             if (current().checks().stream()
-                    .anyMatch(c -> c instanceof Check.Value v && v.path().equals(path))) {
+                    .anyMatch(c -> c.judgedPath().filter(path::equals).isPresent())) {
                 box.getChildren().add(tag("check", "fine"));
             }
         }
@@ -586,132 +581,5 @@ final class CallView extends VBox {
         check.setDisable(!value);
         capture.setDisable(!value);
         responseFoot.getChildren().addAll(path, Parts.spring(), check, capture);
-    }
-
-    private void showSide() {
-        side.getChildren().clear();
-        Case kept = current();
-        if (kept == null) {
-            return;
-        }
-        List<CheckResult> results = Optional.ofNullable(model.calledProperty().get())
-                .map(c -> c.result().checks())
-                .orElse(List.of());
-        long passed = results.stream().filter(CheckResult::passed).count();
-        HBox top = Parts.head("Checks", Parts.spring());
-        if (!results.isEmpty()) {
-            Label count =
-                    Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
-            count.setId("checks-passed");
-            top.getChildren().add(count);
-        }
-        VBox list = new VBox(8);
-        list.setPadding(new Insets(10, 12, 10, 12));
-        for (int i = 0; i < kept.checks().size(); i++) {
-            Check check = kept.checks().get(i);
-            CheckResult result = i < results.size() ? results.get(i) : null;
-            list.getChildren().add(check(check, result));
-        }
-        Button add = Parts.button("Add a check", "Choose what the answer must hold to", () -> {});
-        add.setMaxWidth(Double.MAX_VALUE);
-        add.setId("add-check");
-        add.setOnAction(e -> checkMenu().show(add, javafx.geometry.Side.BOTTOM, 0, 2));
-        list.getChildren().add(add);
-        side.getChildren().addAll(top, list, Parts.innerHead("Captures"));
-        VBox captures = new VBox(6);
-        captures.setPadding(new Insets(10, 12, 10, 12));
-        Map<String, String> taken = Optional.ofNullable(model.calledProperty().get())
-                .map(c -> c.result().captures())
-                .orElse(Map.of());
-        for (Capture capture : kept.captures()) {
-            captures.getChildren().add(capture(capture, taken.get(capture.name())));
-        }
-        if (kept.captures().isEmpty()) {
-            Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
-            none.setWrapText(true);
-            captures.getChildren().add(none);
-        }
-        side.getChildren().add(captures);
-    }
-
-    private Node check(Check check, CheckResult result) {
-        Mark mark = result == null ? Mark.STALE : Numbers.mark(result.verdict());
-        Label title = Parts.marked(mark, check.title());
-        title.setWrapText(true);
-        title.setMinWidth(0);
-        Button remove = Parts.button("×", "Take this check away", () -> model.removeCheck(check), "tiny");
-        HBox first = new HBox(title, Parts.spring(), remove);
-        VBox box = new VBox(first);
-        if (result != null) {
-            String words = result.passed() ? result.found() : result.finding();
-            if (!words.isEmpty() && !words.equals("true")) {
-                Label found = Parts.text(
-                        result.passed() ? "found " + words : words,
-                        "table-text",
-                        result.passed() ? "second" : "failed");
-                found.setWrapText(true);
-                found.setPadding(new Insets(0, 0, 0, 18));
-                box.getChildren().add(found);
-            }
-        }
-        return box;
-    }
-
-    private Node capture(Capture capture, String value) {
-        Label name = Parts.text("$" + capture.name(), "mono");
-        name.setMinWidth(Region.USE_PREF_SIZE);
-        Label from = Parts.text("← " + capture.path().replaceFirst("^/[^/]+/", ""), "table-text", "second");
-        from.setMinWidth(0);
-        Button remove = Parts.button("×", "Take this capture away", () -> model.removeCapture(capture), "tiny");
-        HBox first = new HBox(5, name, from, Parts.spring(), remove);
-        first.setAlignment(Pos.CENTER_LEFT);
-        VBox box = new VBox(first);
-        if (value != null) {
-            box.getChildren().add(Parts.text(value, "third", "table-text"));
-        }
-        return box;
-    }
-
-    private ContextMenu checkMenu() {
-        ContextMenu menu = new ContextMenu();
-        menu.getItems().add(item("Valid against the contract", () -> model.addCheck(new Check.Valid())));
-        menu.getItems().add(item("No fault", () -> model.addCheck(new Check.NoFault())));
-        Place place = desk.placeProperty().get();
-        for (String fault : place.operation().faults().stream()
-                .map(f -> f.element().map(e -> e.getLocalPart()).orElse(f.name()))
-                .collect(Collectors.toList())) {
-            menu.getItems().add(item("Fault " + fault, () -> model.addCheck(new Check.FaultIs(fault))));
-        }
-        menu.getItems()
-                .add(item(
-                        "Answered within…",
-                        () -> ask(
-                                "Milliseconds",
-                                "400",
-                                t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))));
-        menu.getItems()
-                .add(item(
-                        "Condition (XPath)…",
-                        () -> ask(
-                                "An XPath that must be true",
-                                "count(//*) gt 1",
-                                t -> model.addCheck(new Check.Condition(t)))));
-        pointed().ifPresent(row -> menu.getItems().add(item("Value of " + row.label(), () -> model.checkRow(row))));
-        return menu;
-    }
-
-    private Optional<Long> number(String text) {
-        try {
-            return Optional.of(Math.max(1, Long.parseLong(text.strip())));
-        } catch (NumberFormatException e) {
-            desk.tell(dev.mockbell.desktop.model.Notice.bad("“" + text + "” is not a whole number of milliseconds."));
-            return Optional.empty();
-        }
-    }
-
-    private static MenuItem item(String words, Runnable action) {
-        MenuItem item = new MenuItem(words);
-        item.setOnAction(e -> action.run());
-        return item;
     }
 }

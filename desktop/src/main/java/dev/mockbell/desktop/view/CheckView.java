@@ -1,6 +1,5 @@
 package dev.mockbell.desktop.view;
 
-import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
@@ -113,7 +112,7 @@ final class CheckView extends StackPane {
         choose.setId("choose-suite");
         choose.setOnAction(e -> suites().show(choose, Side.BOTTOM, 0, 2));
         long checks = suite.steps().stream()
-                .flatMap(s -> desk.project().kept(s.caseReference()).stream())
+                .flatMap(s -> s.sends().flatMap(desk.project()::kept).stream())
                 .mapToLong(c -> c.checks().size())
                 .sum();
         Label facts = Parts.text("suite · " + suite.steps().size() + " steps · " + checks + " checks", "second");
@@ -201,7 +200,7 @@ final class CheckView extends StackPane {
                 .growing(
                         "Checks",
                         i -> quiet(kept(i).map(c -> c.checks().stream()
-                                        .map(CheckView::brief)
+                                        .map(check -> check.accept(new CheckWords()))
                                         .collect(Collectors.joining(" · ")))
                                 .orElse("")))
                 .column("Captures", 120, i -> {
@@ -234,7 +233,7 @@ final class CheckView extends StackPane {
     }
 
     private Optional<Case> kept(int index) {
-        return step(index).flatMap(s -> desk.project().kept(s.caseReference()));
+        return step(index).flatMap(Step::sends).flatMap(desk.project()::kept);
     }
 
     private static Label quiet(String words) {
@@ -242,15 +241,6 @@ final class CheckView extends StackPane {
         label.setMinWidth(0);
         Parts.tip(label, words);
         return label;
-    }
-
-    private static String brief(Check check) {
-        if (check instanceof Check.Valid) {
-            return "valid";
-        }
-        return check instanceof Check.Within w
-                ? "within " + w.millis() + " ms"
-                : check.title().replaceFirst("^F", "f").replaceFirst("^N", "n");
     }
 
     private Optional<StepResult> cell(int run, int step) {

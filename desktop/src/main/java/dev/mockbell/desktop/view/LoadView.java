@@ -11,7 +11,6 @@ import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
-import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.StepFigures;
 import dev.mockbell.suite.Suite;
 import java.util.ArrayList;
@@ -223,39 +222,20 @@ final class LoadView extends StackPane {
     }
 
     private void showPlan(LoadPlan p) {
-        boolean arrivals = p.shape() instanceof LoadShape.Arrivals;
         HBox kinds = Parts.segments(
-                List.of("Arrivals", "Users"),
-                arrivals ? "Arrivals" : "Users",
-                name -> model.keep(
-                        p.withShape("Arrivals".equals(name) ? new LoadShape.Arrivals(10) : new LoadShape.Users(5, 0))));
+                ShapeFields.KINDS.stream().map(ShapeFields.Kind::name).toList(),
+                p.shape().accept(new ShapeFields.Name()),
+                name -> ShapeFields.KINDS.stream()
+                        .filter(k -> k.name().equals(name))
+                        .findFirst()
+                        .ifPresent(k -> model.keep(p.withShape(k.first()))));
         VBox fields = new VBox(8);
         fields.setPadding(new Insets(10, 12, 10, 12));
-        if (p.shape() instanceof LoadShape.Arrivals a) {
-            fields.getChildren()
-                    .add(number(
-                            "A second",
-                            "load-rate",
-                            a.perSecond(),
-                            v -> model.keep(
-                                    model.planProperty().get().withShape(new LoadShape.Arrivals(Math.max(0.01, v))))));
-        } else if (p.shape() instanceof LoadShape.Users u) {
-            fields.getChildren()
-                    .add(number(
-                            "Users",
-                            "load-users",
-                            u.count(),
-                            v -> model.keep(model.planProperty()
-                                    .get()
-                                    .withShape(new LoadShape.Users((int) Math.max(1, v), u.pauseMillis())))));
-            fields.getChildren()
-                    .add(number(
-                            "Pause (ms)",
-                            "load-pause",
-                            u.pauseMillis(),
-                            v -> model.keep(model.planProperty().get().withShape(new LoadShape.Users(u.count(), (long)
-                                    Math.max(0, v))))));
-        }
+        fields.getChildren()
+                .addAll(p.shape()
+                        .accept(new ShapeFields(
+                                this::number,
+                                shape -> model.keep(model.planProperty().get().withShape(shape)))));
         fields.getChildren()
                 .add(number(
                         "Seconds",
@@ -298,7 +278,13 @@ final class LoadView extends StackPane {
         field.setAlignment(Pos.CENTER_RIGHT);
         Runnable take = () -> {
             try {
-                keep.accept(Double.parseDouble(field.getText().strip()));
+                double typed = Double.parseDouble(field.getText().strip());
+                if (!Double.isFinite(typed)) {
+                    throw new NumberFormatException();
+                }
+                if (typed != value) {
+                    keep.accept(typed);
+                }
             } catch (NumberFormatException e) {
                 desk.tell(Notice.bad("“" + field.getText() + "” is not a number."));
             }

@@ -1,17 +1,12 @@
 package dev.mockbell.desktop.view;
 
-import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.FaultDef;
-import dev.mockbell.contract.Operation;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MocksModel;
-import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.desktop.part.XmlArea;
-import dev.mockbell.message.MessageOutline;
+import dev.mockbell.mock.AnswerContent;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
@@ -47,22 +42,14 @@ final class MockView extends StackPane {
     private final Grid<MockEvent> latest = new Grid<>(25);
     private final VBox why = new VBox(8);
     private final HBox answersHead = Parts.head("Answers");
-    private final VBox answer = new VBox();
-    private final XmlArea body = new XmlArea(true);
-    private final MessageModel message;
-    private final SheetGrid sheet;
-    private final StackPane face = new StackPane();
-    private String faceShown = "Sheet";
+    private final AnswerPane answer;
     private final Node station;
     private boolean showing;
-    private String shownAnswer = "";
 
     MockView(Models models) {
         this.model = models.mocks();
         this.desk = models.desk();
-        this.message = MessageModel.edited(desk.tasks());
-        this.sheet = new SheetGrid("mock-sheet", message, Optional.empty(), t -> desk.tell(Notice.bad(t)));
-        message.onEdited(this::keepSheet);
+        this.answer = new AnswerPane(models);
         setId("mock-station");
         station = build();
         InvalidationListener all = o -> show();
@@ -139,11 +126,6 @@ final class MockView extends StackPane {
                     return label;
                 });
         latest.setPlaceholder(Parts.empty("Requests appear here as they come."));
-        body.typing().addListener((o, was, now) -> {
-            if (was && !now) {
-                keepBody();
-            }
-        });
         VBox left = Parts.panel(Parts.head("Operations"), Parts.tall(operations));
         left.setMinWidth(208);
         left.setMaxWidth(208);
@@ -178,13 +160,23 @@ final class MockView extends StackPane {
     }
 
     private Node kind(MockAnswer a) {
-        Label tag = Parts.text(
-                a.fault() ? "fault" : a.title().equals("sample") ? "sample" : "message",
-                "tag",
-                a.fault() ? "fault" : "fine");
-        HBox box = new HBox(6, tag, Parts.text(a.fault() ? a.title() : "", "table-text"));
+        HBox box = new HBox(6);
+        box.getChildren().setAll(a.content().accept(new Kind(a.title())));
         box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return box;
+    }
+
+    /** Each kind of content in a cell. */
+    private record Kind(String title) implements AnswerContent.Visitor<List<Label>> {
+        @Override
+        public List<Label> message(AnswerContent.Message content) {
+            return List.of(Parts.text(title.equals("sample") ? "sample" : "message", "tag", "fine"));
+        }
+
+        @Override
+        public List<Label> fault(AnswerContent.Fault content) {
+            return List.of(Parts.text("fault", "tag", "fault"), Parts.text(title, "table-text"));
+        }
     }
 
     private void show() {
@@ -220,7 +212,7 @@ final class MockView extends StackPane {
                 .getSelectionModel()
                 .select(Integer.valueOf(model.answerProperty().get()));
         showAnswersHead(contract);
-        showAnswer();
+        answer.show();
         showLatest();
         showing = false;
     }
@@ -292,157 +284,6 @@ final class MockView extends StackPane {
             menu.getItems().add(item);
         }
         return menu;
-    }
-
-    /** Keeps an edit of the sheet; the pane stays as it is, so that the field keeps the keyboard. */
-    private void keepSheet(String text) {
-        int index = model.answerProperty().get();
-        at(index).filter(a -> !a.body().equals(text)).ifPresent(a -> {
-            MockAnswer changed = a.withBody(text);
-            shownAnswer = identity(index, changed);
-            body.show(text);
-            model.change(index, changed);
-        });
-    }
-
-    private String identity(int index, MockAnswer a) {
-        return model.contractProperty().get().name() + model.operationProperty().get() + index + a;
-    }
-
-    /** What an answer may hold: the operation's output, or the detail of its fault. */
-    private MessageOutline outline(MockAnswer a) {
-        Contract contract = model.contractProperty().get().contract();
-        Optional<Operation> operation =
-                contract.operation(model.operationProperty().get(), null).map(b -> b.operation());
-        if (a.fault()) {
-            return operation.stream()
-                    .flatMap(o -> o.faults().stream())
-                    .map(f -> MessageOutline.of(contract, f))
-                    .filter(o -> o.root()
-                            .filter(r -> a.body().contains(r.name().getLocalPart()))
-                            .isPresent())
-                    .findFirst()
-                    .orElseGet(() -> MessageOutline.empty(contract));
-        }
-        return operation
-                .flatMap(o -> MessageOutline.ofAnswer(contract, o))
-                .orElseGet(() -> MessageOutline.empty(contract));
-    }
-
-    private void showFace(String name) {
-        keepBody();
-        faceShown = name;
-        at(model.answerProperty().get()).ifPresent(a -> {
-            if ("Sheet".equals(name)) {
-                message.open(outline(a), a.body());
-            } else {
-                body.show(a.body());
-            }
-        });
-        face.getChildren().setAll("Sheet".equals(name) ? sheet : body);
-    }
-
-    private void showAnswer() {
-        int index = model.answerProperty().get();
-        Optional<MockAnswer> chosen = at(index);
-        if (chosen.isEmpty()) {
-            answer.getChildren().clear();
-            shownAnswer = "";
-            return;
-        }
-        MockAnswer a = chosen.get();
-        String identity = identity(index, a);
-        if (identity.equals(shownAnswer)) {
-            return;
-        }
-        shownAnswer = identity;
-        HBox top = Parts.innerHead("Answer " + (index + 1) + " · " + a.title());
-        VBox fields = new VBox(8);
-        fields.setPadding(new Insets(10, 12, 10, 12));
-        if (a.conditional()) {
-            top.getChildren()
-                    .addAll(
-                            Parts.spring(),
-                            Parts.button("Delete", "It can be brought back", () -> model.remove(index), "quiet"));
-            TextField when = new TextField(a.when());
-            when.getStyleClass().add("mono");
-            when.setId("mock-when");
-            when.setPromptText("an XPath over $request");
-            Runnable keep = () -> at(index)
-                    .filter(x -> !x.when().equals(when.getText().strip())
-                            && !when.getText().isBlank())
-                    .ifPresent(
-                            x -> model.change(index, x.withWhen(when.getText().strip())));
-            when.setOnAction(e -> keep.run());
-            when.focusedProperty().addListener((o, was, now) -> {
-                if (was && !now) {
-                    keep.run();
-                }
-            });
-            fields.getChildren().add(line("When", when));
-        }
-        TextField delay = new TextField(String.valueOf(a.delayMillis()));
-        delay.setMaxWidth(90);
-        onLeaving(
-                delay,
-                text -> at(index).ifPresent(x -> {
-                    if (!text.strip().matches("\\d{1,7}")) {
-                        desk.tell(Notice.bad("“" + text + "” is not a whole number of milliseconds."));
-                    } else if (Long.parseLong(text.strip()) != x.delayMillis()) {
-                        model.change(index, x.withDelay(Long.parseLong(text.strip())));
-                    }
-                }));
-        fields.getChildren().add(line("After (ms)", delay));
-        if (a.fault()) {
-            TextField reason = new TextField(a.reason());
-            onLeaving(
-                    reason,
-                    text -> at(index)
-                            .filter(x -> !x.reason().equals(text))
-                            .ifPresent(x -> model.change(index, x.withReason(text))));
-            fields.getChildren().add(line("Reason", reason));
-        }
-        body.show(a.body());
-        message.open(outline(a), a.body());
-        face.getChildren().setAll("Sheet".equals(faceShown) ? sheet : body);
-        Label hint = Parts.text("{expressions} over $request", "third", "table-text");
-        hint.setMinWidth(0);
-        answer.getChildren()
-                .setAll(
-                        top,
-                        fields,
-                        Parts.innerHead(
-                                a.fault() ? "Detail" : "Body",
-                                hint,
-                                Parts.spring(),
-                                Parts.segments(List.of("Sheet", "XML"), faceShown, this::showFace)),
-                        Parts.tall(face));
-    }
-
-    /** What was typed is kept with Enter, and when the keyboard goes elsewhere. */
-    private static void onLeaving(TextField field, java.util.function.Consumer<String> keep) {
-        field.setOnAction(e -> keep.accept(field.getText()));
-        field.focusedProperty().addListener((o, was, now) -> {
-            if (was && !now) {
-                keep.accept(field.getText());
-            }
-        });
-    }
-
-    private static HBox line(String name, TextField field) {
-        Label label = Parts.text(name, "second");
-        label.setMinWidth(74);
-        HBox box = new HBox(8, label, field);
-        HBox.setHgrow(field, Priority.ALWAYS);
-        box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        return box;
-    }
-
-    private void keepBody() {
-        int index = model.answerProperty().get();
-        at(index)
-                .filter(a -> !a.body().equals(body.text()))
-                .ifPresent(a -> model.change(index, a.withBody(body.text())));
     }
 
     private void showLatest() {
