@@ -17,6 +17,7 @@ import dev.mockbell.project.ProjectStore;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import java.io.IOException;
+import java.lang.ref.WeakReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -119,5 +120,36 @@ class ClosingTest {
         Hand.run(() -> window.stage().hide());
         window.closed().join();
         assertThat(store.open(project).current().endpoint("peaks", "Peaks11")).contains("http://127.0.0.1/typed");
+    }
+
+    @Test
+    void aClosedWindowIsLetGoOf() throws IOException, InterruptedException {
+        WeakReference<Desk> closed = openedAndClosed("first");
+        // the toolkit of the tests holds the window that had the keyboard last
+        openedAndClosed("second");
+        long until = System.nanoTime() + 20_000_000_000L;
+        while (closed.get() != null && System.nanoTime() < until) {
+            System.gc();
+            // what the toolkit holds is let go of in its next pulses
+            Hand.run(() -> {});
+            Thread.sleep(50);
+        }
+        assertThat(closed.get())
+                .as("something holds a window that is closed, and all it showed")
+                .isNull();
+    }
+
+    /** In a method of its own, so that no local variable holds it. */
+    private WeakReference<Desk> openedAndClosed(String name) throws IOException {
+        Path own = Files.createDirectory(folder.resolve(name));
+        try (Desktops desktop = new Desktops(own)) {
+            desktop.addContract();
+            desktop.hand.press(javafx.scene.input.KeyCode.ALT, javafx.scene.input.KeyCode.DIGIT2);
+            desktop.hand.type("#value-days", "3");
+            desktop.hand.press(javafx.scene.input.KeyCode.CONTROL, javafx.scene.input.KeyCode.ENTER);
+            desktop.hand.await(
+                    "an answer", () -> desktop.models.call().calledProperty().get() != null);
+            return new WeakReference<>(desktop.desk);
+        }
     }
 }

@@ -186,6 +186,11 @@ class SliceTest {
     void aMockIsOneActionAndItsFaultComesByCondition() {
         desktop.addContract();
         hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        // whatever listens on the usual port of this machine
+        Hand.run(() -> {
+            var plan = desktop.models.mocks().plan().orElseThrow().withPort(0);
+            desktop.desk.change(p -> p.withMock(plan));
+        });
         hand.click("#mock-start");
         hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
         assertThat(hand.text("#pill-mocks")).contains("1 mock up");

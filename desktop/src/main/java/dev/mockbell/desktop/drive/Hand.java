@@ -195,6 +195,22 @@ public final class Hand {
         ended(60);
     }
 
+    /** Drags a point of the screen sideways. */
+    public void drag(double x, double y, double by) {
+        run(() -> {
+            Robot robot = new Robot();
+            robot.mouseMove(x, y);
+            robot.mousePress(MouseButton.PRIMARY);
+        });
+        run(() -> new Robot().mouseMove(x + by / 2, y));
+        run(() -> {
+            Robot robot = new Robot();
+            robot.mouseMove(x + by, y);
+            robot.mouseRelease(MouseButton.PRIMARY);
+        });
+        ended(60);
+    }
+
     /** Presses keys together, in the order given, and lets go in the opposite order. */
     public void press(KeyCode... keys) {
         run(() -> {

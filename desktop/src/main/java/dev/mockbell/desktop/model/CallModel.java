@@ -72,6 +72,7 @@ public final class CallModel {
     private String unsettled;
     private StopSignal sending = new StopSignal();
     private Case removed;
+    private long judgings;
 
     public CallModel(Desk desk) {
         this.desk = desk;
@@ -667,6 +668,7 @@ public final class CallModel {
                         .toList()));
     }
 
+    /** Weighs the answer that is shown anew; of several at once the last counts, whichever ends first. */
     private void judge() {
         SuiteRunner.Called last = called.get();
         if (last == null) {
@@ -675,12 +677,18 @@ public final class CallModel {
         Case kept = current.get();
         Scope scope = scope();
         SuiteRunner runner = desk.runner();
+        long own = ++judgings;
         desk.tasks()
                 .run(
                         () -> runner.judge(kept, last, scope),
                         judged -> {
+                            if (own != judgings) {
+                                // the checks have changed once more, and are weighed by one that follows
+                                return;
+                            }
                             lastOf.put(kept.reference(), judged);
-                            if (called.get() == last) {
+                            boolean shown = called.get() != null && called.get().answer() == last.answer();
+                            if (shown) {
                                 called.set(judged);
                             }
                         },

@@ -75,6 +75,9 @@ public final class Grid<T> extends VBox {
     private final List<Cell> cells = new ArrayList<>();
     private final Map<String, Comparator<T>> orders = new HashMap<>();
     private Consumer<Optional<Comparator<T>>> sort = by -> {};
+    /** The widths that the user has given, by title: they outlive columns that are made anew. */
+    private final Map<String, Double> chosen = new HashMap<>();
+
     private String sortedBy = "";
     private boolean reversed;
     private int turns;
@@ -145,6 +148,7 @@ public final class Grid<T> extends VBox {
     private Grid<T> add(Column<T> column) {
         columns.add(column);
         layouts++;
+        Optional.ofNullable(chosen.get(column.title())).ifPresent(column.width::set);
         Label title = Parts.text(column.title());
         StackPane box = box(column);
         put(box, column, title);
@@ -156,7 +160,7 @@ public final class Grid<T> extends VBox {
     }
 
     /** The right edge of a heading, by which the column is made wider or narrower; twice pressed, it is as it was. */
-    private static Region edge(Column<?> column, StackPane box) {
+    private Region edge(Column<?> column, StackPane box) {
         Region edge = new Region();
         edge.getStyleClass().add("column-edge");
         edge.setMinWidth(7);
@@ -168,11 +172,13 @@ public final class Grid<T> extends VBox {
         edge.setOnMouseDragged(e -> {
             double left = box.localToScene(0, 0).getX();
             column.width.set(Math.max(NARROWEST, e.getSceneX() - left));
+            chosen.put(column.title(), column.width.get());
             e.consume();
         });
         edge.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
                 column.width.set(column.usual);
+                chosen.remove(column.title());
             }
             e.consume();
         });

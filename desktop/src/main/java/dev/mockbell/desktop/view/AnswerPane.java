@@ -7,6 +7,7 @@ import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.mock.AnswerContent;
@@ -58,6 +59,15 @@ final class AnswerPane extends VBox {
 
     /** Shows the answer that is chosen now; one that is shown already keeps its fields. */
     void show() {
+        boolean same = at(model.answerProperty().get())
+                .map(a -> identity(model.answerProperty().get(), a).equals(shown))
+                .orElse(shown.isEmpty());
+        if (!same) {
+            Refocus.around(this, this::anew);
+        }
+    }
+
+    private void anew() {
         int index = model.answerProperty().get();
         Optional<MockAnswer> chosen = at(index);
         if (chosen.isEmpty()) {

@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
@@ -60,7 +61,7 @@ final class LoadView extends StackPane {
         setId("load-station");
         station = build();
         InvalidationListener all = o -> show();
-        model.planProperty().addListener(all);
+        model.planProperty().addListener((InvalidationListener) o -> Refocus.around(plan, this::show));
         model.runningProperty().addListener(all);
         model.resultProperty().addListener(all);
         model.seconds().addListener((InvalidationListener) o -> showLive());
@@ -228,7 +229,7 @@ final class LoadView extends StackPane {
                 name -> ShapeFields.KINDS.stream()
                         .filter(k -> k.name().equals(name))
                         .findFirst()
-                        .ifPresent(k -> model.keep(p.withShape(k.first()))));
+                        .ifPresent(k -> model.keep(model.planProperty().get().withShape(k.first()))));
         VBox fields = new VBox(8);
         fields.setPadding(new Insets(10, 12, 10, 12));
         fields.getChildren()
@@ -253,16 +254,20 @@ final class LoadView extends StackPane {
                 .addListener((o, was, now) -> all.stream()
                         .filter(s -> s.title().equals(now))
                         .findFirst()
-                        .ifPresent(s -> model.keep(p.withSuite(s.id()))));
+                        .ifPresent(s -> model.keep(model.planProperty().get().withSuite(s.id()))));
         TextField endpoint = new TextField(p.endpoint());
         endpoint.setPromptText("where the environment says");
-        endpoint.setOnAction(e -> model.keep(
-                model.planProperty().get().withEndpoint(endpoint.getText().strip())));
+        endpoint.setId("load-endpoint");
+        Runnable keep = () -> {
+            String typed = endpoint.getText().strip();
+            if (!typed.equals(model.planProperty().get().endpoint())) {
+                model.keep(model.planProperty().get().withEndpoint(typed));
+            }
+        };
+        endpoint.setOnAction(e -> keep.run());
         endpoint.focusedProperty().addListener((o, was, now) -> {
             if (was && !now) {
-                model.keep(model.planProperty()
-                        .get()
-                        .withEndpoint(endpoint.getText().strip()));
+                keep.run();
             }
         });
         mix.getChildren().addAll(suite, Parts.text("Endpoint", "second", "table-text"), endpoint);

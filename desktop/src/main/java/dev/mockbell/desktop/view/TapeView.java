@@ -20,6 +20,7 @@ import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
+import javafx.scene.Scene;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
@@ -30,6 +31,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
+import javafx.stage.Window;
 
 /** The time line of exchanges: strokes up where we called, down where we answered. */
 final class TapeView extends HBox {
@@ -84,7 +86,18 @@ final class TapeView extends HBox {
         model.versionProperty().addListener((InvalidationListener) o -> draw());
         Timeline ticking = new Timeline(new KeyFrame(javafx.util.Duration.seconds(1), e -> draw()));
         ticking.setCycleCount(Animation.INDEFINITE);
-        ticking.play();
+        // what ticks is held by the toolkit for ever, and with it all of a window that is closed
+        sceneProperty()
+                .flatMap(Scene::windowProperty)
+                .flatMap(Window::showingProperty)
+                .orElse(false)
+                .addListener((o, was, shown) -> {
+                    if (shown) {
+                        ticking.play();
+                    } else {
+                        ticking.stop();
+                    }
+                });
         react();
     }
 

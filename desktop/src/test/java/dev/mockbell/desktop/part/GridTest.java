@@ -141,6 +141,93 @@ class GridTest {
         Hand.run(stage::hide);
     }
 
+    private static double width(Grid<?> grid, String text) {
+        return Hand.on(() -> grid.lookupAll(".label").stream()
+                .filter(n -> ((Label) n).getText().equals(text))
+                .findFirst()
+                .orElseThrow()
+                .getParent()
+                .getLayoutBounds()
+                .getWidth());
+    }
+
+    private static double left(Grid<?> grid, String text) {
+        return Hand.on(() -> grid.lookupAll(".label").stream()
+                .filter(n -> ((Label) n).getText().equals(text))
+                .findFirst()
+                .map(n -> n.getParent().localToScene(0, 0).getX())
+                .orElseThrow());
+    }
+
+    @Test
+    void aColumnIsMadeWiderByItsEdgeAndAsItWasByPressingTwice() {
+        Grid<String> grid = Hand.on(() -> columns(new Grid<>(26)));
+        Stage stage = show(grid, 500);
+        Hand.run(() -> grid.items().setAll("row"));
+        Hand hand = new Hand(stage);
+        hand.picture();
+        assertThat(width(grid, "First")).isEqualTo(100);
+        javafx.geometry.Bounds edge = edge(grid);
+        hand.drag(edge.getCenterX(), edge.getCenterY(), 60);
+        hand.await(
+                "a wider column",
+                () -> grid.lookupAll(".label").stream()
+                        .filter(n -> ((Label) n).getText().equals("First"))
+                        .anyMatch(n -> n.getParent().getLayoutBounds().getWidth() > 150));
+        hand.picture();
+        double wide = width(grid, "First");
+        assertThat(wide).isBetween(155.0, 165.0);
+        assertThat(width(grid, "row 1")).as("the cells follow their heading").isEqualTo(wide);
+        assertThat(left(grid, "row 2")).isEqualTo(left(grid, "Second"));
+        Hand.run(() -> {
+            grid.clearColumns();
+            columns(grid);
+        });
+        hand.picture();
+        assertThat(width(grid, "First"))
+                .as("a width outlives columns made anew")
+                .isEqualTo(wide);
+        javafx.geometry.Bounds again = edge(grid);
+        hand.clickAt(again.getCenterX(), again.getCenterY());
+        hand.clickAt(again.getCenterX(), again.getCenterY());
+        hand.await(
+                "the usual width",
+                () -> grid.lookupAll(".label").stream()
+                        .filter(n -> ((Label) n).getText().equals("First"))
+                        .anyMatch(n -> n.getParent().getLayoutBounds().getWidth() == 100));
+        Hand.run(stage::hide);
+    }
+
+    private static javafx.geometry.Bounds edge(Grid<?> grid) {
+        return Hand.on(() -> {
+            javafx.scene.Node node = grid.lookup(".column-edge");
+            return node.localToScreen(node.getBoundsInLocal());
+        });
+    }
+
+    private static Grid<String> columns(Grid<String> grid) {
+        return grid.column("First", 100, s -> Parts.text(s + " 1"))
+                .growing("Middle", s -> Parts.text(s + " m"))
+                .column("Second", 100, s -> Parts.text(s + " 2"));
+    }
+
+    @Test
+    void headingsStandOverTheirColumnsBesideAScrollBarToo() {
+        Grid<String> grid = Hand.on(() -> columns(new Grid<>(26)));
+        Stage stage = show(grid, 500);
+        Hand.run(() -> grid.items()
+                .setAll(IntStream.range(0, 200).mapToObj(i -> "row " + i).toList()));
+        Hand hand = new Hand(stage);
+        hand.picture();
+        hand.picture();
+        assertThat(left(grid, "row 0 2")).isEqualTo(left(grid, "Second"));
+        Hand.run(() -> grid.items().setAll("only"));
+        hand.picture();
+        hand.picture();
+        assertThat(left(grid, "only 2")).isEqualTo(left(grid, "Second"));
+        Hand.run(stage::hide);
+    }
+
     @Test
     void aColumnYieldsInANarrowGrid() {
         Grid<String> grid = Hand.on(
