@@ -7,8 +7,11 @@ import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
 import io.netty.channel.ChannelInitializer;
+import io.netty.channel.ConnectTimeoutException;
 import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.ssl.SslHandler;
+import java.net.ConnectException;
+import java.net.NoRouteToHostException;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLParameters;
@@ -69,13 +72,13 @@ final class Connection implements ResponseReader.Sink {
     }
 
     private static String connectFailure(Throwable cause) {
-        String reason = Problem.reason(cause);
-        if (reason.contains("refused")) {
-            return "connection refused";
+        // the first is a kind of the second
+        if (cause instanceof ConnectTimeoutException) {
+            return "no connection in time";
         }
-        return reason.contains("timed out")
-                ? "no connection in time"
-                : "no connection: " + reason.replaceAll(":.*", "");
+        return cause instanceof ConnectException && !(cause instanceof NoRouteToHostException)
+                ? "connection refused"
+                : "no connection: " + Problem.reason(cause).replaceAll(":.*", "");
     }
 
     void send(Journey next, byte[] request, long until) {

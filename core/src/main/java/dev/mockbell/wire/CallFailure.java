@@ -6,6 +6,8 @@ import java.net.ConnectException;
 import java.net.NoRouteToHostException;
 import java.net.SocketException;
 import java.net.UnknownHostException;
+import java.security.cert.CertPathBuilderException;
+import java.security.cert.CertPathValidatorException;
 import javax.net.ssl.SSLException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.core5.http.ConnectionClosedException;
@@ -35,7 +37,7 @@ final class CallFailure {
         if (failure instanceof UnknownHostException) {
             return "The name " + request.address().getHost() + " is not known";
         }
-        if (failure instanceof SSLException && Problem.reason(failure).contains("PKIX path")) {
+        if (failure instanceof SSLException && isUntrusted(failure)) {
             return "The certificate of " + where + " is not trusted on this machine";
         }
         if (failure instanceof SSLException) {
@@ -54,6 +56,16 @@ final class CallFailure {
             return "The connection to " + where + " broke: " + Problem.reason(failure);
         }
         return "The call to " + where + " failed: " + Problem.reason(failure);
+    }
+
+    /** Whether no chain of certificates leads from the server's to one that this machine trusts (RFC 5280 §6). */
+    private static boolean isUntrusted(Throwable failure) {
+        for (Throwable at = failure; at != null; at = at.getCause()) {
+            if (at instanceof CertPathBuilderException || at instanceof CertPathValidatorException) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static String port(CallRequest request) {

@@ -16,11 +16,16 @@ import io.netty.channel.socket.nio.NioSocketChannel;
 import io.netty.util.concurrent.DefaultThreadFactory;
 import java.io.IOException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
+import java.net.Socket;
 import java.util.concurrent.TimeUnit;
 
 /** Event loops for servers and load: epoll where the machine has it, NIO elsewhere. Nothing on them may block. */
 public final class EventLoops implements AutoCloseable {
+    private static final int FIRST_FREE_OF_RIGHTS = 1024;
+    private static final int PROBE_MILLIS = 300;
+
     private final boolean epoll = Epoll.isAvailable();
     private final EventLoopGroup group;
 
@@ -48,7 +53,7 @@ public final class EventLoops implements AutoCloseable {
      * @param free the next port that is free at the moment
      */
     public static Problem taken(String host, int port, int free, Throwable cause) {
-        if (Problem.reason(cause).contains("in use")) {
+        if (isTaken(host, port)) {
             return Problem.of(
                     Problem.Kind.PORT_TAKEN,
                     "Port " + port + " is in use by another program",
@@ -62,6 +67,27 @@ public final class EventLoops implements AutoCloseable {
                 null,
                 "Choose another host or port.",
                 cause);
+    }
+
+    /**
+     * Whether a port that could not be listened on is another program's: the host is one to listen on, and the port is not one
+     * that wants rights, or somebody answers there. What the system calls it differs by system and language.
+     */
+    private static boolean isTaken(String host, int port) {
+        try (ServerSocket any = new ServerSocket()) {
+            any.bind(new InetSocketAddress(host, 0));
+        } catch (IOException | IllegalArgumentException noSuchHost) {
+            return false;
+        }
+        if (port >= FIRST_FREE_OF_RIGHTS) {
+            return true;
+        }
+        try (Socket socket = new Socket()) {
+            socket.connect(new InetSocketAddress(host, port), PROBE_MILLIS);
+            return true;
+        } catch (IOException nobody) {
+            return false;
+        }
     }
 
     /** The first free port from {@code from} upwards on the loopback address; 0 when none of a hundred is. */

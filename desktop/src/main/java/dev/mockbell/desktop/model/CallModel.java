@@ -17,7 +17,6 @@ import dev.mockbell.message.SheetRow;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.StepResult;
@@ -261,23 +260,12 @@ public final class CallModel {
             return false;
         }
         Port port = bound().get().port();
-        try {
-            if (!address.isBlank()) {
-                RequestRecipe.checkAddress(address);
-            }
-        } catch (Problem problem) {
-            desk.tell(problem);
-            return false;
-        }
         boolean same = address.equals(port.address().orElse(""))
                 && desk.project()
                         .current()
                         .endpoint(place.contract().name(), port.name())
                         .isEmpty();
-        if (!same) {
-            desk.contracts().endpoint(place.contract(), port, address);
-        }
-        return true;
+        return same || desk.contracts().endpoint(place.contract(), port, address);
     }
 
     /** Calls by another port from now on. */

@@ -16,6 +16,7 @@ import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
@@ -327,9 +328,22 @@ public final class ContractsModel {
                 desk::tell);
     }
 
-    /** Sets where a port is in the environment in use; blank goes by the contract again. */
-    public void endpoint(KeptContract contract, Port port, String address) {
+    /**
+     * Sets where a port is in the environment in use; blank goes by the contract again.
+     *
+     * @return false when it is no address, which is told then
+     */
+    public boolean endpoint(KeptContract contract, Port port, String address) {
+        try {
+            if (!address.isBlank()) {
+                RequestRecipe.checkAddress(address);
+            }
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return false;
+        }
         desk.change(p -> p.withEndpoint(contract.name(), port.name(), address));
+        return true;
     }
 
     /** Writes a contract to a folder, a zip file or a single WSDL. */

@@ -94,7 +94,10 @@ final class ContractActions extends VBox {
                 if (!address.getText().strip().equals(now)) {
                     boolean same =
                             address.getText().strip().equals(port.address().orElse(""));
-                    model.endpoint(contract, port, same ? "" : address.getText());
+                    if (model.endpoint(
+                            contract, port, same ? "" : address.getText().strip())) {
+                        address.setText(desk.endpoint(contract, port));
+                    }
                 }
             };
             address.setOnAction(e -> set.run());
