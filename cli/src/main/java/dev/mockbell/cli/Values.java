@@ -1,9 +1,9 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.Sheet;
-import dev.mockbell.message.SheetRow;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sheet.Sheet;
+import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;

@@ -2,9 +2,9 @@ package dev.mockbell.check;
 
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
-import dev.mockbell.message.MessageValidator;
-import dev.mockbell.message.MessageValidator.Breach;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.validation.MessageValidator;
+import dev.mockbell.validation.MessageValidator.Breach;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

@@ -17,7 +17,7 @@ import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /** Parts of a message as text that stands alone, and back. */
-final class Fragments {
+public final class Fragments {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     /** What the parser says of the element that attributes are read in. */
@@ -26,7 +26,7 @@ final class Fragments {
     private Fragments() {}
 
     /** The node as XML with the namespace declarations that it needs from around it. */
-    static String text(Node node) {
+    public static String text(Node node) {
         if (node instanceof Attr attr) {
             return attr.getValue();
         }
@@ -102,7 +102,7 @@ final class Fragments {
     }
 
     /** Reads XML, of one or several elements, with the prefixes in scope at a place; the holder's children are what was read. */
-    static Element read(String xml, Element scope) {
+    public static Element read(String xml, Element scope) {
         String text = xml.strip().replaceFirst("^<\\?xml[^>]*\\?>", "");
         StringBuilder holder = new StringBuilder("<holder");
         inScope(scope).forEach((prefix, uri) -> {
@@ -126,7 +126,7 @@ final class Fragments {
      *
      * @throws Problem when it is not attributes, or none
      */
-    static List<Attr> attributes(String text, Element scope) {
+    public static List<Attr> attributes(String text, Element scope) {
         if (text.indexOf('<') >= 0 || text.indexOf('>') >= 0) {
             throw notAttributes(null);
         }

@@ -106,7 +106,7 @@ public record MessageOutline(
         return root.filter(MessageOutline::isBody).isPresent();
     }
 
-    static boolean isBody(ElementDecl root) {
+    public static boolean isBody(ElementDecl root) {
         return BODY.equals(root.name().getLocalPart())
                 && (root.name().getNamespaceURI().endsWith("/envelope/")
                         || root.name().getNamespaceURI().endsWith("/soap-envelope"))

@@ -61,7 +61,7 @@ public final class MessagePath {
      * The element or attribute that a path of names and positions leads to. Prefixes are passed over; a step without a
      * position means the first.
      */
-    static Optional<Node> node(Node root, String path) {
+    public static Optional<Node> node(Node root, String path) {
         String[] steps = path.strip().replaceFirst("^/", "").split("/");
         Node at = null;
         for (int i = 0; i < steps.length; i++) {

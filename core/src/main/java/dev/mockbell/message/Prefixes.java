@@ -9,7 +9,7 @@ import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
 /** The prefixes of a message that is being built: those of the contract where it has them, short ones of our own else. */
-final class Prefixes {
+public final class Prefixes {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
     private static final String XML = "http://www.w3.org/XML/1998/namespace";
     private static final Map<String, String> USUAL = Map.of(
@@ -22,12 +22,12 @@ final class Prefixes {
     private final Map<String, String> inherited = new LinkedHashMap<>();
 
     /** @param wanted prefixes of the contract by namespace */
-    Prefixes(Map<String, String> wanted) {
+    public Prefixes(Map<String, String> wanted) {
         this.wanted = wanted;
     }
 
     /** Takes over what is declared around an element. */
-    void inScopeOf(Element parent) {
+    public void inScopeOf(Element parent) {
         for (Node n = parent; n instanceof Element e; n = n.getParentNode()) {
             for (int i = 0; i < e.getAttributes().getLength(); i++) {
                 Node a = e.getAttributes().item(i);
@@ -40,7 +40,7 @@ final class Prefixes {
     }
 
     /** The prefix for a namespace, the same each time. */
-    String of(String namespace) {
+    public String of(String namespace) {
         if (XML.equals(namespace)) {
             return "xml";
         }
@@ -67,25 +67,25 @@ final class Prefixes {
     }
 
     /** A qualified name as text, its prefix declared. */
-    String lexical(QName name) {
+    public String lexical(QName name) {
         String ns = name.getNamespaceURI();
         return ns.isEmpty() ? name.getLocalPart() : of(ns) + ":" + name.getLocalPart();
     }
 
     /** Writes the declarations that are needed on an element. */
-    void declareOn(Element element) {
+    public void declareOn(Element element) {
         used.forEach((ns, prefix) -> element.setAttributeNS(XMLNS, "xmlns:" + prefix, ns));
     }
 
     /** As {@link #declareOn}, without those that no name or value in the element uses any more. */
-    void declareWhatIsUsed(Element element) {
+    public void declareWhatIsUsed(Element element) {
         Set<String> needed = Fragments.prefixesIn(element);
         used.values().removeIf(prefix -> !needed.contains(prefix));
         declareOn(element);
     }
 
     /** {@code urn:northfell:hut-booking} gives {@code hb}; {@code http://x.example/stay/v2} gives {@code stay}. */
-    static String suggest(String namespace) {
+    public static String suggest(String namespace) {
         String[] parts = namespace.replaceAll("[?#].*$", "").split("[/:]+");
         for (int i = parts.length - 1; i > 0; i--) {
             String part = parts[i].toLowerCase(Locale.ROOT);

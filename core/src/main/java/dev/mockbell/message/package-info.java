@@ -1,4 +1,4 @@
 /**
- * One message with two faces. In: an outline and a payload; out: sheet rows, samples and edited XML.
+ * What a message may hold, and how places in it are named. In: a contract; out: outlines, paths, prefixes, fragments of XML.
  */
 package dev.mockbell.message;

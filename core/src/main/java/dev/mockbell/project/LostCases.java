@@ -1,7 +1,7 @@
 package dev.mockbell.project;
 
-import dev.mockbell.message.Likeness;
 import dev.mockbell.suite.Case;
+import dev.mockbell.validation.Likeness;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;

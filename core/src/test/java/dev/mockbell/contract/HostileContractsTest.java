@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.SampleBuilder;
-import dev.mockbell.message.SampleBuilder.Detail;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sample.SampleBuilder;
+import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;

@@ -3,10 +3,10 @@ package dev.mockbell.contract;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.MessageValidator;
-import dev.mockbell.message.SampleBuilder.Detail;
-import dev.mockbell.message.SampleEnvelope;
+import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.validation.MessageValidator;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;

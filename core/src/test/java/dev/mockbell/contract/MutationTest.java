@@ -2,9 +2,9 @@ package dev.mockbell.contract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.message.SampleBuilder.Detail;
-import dev.mockbell.message.SampleEnvelope;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sample.SampleEnvelope;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Random;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.mockbell.contract.Contracts;
-import dev.mockbell.message.RandomValues;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sample.RandomValues;
 import dev.mockbell.schema.SimpleType;
 import java.util.HashSet;
 import java.util.List;

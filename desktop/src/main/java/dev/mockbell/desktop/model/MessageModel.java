@@ -1,14 +1,14 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.message.Completions;
+import dev.mockbell.completion.Completions;
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.MessageValidator;
-import dev.mockbell.message.SampleBuilder.Detail;
-import dev.mockbell.message.Sheet;
-import dev.mockbell.message.SheetRow;
-import dev.mockbell.message.SheetRow.Kind;
-import dev.mockbell.message.Variant;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sheet.Sheet;
+import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.sheet.SheetRow.Kind;
+import dev.mockbell.sheet.Variant;
+import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;

@@ -13,7 +13,7 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.message.SheetRow;
+import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
 import java.util.List;

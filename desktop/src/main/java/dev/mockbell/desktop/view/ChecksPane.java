@@ -9,7 +9,7 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Place;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.message.SheetRow;
+import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
 import java.util.List;
 import java.util.Map;

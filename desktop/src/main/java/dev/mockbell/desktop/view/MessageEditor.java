@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.completion.Completions;
 import dev.mockbell.desktop.model.ExpressionValues;
 import dev.mockbell.desktop.model.Flaws;
 import dev.mockbell.desktop.model.MessageModel;
@@ -8,7 +9,6 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.part.XmlArea.Squiggle;
 import dev.mockbell.expression.ExpressionWords;
-import dev.mockbell.message.Completions;
 import dev.mockbell.xml.TagScan;
 import java.io.File;
 import java.time.Duration;

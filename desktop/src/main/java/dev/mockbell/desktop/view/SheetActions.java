@@ -2,12 +2,12 @@ package dev.mockbell.desktop.view;
 
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.message.SheetRow;
-import dev.mockbell.message.SheetRow.Kind;
-import dev.mockbell.message.SheetRow.State;
-import dev.mockbell.message.TableText;
-import dev.mockbell.message.Variant;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.sheet.SheetRow.Kind;
+import dev.mockbell.sheet.SheetRow.State;
+import dev.mockbell.sheet.TableText;
+import dev.mockbell.sheet.Variant;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.Node;

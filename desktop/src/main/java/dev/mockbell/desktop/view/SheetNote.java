@@ -2,7 +2,7 @@ package dev.mockbell.desktop.view;
 
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.message.SheetRow;
+import dev.mockbell.sheet.SheetRow;
 import java.util.Optional;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;

@@ -6,7 +6,7 @@ import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.ValueField;
-import dev.mockbell.message.SheetRow;
+import dev.mockbell.sheet.SheetRow;
 import java.io.IOException;
 import java.nio.file.Path;
 import javafx.event.Event;

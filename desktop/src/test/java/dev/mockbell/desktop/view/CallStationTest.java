@@ -91,7 +91,7 @@ class CallStationTest extends OnCallDesk {
         Hand.run(() -> call.request()
                 .pasteRows(
                         desk.row("guest"),
-                        dev.mockbell.message.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
+                        dev.mockbell.sheet.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
         assertThat(desk.xml()).contains("Okafor, Ines").contains(">34<").contains("Tomas");
         hand.press(KeyCode.CONTROL, KeyCode.Z);
         hand.await("undone", () -> !call.request().xml().contains("Tomas"));

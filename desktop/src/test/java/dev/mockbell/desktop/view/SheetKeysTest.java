@@ -6,7 +6,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.ValueField;
-import dev.mockbell.message.SheetRow;
+import dev.mockbell.sheet.SheetRow;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -279,7 +279,7 @@ class SheetKeysTest extends OnCallDesk {
         Hand.run(() -> call.request().put(desk.row("remark"), "skis in the porch"));
         Hand.run(() -> call.request().keepWhatDiffers());
         assertThat(desk.xml()).contains("skis in the porch").doesNotContain("<h:board>");
-        Hand.run(() -> call.request().fill(dev.mockbell.message.SampleBuilder.Detail.REQUIRED));
+        Hand.run(() -> call.request().fill(dev.mockbell.sample.SampleBuilder.Detail.REQUIRED));
         assertThat(desk.xml()).doesNotContain("<h:remark>");
         hand.click("#include-all");
         desk.awaitXml("skis in the porch");

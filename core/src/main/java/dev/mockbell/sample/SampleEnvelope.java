@@ -1,0 +1,67 @@
+package dev.mockbell.sample;
+
+import dev.mockbell.contract.Binding;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.FaultDef;
+import dev.mockbell.contract.MessageDef;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Protocol;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapFault;
+import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A sample as a whole envelope.
+ *
+ * @param fault the name of the fault, for the sample of one
+ */
+public record SampleEnvelope(Direction direction, Optional<String> fault, String text) {
+    /** Who sends it. */
+    public enum Direction {
+        REQUEST,
+        RESPONSE,
+        FAULT
+    }
+
+    /** The samples of an operation of a SOAP binding: its input, its output and each of its faults. */
+    public static List<SampleEnvelope> of(Contract contract, Binding binding, Operation operation, Detail detail) {
+        SoapVersion version = binding.protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
+        List<SampleEnvelope> found = new ArrayList<>();
+        operation.input().ifPresent(m -> found.add(message(contract, version, m, Direction.REQUEST, detail)));
+        operation.output().ifPresent(m -> found.add(message(contract, version, m, Direction.RESPONSE, detail)));
+        operation.faults().forEach(f -> found.add(fault(contract, version, f, detail)));
+        return found;
+    }
+
+    /** The request of an operation alone; empty when it takes nothing. */
+    public static Optional<String> request(Contract contract, Binding binding, Operation operation, Detail detail) {
+        SoapVersion version = binding.protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
+        return operation
+                .input()
+                .map(m ->
+                        message(contract, version, m, Direction.REQUEST, detail).text());
+    }
+
+    private static SampleEnvelope message(
+            Contract contract, SoapVersion version, MessageDef message, Direction direction, Detail detail) {
+        MessageOutline outline = MessageOutline.of(contract, message);
+        List<String> headers = outline.headers().stream()
+                .map(h -> XmlText.laidOut(new SampleBuilder(outline, detail).build(h)))
+                .toList();
+        String text = Envelope.around(version, SampleBuilder.text(outline, detail), headers);
+        return new SampleEnvelope(direction, Optional.empty(), text);
+    }
+
+    private static SampleEnvelope fault(Contract contract, SoapVersion version, FaultDef fault, Detail detail) {
+        String inside = SampleBuilder.text(MessageOutline.of(contract, fault), detail);
+        String body = SoapFault.xml(version, true, SampleValues.words(fault.name()), inside);
+        return new SampleEnvelope(
+                Direction.FAULT, Optional.of(fault.name()), Envelope.around(version, body, List.of()));
+    }
+}

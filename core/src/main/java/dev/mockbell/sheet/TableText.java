@@ -1,0 +1,40 @@
+package dev.mockbell.sheet;
+
+import com.fasterxml.jackson.databind.MappingIterator;
+import com.fasterxml.jackson.dataformat.csv.CsvMapper;
+import com.fasterxml.jackson.dataformat.csv.CsvParser;
+import com.fasterxml.jackson.dataformat.csv.CsvSchema;
+import dev.mockbell.problem.Problem;
+import java.io.IOException;
+import java.util.List;
+
+/** A table as text. */
+public final class TableText {
+    private TableText() {}
+
+    /**
+     * The cells of CSV (RFC 4180), or of lines with tabs as a spreadsheet copies them.
+     *
+     * @throws Problem when a quote is not closed
+     */
+    public static List<List<String>> cells(String text) {
+        String first = text.lines().findFirst().orElse("");
+        CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(first.indexOf('\t') >= 0 ? '\t' : ',');
+        try (MappingIterator<List<String>> rows = new CsvMapper()
+                .readerForListOf(String.class)
+                .with(CsvParser.Feature.WRAP_AS_ARRAY)
+                .with(CsvParser.Feature.SKIP_EMPTY_LINES)
+                .with(schema)
+                .readValues(text.strip())) {
+            return rows.readAll();
+        } catch (IOException | RuntimeException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The table cannot be read: "
+                            + Problem.reason(e).lines().findFirst().orElse(""),
+                    null,
+                    "Close every quote, and double quotes within one.",
+                    e);
+        }
+    }
+}

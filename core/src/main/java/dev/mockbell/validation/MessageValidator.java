@@ -1,0 +1,190 @@
+package dev.mockbell.validation;
+
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.MessagePath;
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.schema.Schemas;
+import dev.mockbell.sheet.SheetRows;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Xml;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javax.xml.namespace.QName;
+import javax.xml.transform.dom.DOMSource;
+import javax.xml.validation.Validator;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+import org.xml.sax.ErrorHandler;
+import org.xml.sax.SAXException;
+import org.xml.sax.SAXParseException;
+
+/** Holds a message against the contract, by the schema library's own validator. */
+public final class MessageValidator {
+    private static final int MOST = 50;
+    private static final String CURRENT_NODE = "http://apache.org/xml/properties/dom/current-element-node";
+
+    private final Schemas schemas;
+
+    public MessageValidator(Schemas schemas) {
+        this.schemas = schemas;
+    }
+
+    /**
+     * A breach of the schema.
+     *
+     * @param text what is wrong, a sentence in words of XML Schema
+     * @param path the XPath of the element
+     */
+    public record Breach(String text, String path, Place place) {}
+
+    /** What of the payload breaks the schema; empty when it is valid. The message must be of the outline's root. */
+    public List<Breach> validate(MessageOutline outline, Document payload) {
+        Element root = payload.getDocumentElement();
+        if (root == null) {
+            return outline.root()
+                    .map(r -> List.of(new Breach(
+                            "the body is empty, " + r.name().getLocalPart() + " is expected", "/", Place.in(""))))
+                    .orElse(List.of());
+        }
+        if (outline.root().isEmpty()) {
+            return List.of(new Breach("the body must be empty, found " + root.getTagName(), "/", Xml.placeOf(root)));
+        }
+        ElementDecl expected = outline.root().get();
+        if (!SheetRows.matches(expected, root)) {
+            return List.of(new Breach(
+                    "the body holds " + SheetRows.nameOf(root) + ", " + expected.name() + " is expected",
+                    MessagePath.of(root),
+                    Xml.placeOf(root)));
+        }
+        Optional<ElementDecl> declared = schemas.element(expected.name());
+        if (declared.isPresent()) {
+            return validate(payload);
+        }
+        return implied(outline, expected, root);
+    }
+
+    private List<Breach> implied(MessageOutline outline, ElementDecl expected, Element root) {
+        boolean wrapper =
+                expected.type().name().isEmpty() && expected.type().attributes().isEmpty();
+        if (wrapper) {
+            return parts(outline, expected, root);
+        }
+        // the library has no schema for the types that SOAP's encoding gives to arrays
+        return outline.encoding().isPresent()
+                ? List.of()
+                : run(new DOMSource(root), expected.type().name().orElse(null));
+    }
+
+    /** The parts of an rpc wrapper, each against its type (WS-I Basic Profile 1.1 R2729, R2735). */
+    private List<Breach> parts(MessageOutline outline, ElementDecl wrapper, Element root) {
+        List<Breach> found = new ArrayList<>();
+        List<Element> children = new ArrayList<>(Xml.children(root));
+        wrapper.type().particle().ifPresent(p -> {
+            for (var part : ((dev.mockbell.schema.Particle.OfGroup) p).parts()) {
+                ElementDecl declared = ((dev.mockbell.schema.Particle.OfElement) part).element();
+                Optional<Element> element = children.stream()
+                        .filter(c -> SheetRows.matches(declared, c))
+                        .findFirst();
+                if (element.isEmpty()) {
+                    found.add(new Breach(
+                            "the part " + declared.name().getLocalPart() + " is missing",
+                            MessagePath.of(root),
+                            Xml.placeOf(root)));
+                } else {
+                    children.remove(element.get());
+                    if (outline.encoding().isEmpty()) {
+                        part(declared, element.get(), found);
+                    }
+                }
+            }
+        });
+        children.forEach(c -> found.add(new Breach(
+                "the part " + c.getTagName() + " is not in the contract", MessagePath.of(c), Xml.placeOf(c))));
+        return found;
+    }
+
+    private void part(ElementDecl declared, Element element, List<Breach> found) {
+        if (schemas.element(declared.name()).isPresent()) {
+            found.addAll(run(new DOMSource(element), null));
+        } else {
+            found.addAll(run(new DOMSource(element), declared.type().name().orElse(null)));
+        }
+    }
+
+    /** Validates a document whose root is a global element. */
+    public List<Breach> validate(Document payload) {
+        return run(new DOMSource(payload), null);
+    }
+
+    /** Validates the payload of an envelope against the outline; a fault's detail is validated where it is declared. */
+    public List<Breach> validate(MessageOutline outline, SoapMessage message) {
+        if (message.fault().isPresent()) {
+            return message.payload().stream()
+                    .flatMap(f -> Xml.children(f).stream())
+                    .filter(e -> "detail".equalsIgnoreCase(e.getLocalName()))
+                    .flatMap(d -> Xml.children(d).stream())
+                    .filter(e -> schemas.element(SheetRows.nameOf(e)).isPresent())
+                    .flatMap(e -> run(new DOMSource(e), null).stream())
+                    .toList();
+        }
+        Optional<Document> held = outline.isWholeBody() ? message.bodyDocument() : message.payloadDocument();
+        return validate(outline, held.orElseGet(Xml::newDocument));
+    }
+
+    private List<Breach> run(DOMSource source, QName rootType) {
+        Validator validator = rootType == null ? schemas.newValidator() : schemas.newValidator(rootType);
+        Collector collector = new Collector(validator);
+        validator.setErrorHandler(collector);
+        try {
+            validator.validate(source);
+        } catch (SAXException | IOException e) {
+            collector.breaches.add(new Breach(dev.mockbell.problem.Problem.reason(e), "/", Place.in("")));
+        }
+        return List.copyOf(collector.breaches);
+    }
+
+    private static final class Collector implements ErrorHandler {
+        private final Validator validator;
+        private final List<Breach> breaches = new ArrayList<>();
+
+        Collector(Validator validator) {
+            this.validator = validator;
+        }
+
+        @Override
+        public void warning(SAXParseException e) {
+            // a warning says nothing about validity
+        }
+
+        @Override
+        public void error(SAXParseException e) {
+            if (breaches.size() >= MOST) {
+                return;
+            }
+            String text = e.getMessage();
+            boolean second = text.startsWith("cvc-type.3.1.3") || text.startsWith("cvc-attribute.3");
+            if (second && !breaches.isEmpty()) {
+                return;
+            }
+            int colon = text.indexOf(": ");
+            String words = colon > 0 && text.startsWith("cvc-") ? text.substring(colon + 2) : text;
+            Node node = null;
+            try {
+                node = (Node) validator.getProperty(CURRENT_NODE);
+            } catch (SAXException unsupported) {
+                node = null;
+            }
+            breaches.add(new Breach(
+                    words, node == null ? "/" : MessagePath.of(node), node == null ? Place.in("") : Xml.placeOf(node)));
+        }
+
+        @Override
+        public void fatalError(SAXParseException e) {
+            error(e);
+        }
+    }
+}
