@@ -27,11 +27,13 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
 
 /** Request, hinge, response, checks. */
 final class CallView extends VBox {
@@ -363,20 +365,29 @@ final class CallView extends VBox {
 
     /** Why there is nothing to show, and what helps when nobody answered. */
     private Node unusable(SuiteRunner.Called called) {
-        Node words = Parts.empty(called.answer().flaw().orElse(""));
+        String flaw = called.answer().flaw().orElse("");
         if (called.answer().exchange().response().isPresent()) {
-            return words;
+            return Parts.empty(flaw);
         }
-        Label advice = Parts.text("Is the service up, and is the address right?", "second");
         Button other = Parts.button("Change the endpoint", "Type where to send instead", endpoint::edit);
         other.setId("change-endpoint");
         Button mock = Parts.button("Go to the mock", "It can stand in for the service", () -> desk.go(Station.MOCK));
         Button again = Parts.button("Send again", "Ctrl+Enter", model::sendOrStop);
-        VBox box = new VBox(12, words, advice, new HBox(8, other, mock, again));
+        FlowPane next = new FlowPane(8, 8, other, mock, again);
+        next.setAlignment(Pos.CENTER);
+        VBox box = new VBox(
+                12, centred(flaw, "strong"), centred("Is the service up, and is the address right?", "second"), next);
+        box.setPadding(new Insets(12));
         box.setAlignment(Pos.CENTER);
         box.setMaxHeight(Region.USE_PREF_SIZE);
-        ((HBox) box.getChildren().get(2)).setAlignment(Pos.CENTER);
         return box;
+    }
+
+    private static Label centred(String words, String kind) {
+        Label label = Parts.text(words, kind);
+        label.setWrapText(true);
+        label.setTextAlignment(TextAlignment.CENTER);
+        return label;
     }
 
     private void showAnswer() {
@@ -438,10 +449,12 @@ final class CallView extends VBox {
                     Map.entry("send", t.send()),
                     Map.entry("wait", t.await()),
                     Map.entry("receive", t.receive()))) {
+                // without an answer, a stage that took no time was not come to
+                boolean reached = part.getValue() > 0 || e.response().isPresent();
                 hinge.getChildren()
                         .addAll(
                                 Parts.text(part.getKey(), "third", "table-text"),
-                                Parts.text(Numbers.millis(part.getValue() / 1e6), "mono"));
+                                Parts.text(reached ? Numbers.millis(part.getValue() / 1e6) : "–", "mono"));
             }
             Label total = Parts.text(
                     Numbers.millis(t.total() / 1e6),

@@ -9,6 +9,7 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Place;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
 import java.util.List;
@@ -95,7 +96,9 @@ final class ChecksPane extends VBox {
                 .ifPresent(edit -> first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny")));
         first.getChildren().add(remove);
         VBox box = new VBox(first);
-        if (result != null) {
+        // why there is no answer stands once, where the answer would
+        boolean answered = model.exchange().flatMap(Exchange::response).isPresent();
+        if (result != null && answered) {
             String words = result.passed() ? result.found() : result.finding();
             if (!words.isEmpty() && !words.equals("true")) {
                 Label found = Parts.text(

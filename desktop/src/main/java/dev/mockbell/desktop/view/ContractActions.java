@@ -128,9 +128,7 @@ final class ContractActions extends VBox {
         HBox where = ContractAdder.row("To", out);
         where.getChildren().add(write);
         HBox address = new HBox(8, Parts.wide(host), number, Parts.wide(path));
-        Label words = Parts.text("Addresses", "second");
-        words.setMinWidth(110);
-        HBox row = new HBox(8, words, Parts.wide(address));
+        HBox row = new HBox(8, ContractAdder.label("Addresses"), Parts.wide(address));
         row.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(head, where, row);
     }

@@ -19,6 +19,8 @@ import javafx.stage.FileChooser;
 
 /** Where a contract is added: an address or a file, one read before, a proxy; and the login that an address asks for. */
 final class ContractAdder extends VBox {
+    private static final double NAMES = 134;
+
     private final ContractsModel model;
     private final TextField address = new TextField();
     private final TextField proxy = new TextField();
@@ -137,9 +139,17 @@ final class ContractAdder extends VBox {
         return box;
     }
 
-    static HBox row(String name, TextField field) {
+    /** The name of a row; as wide as all others, so that the fields stand in line. */
+    static Label label(String name) {
         Label label = Parts.text(name, "second");
-        label.setMinWidth(110);
+        label.setMinWidth(NAMES);
+        label.setMaxWidth(NAMES);
+        Parts.tip(label, name);
+        return label;
+    }
+
+    static HBox row(String name, TextField field) {
+        Label label = label(name);
         HBox row = new HBox(8, label, Parts.wide(field));
         row.setAlignment(Pos.CENTER_LEFT);
         return row;

@@ -78,12 +78,12 @@ final class LoadView extends StackPane {
         steps.growing("Step", s -> Parts.text(s.name(), "table-text", "all".equals(s.name()) ? "strong" : "table-text"))
                 .number("Done", 64, s -> Parts.text(Numbers.whole(s.done()), "mono"))
                 .number("/s", 50, s -> Parts.text(Numbers.millis(s.perSecond()), "mono"))
-                .number("Min", 50, s -> Parts.text(Numbers.millis(s.min()), "mono"))
-                .number("p50", 50, s -> Parts.text(Numbers.millis(s.p50()), "mono"))
-                .number("p90", 50, s -> Parts.text(Numbers.millis(s.p90()), "mono"))
-                .number("p95", 50, s -> Parts.text(Numbers.millis(s.p95()), "mono"))
-                .number("p99", 50, s -> Parts.text(Numbers.millis(s.p99()), "mono"))
-                .number("Max", 56, s -> Parts.text(Numbers.millis(s.max()), "mono"))
+                .number("Min", 50, s -> time(s, s.min()))
+                .number("p50", 50, s -> time(s, s.p50()))
+                .number("p90", 50, s -> time(s, s.p90()))
+                .number("p95", 50, s -> time(s, s.p95()))
+                .number("p99", 50, s -> time(s, s.p99()))
+                .number("Max", 56, s -> time(s, s.max()))
                 .number(
                         "Failed",
                         54,
@@ -273,6 +273,11 @@ final class LoadView extends StackPane {
         mix.getChildren().addAll(suite, Parts.text("Endpoint", "second", "table-text"), endpoint);
         plan.getChildren()
                 .setAll(Parts.head("Shape", Parts.spring(), kinds), fields, Parts.innerHead("Carries out"), mix);
+    }
+
+    /** A response time of a step; nothing where there was none to measure. */
+    private static Label time(StepFigures step, double millis) {
+        return Parts.text(step.done() == 0 ? "–" : Numbers.millis(millis), "mono");
     }
 
     private HBox number(String name, String id, double value, DoubleConsumer keep) {

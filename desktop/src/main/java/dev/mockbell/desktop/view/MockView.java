@@ -71,7 +71,7 @@ final class MockView extends StackPane {
         operations
                 .growing("Operation", k -> Parts.text(k, "table-text"))
                 .number(
-                        "hits",
+                        "Hits",
                         60,
                         k -> Parts.text(
                                 model.host().map(h -> Numbers.whole(h.hits(k))).orElse("–"), "mono"));
@@ -229,7 +229,7 @@ final class MockView extends StackPane {
             address.setEditable(false);
             address.setPrefWidth(270);
             address.setId("mock-address");
-            address.getStyleClass().add("mono");
+            address.getStyleClass().addAll("mono", "reading");
             Button wsdl = Parts.link("?wsdl", "Copy the address of the mock's own WSDL", () -> {
                 Copying.text(h.wsdl());
                 desk.tell(dev.mockbell.desktop.model.Notice.plain("Copied " + h.wsdl()));

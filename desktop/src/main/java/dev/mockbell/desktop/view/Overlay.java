@@ -1,5 +1,7 @@
 package dev.mockbell.desktop.view;
 
+import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -9,7 +11,11 @@ import javafx.scene.layout.StackPane;
 
 /** Something laid over the window until Esc or a click beside it. */
 final class Overlay extends StackPane {
-    private Overlay(Region content, double width) {
+    private final Optional<Node> before;
+
+    /** @param before has the keyboard, and gets it back */
+    private Overlay(Region content, double width, Optional<Node> before) {
+        this.before = before;
         getStyleClass().add("veil");
         setId("overlay");
         content.setMaxSize(width, Region.USE_PREF_SIZE);
@@ -39,7 +45,8 @@ final class Overlay extends StackPane {
     /** Lays {@code content} over the window that shows {@code within}. */
     static void show(Node within, Region content, double width) {
         close(within);
-        Overlay overlay = new Overlay(content, width);
+        Optional<Node> before = Optional.ofNullable(within.getScene().getFocusOwner());
+        Overlay overlay = new Overlay(content, width, before);
         ground(within).getChildren().add(overlay);
         Node first = content.lookup(".text-field");
         if (first == null) {
@@ -53,7 +60,15 @@ final class Overlay extends StackPane {
     /** Takes away whatever lies over the window. */
     static void close(Node within) {
         if (within.getScene() != null) {
-            ground(within).getChildren().removeIf(n -> n instanceof Overlay);
+            for (Node node : List.copyOf(ground(within).getChildren())) {
+                if (node instanceof Overlay overlay) {
+                    ground(within).getChildren().remove(overlay);
+                    // else the toolkit gives the keyboard to whatever comes first in the window
+                    overlay.before
+                            .filter(b -> b.getScene() == within.getScene())
+                            .ifPresent(Node::requestFocus);
+                }
+            }
         }
     }
 }
