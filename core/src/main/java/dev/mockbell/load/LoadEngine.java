@@ -142,6 +142,8 @@ public final class LoadEngine {
         for (long n = 0; !stop.isStopped(); n++) {
             long due = from + (long) (n * gap);
             if (due >= until) {
+                // the time after the last arrival is part of the plan's, or the rate would come out too high
+                waitFor(until, stop);
                 return;
             }
             waitFor(due, stop);

@@ -22,6 +22,9 @@ final class Sampler {
     private final LoadListener listener;
     private final long from;
     private final List<Histogram> totals = new ArrayList<>();
+    /** So little of a second may be left for it to count as one, in nanoseconds. */
+    private static final long NEARLY_OVER = 150_000_000;
+
     private final List<LoadSecond> history = new ArrayList<>();
     private final Thread thread;
     private volatile boolean finishing;
@@ -58,7 +61,8 @@ final class Sampler {
             while (!finishing && System.nanoTime() < due) {
                 LockSupport.parkNanos(Math.min(50_000_000, Math.max(1, due - System.nanoTime())));
             }
-            if (!finishing) {
+            // the run ends with the last answer, a moment before its last second is over
+            if (!finishing || due - System.nanoTime() < NEARLY_OVER) {
                 sample(second);
             }
         }

@@ -180,8 +180,12 @@ class LoadEngineTest {
     void secondsTellOfTheRunAsItGoes() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
-            run(plan(new LoadShape.Arrivals(20)).withSeconds(2), server.address(), kept);
-            assertThat(seconds).isNotEmpty();
+            LoadRun run = run(plan(new LoadShape.Arrivals(4)).withSeconds(2), server.address(), kept);
+            assertThat(seconds).as("the last second too").hasSize(2);
+            assertThat(seconds.stream().mapToLong(LoadSecond::done).sum())
+                    .isEqualTo(run.total().done())
+                    .isEqualTo(8);
+            assertThat(run.seconds()).as("as long as the plan says").isGreaterThanOrEqualTo(2);
             assertThat(seconds.get(0).second()).isEqualTo(1);
             assertThat(seconds.get(0).buckets().stream()
                             .mapToLong(Long::longValue)

@@ -71,7 +71,7 @@ public final class Desktops implements AutoCloseable {
     public Desktops(Path folder, String text, String operation, String answer) throws IOException {
         wsdl = Files.writeString(folder.resolve("peaks.wsdl"), text.formatted("http://127.0.0.1:1"));
         project = folder.resolve("project");
-        Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
+        Contract contract = new ContractReader(DocumentFetcher.files(16 << 20))
                 .read(wsdl.toString(), Progress.NONE, new StopSignal());
         MockPlan plan =
                 MockPlan.of("peaks", contract, 0).withAnswers(operation, List.of(MockAnswer.otherwise("echo", answer)));
@@ -86,11 +86,16 @@ public final class Desktops implements AutoCloseable {
         hand = new Hand(window.stage(), watchdog);
     }
 
-    /** Pastes the address of the contract and waits for the board. */
+    /** Pastes the address of the contract, of one operation, and waits for the board. */
     public void addContract() {
+        addContract(1);
+    }
+
+    /** As {@link #addContract()}, of so many operations. */
+    public void addContract(int operations) {
         hand.type("#contract-address", wsdl.toString());
         hand.click("#contract-add");
-        hand.await("the contract", () -> desk.places().size() == 1);
+        hand.await("the contract", () -> desk.places().size() == operations);
     }
 
     @Override
