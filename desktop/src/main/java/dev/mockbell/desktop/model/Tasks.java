@@ -53,7 +53,8 @@ public final class Tasks implements AutoCloseable {
                 T result;
                 try {
                     result = work.call();
-                } catch (Exception e) {
+                } catch (Exception | StackOverflowError e) {
+                    // whoever waits hears of it, also when a structure was deeper than the stack
                     Problem problem = problem(e);
                     back.execute(() -> {
                         running.decrementAndGet();
@@ -71,12 +72,12 @@ public final class Tasks implements AutoCloseable {
         }
     }
 
-    private static Problem problem(Exception e) {
+    private static Problem problem(Throwable e) {
         if (e instanceof Problem problem) {
             return problem;
         }
-        if (e instanceof ExecutionException && e.getCause() instanceof Exception cause) {
-            return problem(cause);
+        if (e instanceof ExecutionException && e.getCause() != null) {
+            return problem(e.getCause());
         }
         LOG.error("work failed", e);
         return Problem.of(
@@ -91,7 +92,7 @@ public final class Tasks implements AutoCloseable {
             if (failure == null) {
                 done.accept(result);
             } else {
-                failed.accept(problem(failure instanceof Exception e ? e : new IllegalStateException(failure)));
+                failed.accept(problem(failure));
             }
         }));
     }
