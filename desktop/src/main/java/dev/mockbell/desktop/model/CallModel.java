@@ -153,7 +153,7 @@ public final class CallModel {
         return earlierTurns;
     }
 
-    private void lookBack(Place place) {
+    private void lookBack(OperationPlace place) {
         earlier.clear();
         LedgerFilter calls = LedgerFilter.ALL.withWay(Exchange.Way.CALLED).withOperation(place.key());
         desk.tasks()
@@ -171,7 +171,7 @@ public final class CallModel {
                         desk::tell);
     }
 
-    private void show(Place place) {
+    private void show(OperationPlace place) {
         settle();
         if (place == null) {
             current.set(null);
@@ -188,7 +188,7 @@ public final class CallModel {
         actions.lookAt(kept, requestOutline(place));
     }
 
-    private static Case sample(Place place) {
+    private static Case sample(OperationPlace place) {
         BoundOperation bound = place.at("");
         String body = SampleBuilder.text(
                 MessageOutline.ofRequest(place.contract().contract(), bound.operation()), Detail.REQUIRED);
@@ -212,20 +212,20 @@ public final class CallModel {
                 .filter(c -> c.reference().equals(opened.reference()))
                 .findFirst()
                 .orElse(opened);
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         current.set(kept);
         values.forget();
         request.open(requestOutline(place), kept.body());
         show(lastOf.get(kept.reference()));
     }
 
-    MessageOutline requestOutline(Place place) {
+    MessageOutline requestOutline(OperationPlace place) {
         return MessageOutline.ofRequest(place.contract().contract(), place.operation());
     }
 
     /** The port that the current case calls. */
     public Optional<BoundOperation> bound() {
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         return place == null || current.get() == null
                 ? Optional.empty()
                 : Optional.of(place.at(current.get().port()));
@@ -239,7 +239,7 @@ public final class CallModel {
 
     /** Where the address comes from, in words. */
     public String endpointFrom() {
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         if (place == null || bound().isEmpty()) {
             return "";
         }
@@ -255,7 +255,7 @@ public final class CallModel {
      * @return whether it is one; otherwise the user is told why not
      */
     public boolean keepEndpoint(String address) {
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         if (place == null || bound().isEmpty()) {
             return false;
         }
@@ -333,7 +333,7 @@ public final class CallModel {
     public void add(String title, boolean copy) {
         settle();
         Case from = current.get();
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         String id = Names.free(title, n -> cases.stream().anyMatch(c -> c.id().equals(n)));
         String body = copy ? request.xml() : SampleBuilder.text(requestOutline(place), Detail.FULL);
         Case made = from.withName(id, title).withBody(body);
@@ -685,7 +685,7 @@ public final class CallModel {
 
     /** Opens an exchange of the ledger as a new case, to be edited and sent again. */
     public void openExchange(Exchange exchange) {
-        Optional<Place> place = desk.place(exchange.contract(), exchange.operation());
+        Optional<OperationPlace> place = desk.place(exchange.contract(), exchange.operation());
         if (place.isEmpty()) {
             desk.tell(
                     Notice.bad(

@@ -36,7 +36,7 @@ public final class CaseActions {
     private final CallModel call;
     private final ObservableMap<String, Fit> misfits = FXCollections.observableHashMap();
     private final Map<String, String> looked = new HashMap<>();
-    private final Derived<Place, Map<String, String>> blocks;
+    private final Derived<OperationPlace, Map<String, String>> blocks;
 
     CaseActions(Desk desk, CallModel call) {
         this.desk = desk;
@@ -202,7 +202,7 @@ public final class CaseActions {
 
     /** A sample of each block that the contract names for the SOAP header, by name; none yet while they are being made. */
     public Map<String, String> headerSamples() {
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         return place == null ? Map.of() : blocks.of(place).orElse(Map.of());
     }
 
@@ -211,7 +211,7 @@ public final class CaseActions {
         return blocks.changesProperty();
     }
 
-    private static Map<String, String> blocks(Place place) {
+    private static Map<String, String> blocks(OperationPlace place) {
         Map<String, String> found = new LinkedHashMap<>();
         MessageOutline outline = MessageOutline.ofRequest(place.contract().contract(), place.operation());
         for (ElementDecl header : outline.headers()) {

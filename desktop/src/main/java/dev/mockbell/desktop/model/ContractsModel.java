@@ -244,7 +244,7 @@ public final class ContractsModel {
     }
 
     /** A whole request of an operation at a port, with everything in; empty while it is being made. */
-    public Optional<String> sampleRequest(Place place, Port port) {
+    public Optional<String> sampleRequest(OperationPlace place, Port port) {
         return envelopes.of(new Sampled(place.contract().contract(), port, place.key()));
     }
 
@@ -254,7 +254,7 @@ public final class ContractsModel {
     }
 
     /** Makes a request's payload with everything in and hands it over, on the interface thread. */
-    public void sample(Place place, Consumer<String> taker) {
+    public void sample(OperationPlace place, Consumer<String> taker) {
         desk.tasks()
                 .run(
                         () -> SampleBuilder.text(

@@ -74,7 +74,7 @@ public final class Desk implements AutoCloseable {
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Station> station = new SimpleObjectProperty<>(Station.CONTRACT);
-    private final ObjectProperty<Place> place = new SimpleObjectProperty<>();
+    private final ObjectProperty<OperationPlace> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
     private final RecentProjects recent;
     private BiConsumer<Path, Consumer<Problem>> opener = (folder, failed) -> {};
@@ -186,7 +186,7 @@ public final class Desk implements AutoCloseable {
     }
 
     /** The operation that the stations look at. */
-    public ObjectProperty<Place> placeProperty() {
+    public ObjectProperty<OperationPlace> placeProperty() {
         return place;
     }
 
@@ -261,16 +261,18 @@ public final class Desk implements AutoCloseable {
     }
 
     /** Every operation of every contract that can be called. */
-    public List<Place> places() {
-        List<Place> found = new ArrayList<>();
+    public List<OperationPlace> places() {
+        List<OperationPlace> found = new ArrayList<>();
         for (KeptContract contract : project.get().contracts()) {
-            contract.contract().operations().forEach((key, ports) -> found.add(new Place(contract, key, ports)));
+            contract.contract()
+                    .operations()
+                    .forEach((key, ports) -> found.add(new OperationPlace(contract, key, ports)));
         }
         return found;
     }
 
     /** The operation of that key in that contract. */
-    public Optional<Place> place(String contract, String key) {
+    public Optional<OperationPlace> place(String contract, String key) {
         return places().stream()
                 .filter(p -> p.contract().name().equals(contract) && p.key().equals(key))
                 .findFirst();

@@ -57,7 +57,7 @@ public final class FinderModel {
 
     private List<Hit> all() {
         List<Hit> all = new ArrayList<>();
-        for (Place place : desk.places()) {
+        for (OperationPlace place : desk.places()) {
             all.add(new Hit("operation", place.key(), place.contract().title(), () -> {
                 desk.placeProperty().set(place);
                 if (desk.stationProperty().get() != Station.CONTRACT) {

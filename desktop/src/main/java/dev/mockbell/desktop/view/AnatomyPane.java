@@ -6,13 +6,14 @@ import dev.mockbell.contract.HeaderDef;
 import dev.mockbell.contract.MessageDef;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.xml.Place;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -37,7 +38,7 @@ final class AnatomyPane extends StackPane {
     private final Desk desk;
     private final Consumer<String> copy;
     private final ReadOnlyBooleanWrapper wide = new ReadOnlyBooleanWrapper();
-    private Place place;
+    private OperationPlace place;
     private String side = ANATOMY;
     private SourcePane sources;
     private Contract sourcesOf;
@@ -66,7 +67,7 @@ final class AnatomyPane extends StackPane {
     }
 
     /** Shows an operation; null shows nothing. */
-    void show(Place now) {
+    void show(OperationPlace now) {
         place = now;
         if (now == null) {
             getChildren().clear();
@@ -85,7 +86,7 @@ final class AnatomyPane extends StackPane {
     }
 
     /** Shows a place in the documents of a contract. */
-    void source(KeptContract contract, dev.mockbell.xml.Place at) {
+    void source(KeptContract contract, Place at) {
         side = SOURCE;
         SourcePane pane = sources(contract);
         pane.goTo(at);
@@ -122,11 +123,11 @@ final class AnatomyPane extends StackPane {
         getChildren().setAll(new VBox(head, content, Parts.foot(call, mock, sample)));
     }
 
-    private void toSource(dev.mockbell.xml.Place at) {
+    private void toSource(Place at) {
         source(place.contract(), at);
     }
 
-    private Node parts(Place now) {
+    private Node parts(OperationPlace now) {
         VBox box = new VBox();
         Operation o = now.operation();
         if (!o.documentation().isEmpty()) {
@@ -160,13 +161,13 @@ final class AnatomyPane extends StackPane {
         return words;
     }
 
-    private void section(VBox box, String name, Place now, Optional<MessageDef> message) {
+    private void section(VBox box, String name, OperationPlace now, Optional<MessageDef> message) {
         Optional<MessageOutline> outline =
                 message.map(m -> MessageOutline.of(now.contract().contract(), m));
         Optional<ElementDecl> root = outline.flatMap(MessageOutline::root);
         String of = root.map(r -> " · " + r.name().getLocalPart()).orElse("");
         HBox head = Parts.innerHead(name + of);
-        Optional<dev.mockbell.xml.Place> at = root.flatMap(ElementDecl::place).or(() -> message.map(MessageDef::place));
+        Optional<Place> at = root.flatMap(ElementDecl::place).or(() -> message.map(MessageDef::place));
         at.ifPresent(p -> head.getChildren()
                 .addAll(Parts.spring(), Parts.link("Source", "Where this stands in the contract", () -> toSource(p))));
         box.getChildren().add(head);
@@ -196,7 +197,7 @@ final class AnatomyPane extends StackPane {
         return label;
     }
 
-    private void faults(VBox box, Place now) {
+    private void faults(VBox box, OperationPlace now) {
         List<FaultDef> faults = now.operation().faults();
         if (faults.isEmpty()) {
             return;

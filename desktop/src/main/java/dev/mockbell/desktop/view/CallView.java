@@ -4,7 +4,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.MessageModel.Line;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Icon;
@@ -253,7 +253,7 @@ final class CallView extends VBox {
 
     private void showHead() {
         head.getChildren().clear();
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         if (place == null || current() == null) {
             head.getChildren().add(Parts.text("Nothing to call yet: add a contract first.", "second"));
             return;
@@ -281,7 +281,7 @@ final class CallView extends VBox {
         head.getChildren().addAll(title, ports, goes, endpoint);
     }
 
-    private static String portTitle(Place place, Port port) {
+    private static String portTitle(OperationPlace place, Port port) {
         String version = port.binding().protocol().title();
         long same = place.ports().stream()
                 .filter(p -> p.binding().protocol() == port.binding().protocol())

@@ -6,7 +6,7 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Notice;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.exchange.Exchange;
@@ -198,7 +198,7 @@ final class ChecksPane extends VBox {
                 .addAll(
                         item(new Check.Valid().title(), () -> model.addCheck(new Check.Valid())),
                         item(new Check.NoFault().title(), () -> model.addCheck(new Check.NoFault())));
-        Place place = desk.placeProperty().get();
+        OperationPlace place = desk.placeProperty().get();
         for (String fault : place.operation().faults().stream()
                 .map(f -> f.element().map(e -> e.getLocalPart()).orElse(f.name()))
                 .toList()) {

@@ -4,7 +4,7 @@ import dev.mockbell.contract.Finding;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -39,7 +39,7 @@ final class ContractView extends StackPane {
     private final Label title = Parts.text("", "title");
     private final Label subtitle = Parts.text("", "second");
     private final VBox right;
-    private Place shown;
+    private OperationPlace shown;
     private List<KeptContract> asShown = List.of();
 
     ContractView(Models models) {
@@ -201,7 +201,7 @@ final class ContractView extends StackPane {
         Overlay.show(this, new ContractActions(desk, contract, () -> Overlay.close(this)), 660);
     }
 
-    private void choose(Place place) {
+    private void choose(OperationPlace place) {
         if (desk.place(place.contract().name(), place.key())
                 // by identity: ports hold their bindings whole, so comparing them compares all operations
                 .filter(p -> p.ports().get(0) == place.ports().get(0))
@@ -211,7 +211,7 @@ final class ContractView extends StackPane {
         showPlace(place);
     }
 
-    private void showPlace(Place place) {
+    private void showPlace(OperationPlace place) {
         shown = place;
         board.select(place);
         anatomy.show(place);

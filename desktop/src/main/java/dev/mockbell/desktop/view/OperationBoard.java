@@ -5,7 +5,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.contract.Service;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -37,15 +37,15 @@ final class OperationBoard extends VBox {
         record Heading(KeptContract contract, String service) implements Row {}
 
         /** An operation; one that cannot be called is only listed. */
-        record OperationRow(Place place, boolean callable) implements Row {}
+        record OperationRow(OperationPlace place, boolean callable) implements Row {}
     }
 
     private final Models models;
     private final Desk desk;
     private final Grid<Row> grid = new Grid<>(26);
     private final ObservableList<Row> rows = FXCollections.observableArrayList();
-    private final Consumer<Place> chosen;
-    private final Consumer<Place> opened;
+    private final Consumer<OperationPlace> chosen;
+    private final Consumer<OperationPlace> opened;
     private final Consumer<KeptContract> manage;
     private Optional<Comparator<Row>> order = Optional.empty();
     private String filter = "";
@@ -56,7 +56,11 @@ final class OperationBoard extends VBox {
      * @param opened hears of one that is to be called
      * @param manage is asked for what can be done with a contract as a whole
      */
-    OperationBoard(Models models, Consumer<Place> chosen, Consumer<Place> opened, Consumer<KeptContract> manage) {
+    OperationBoard(
+            Models models,
+            Consumer<OperationPlace> chosen,
+            Consumer<OperationPlace> opened,
+            Consumer<KeptContract> manage) {
         this.models = models;
         this.desk = models.desk();
         this.chosen = chosen;
@@ -124,7 +128,7 @@ final class OperationBoard extends VBox {
         grid.list().requestFocus();
     }
 
-    private static Place place(Row row) {
+    private static OperationPlace place(Row row) {
         return ((Row.OperationRow) row).place();
     }
 
@@ -140,10 +144,10 @@ final class OperationBoard extends VBox {
         for (KeptContract contract : desk.project().contracts()) {
             contract.contract()
                     .operations()
-                    .forEach((key, ports) -> add(groups, new Place(contract, key, ports), true, wanted));
+                    .forEach((key, ports) -> add(groups, new OperationPlace(contract, key, ports), true, wanted));
             contract.contract().listedOnly().forEach((key, ports) -> {
                 String name = key.substring(0, key.lastIndexOf(' '));
-                add(groups, new Place(contract, name, ports), false, wanted);
+                add(groups, new OperationPlace(contract, name, ports), false, wanted);
             });
             if (contract.contract().ports().isEmpty() && wanted.isEmpty()) {
                 groups.put(new Row.Heading(contract, ""), new ArrayList<>());
@@ -161,7 +165,7 @@ final class OperationBoard extends VBox {
         grid.setPlaceholder(Parts.empty("No operation has “" + text + "” in its name."));
     }
 
-    private static void add(Map<Row.Heading, List<Row>> groups, Place place, boolean callable, String wanted) {
+    private static void add(Map<Row.Heading, List<Row>> groups, OperationPlace place, boolean callable, String wanted) {
         boolean match = wanted.isEmpty()
                 || place.key().toLowerCase(Locale.ROOT).contains(wanted)
                 || place.contract().title().toLowerCase(Locale.ROOT).contains(wanted)
@@ -178,7 +182,7 @@ final class OperationBoard extends VBox {
     }
 
     /** Marks the row of an operation without telling of it. */
-    void select(Place now) {
+    void select(OperationPlace now) {
         for (Row row : rows) {
             if (row instanceof Row.OperationRow o
                     && now != null
@@ -220,7 +224,7 @@ final class OperationBoard extends VBox {
     }
 
     private Node operation(Row.OperationRow row) {
-        Place place = row.place();
+        OperationPlace place = row.place();
         Label name = Parts.text(place.key(), row.callable() ? "strong" : "second", "table-text");
         HBox box = new HBox(6, name);
         box.setAlignment(Pos.CENTER_LEFT);
@@ -231,7 +235,7 @@ final class OperationBoard extends VBox {
         return box;
     }
 
-    private Node takesGives(Place place) {
+    private Node takesGives(OperationPlace place) {
         Operation o = place.operation();
         Label label = Parts.text(OutlineWords.takes(place) + " → " + OutlineWords.gives(place), "second", "table-text");
         HBox box = new HBox(6, label);
@@ -251,7 +255,7 @@ final class OperationBoard extends VBox {
         return box;
     }
 
-    private static Node bindings(Place place) {
+    private static Node bindings(OperationPlace place) {
         HBox box = new HBox(4);
         box.setAlignment(Pos.CENTER_LEFT);
         place.ports().stream()
@@ -262,15 +266,15 @@ final class OperationBoard extends VBox {
         return box;
     }
 
-    private List<Case> cases(Place place) {
+    private List<Case> cases(OperationPlace place) {
         return desk.project().cases(place.contract().name(), place.key());
     }
 
-    private int checks(Place place) {
+    private int checks(OperationPlace place) {
         return cases(place).stream().mapToInt(c -> c.checks().size()).sum();
     }
 
-    private Node mock(Place place) {
+    private Node mock(OperationPlace place) {
         boolean up = models.mocks().host(place.contract().name()).isPresent();
         Optional<MockPlan> plan = desk.project().mock(place.contract().name());
         if (!up) {
@@ -286,7 +290,7 @@ final class OperationBoard extends VBox {
         return Parts.marked(Mark.PASSED, words, "table-text");
     }
 
-    private Node last(Place place) {
+    private Node last(OperationPlace place) {
         return models.traffic()
                 .last(place.contract().name(), place.key())
                 .map(l -> (Node) Parts.marked(
@@ -296,14 +300,14 @@ final class OperationBoard extends VBox {
                 .orElseGet(() -> Parts.text("not called", "third", "table-text"));
     }
 
-    private String lastWords(Place place) {
+    private String lastWords(OperationPlace place) {
         return models.traffic()
                 .last(place.contract().name(), place.key())
                 .map(l -> l.outcome().ordinal() + " " + l.note())
                 .orElse("~");
     }
 
-    private static Node listed(Place place) {
+    private static Node listed(OperationPlace place) {
         Port port = place.ports().get(0);
         boolean soap =
                 port.binding().protocol() == Protocol.SOAP11 || port.binding().protocol() == Protocol.SOAP12;

@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.view;
 
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
@@ -12,23 +12,23 @@ import java.util.Optional;
 final class OutlineWords {
     private OutlineWords() {}
 
-    static Optional<ElementDecl> input(Place place) {
+    static Optional<ElementDecl> input(OperationPlace place) {
         return place.operation()
                 .input()
                 .flatMap(m -> MessageOutline.of(place.contract().contract(), m).root());
     }
 
-    static Optional<ElementDecl> output(Place place) {
+    static Optional<ElementDecl> output(OperationPlace place) {
         return place.operation()
                 .output()
                 .flatMap(m -> MessageOutline.of(place.contract().contract(), m).root());
     }
 
-    static String takes(Place place) {
+    static String takes(OperationPlace place) {
         return input(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
     }
 
-    static String gives(Place place) {
+    static String gives(OperationPlace place) {
         return output(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
     }
 

@@ -4,7 +4,7 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Place;
+import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.soap.SoapVersion;
 import java.util.Locale;
@@ -23,7 +23,7 @@ final class WirePane extends ScrollPane {
     private final Consumer<String> copy;
     private final VBox box = new VBox(4);
 
-    WirePane(Desk desk, Place place, Consumer<String> copy) {
+    WirePane(Desk desk, OperationPlace place, Consumer<String> copy) {
         this.desk = desk;
         this.copy = copy;
         box.setPadding(new Insets(10, 12, 10, 12));
@@ -45,7 +45,7 @@ final class WirePane extends ScrollPane {
                 + operation.use().map(u -> u.name().toLowerCase(Locale.ROOT)).orElse("literal");
     }
 
-    private void soap(Place place, Port port) {
+    private void soap(OperationPlace place, Port port) {
         BoundOperation bound = place.at(port.name());
         Operation operation = bound.operation();
         SoapVersion version = SoapVersion.of(bound);
@@ -72,7 +72,7 @@ final class WirePane extends ScrollPane {
         piece("Body", body);
     }
 
-    private void other(Place place, Port port) {
+    private void other(OperationPlace place, Port port) {
         head(port, () -> copy.accept(desk.endpoint(place.contract(), port)));
         piece("Address", desk.endpoint(place.contract(), port));
         port.binding().transport().ifPresent(t -> piece("Transport", t));

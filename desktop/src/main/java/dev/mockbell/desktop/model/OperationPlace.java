@@ -11,7 +11,7 @@ import java.util.List;
  *
  * @param key the operation's key
  */
-public record Place(KeptContract contract, String key, List<Port> ports) {
+public record OperationPlace(KeptContract contract, String key, List<Port> ports) {
     /** The operation as the first port offers it. */
     public Operation operation() {
         return ports.get(0).binding().operation(key).orElseThrow();
