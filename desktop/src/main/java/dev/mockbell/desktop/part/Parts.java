@@ -3,6 +3,7 @@ package dev.mockbell.desktop.part;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -167,21 +168,27 @@ public final class Parts {
         return node;
     }
 
-    /** One of several views: a row of words of which one is chosen. */
-    public static HBox segments(List<String> names, String chosen, Consumer<String> choose) {
+    /**
+     * One of several: a row of words of which one is chosen.
+     *
+     * @param words what each is called
+     * @param chosen the one at first; none when it is not among them
+     */
+    public static <T> HBox segments(List<T> all, Function<T, String> words, T chosen, Consumer<T> choose) {
         HBox box = new HBox(2);
         box.setAlignment(Pos.CENTER_LEFT);
         ToggleGroup group = new ToggleGroup();
-        for (String name : names) {
+        for (T one : all) {
+            String name = words.apply(one);
             ToggleButton button = new ToggleButton(name);
             button.getStyleClass().setAll("segment");
             button.setToggleGroup(group);
-            button.setSelected(name.equals(chosen));
+            button.setSelected(one.equals(chosen));
             button.setMinWidth(Region.USE_PREF_SIZE);
             button.setId("segment-" + name.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'));
             button.setOnAction(e -> {
                 button.setSelected(true);
-                choose.accept(name);
+                choose.accept(one);
             });
             box.getChildren().add(button);
         }

@@ -31,15 +31,27 @@ import javafx.scene.layout.VBox;
 
 /** The operation that is looked at: what it takes, gives and refuses, where that stands, and how it goes over the wire. */
 final class AnatomyPane extends StackPane {
-    private static final String ANATOMY = "Anatomy";
-    private static final String SOURCE = "Source";
-    private static final String WIRE = "On the wire";
+    private enum Side {
+        ANATOMY("Anatomy"),
+        SOURCE("Source"),
+        WIRE("On the wire");
+
+        private final String words;
+
+        Side(String words) {
+            this.words = words;
+        }
+
+        String words() {
+            return words;
+        }
+    }
 
     private final Desk desk;
     private final Consumer<String> copy;
     private final ReadOnlyBooleanWrapper wide = new ReadOnlyBooleanWrapper();
     private OperationPlace place;
-    private String side = ANATOMY;
+    private Side side = Side.ANATOMY;
     private SourcePane sources;
     private Contract sourcesOf;
 
@@ -52,7 +64,7 @@ final class AnatomyPane extends StackPane {
 
     /** What was being made when it was shown is there now. */
     private void again() {
-        if (WIRE.equals(side) && place != null && getScene() != null) {
+        if (side == Side.WIRE && place != null && getScene() != null) {
             show(place);
         }
     }
@@ -63,7 +75,7 @@ final class AnatomyPane extends StackPane {
     }
 
     boolean isShowingSource() {
-        return SOURCE.equals(side);
+        return side == Side.SOURCE;
     }
 
     /** Shows an operation; null shows nothing. */
@@ -87,7 +99,7 @@ final class AnatomyPane extends StackPane {
 
     /** Shows a place in the documents of a contract. */
     void source(KeptContract contract, Place at) {
-        side = SOURCE;
+        side = Side.SOURCE;
         SourcePane pane = sources(contract);
         pane.goTo(at);
         frame(contract.title(), pane);
@@ -102,9 +114,9 @@ final class AnatomyPane extends StackPane {
     }
 
     private void frame(String heading, Node content) {
-        wide.set(!ANATOMY.equals(side));
-        HBox tabs = Parts.segments(List.of(ANATOMY, SOURCE, WIRE), side, name -> {
-            side = name;
+        wide.set(side != Side.ANATOMY);
+        HBox tabs = Parts.segments(List.of(Side.values()), Side::words, side, chosen -> {
+            side = chosen;
             show(place);
         });
         VBox.setVgrow(content, Priority.ALWAYS);

@@ -27,16 +27,13 @@ import javafx.scene.layout.VBox;
 
 /** The answer of a mock that is looked at: when it is given, after how long, and what it says. */
 final class AnswerPane extends VBox {
-    private static final String SHEET = "Sheet";
-    private static final String XML = "XML";
-
     private final MocksModel model;
     private final Desk desk;
     private final XmlArea body = new XmlArea(true);
     private final MessageModel message;
     private final SheetGrid sheet;
     private final StackPane face = new StackPane();
-    private String faceShown = SHEET;
+    private Face faceShown = Face.SHEET;
     private String shown = "";
 
     AnswerPane(Models models) {
@@ -107,7 +104,7 @@ final class AnswerPane extends VBox {
                                 a.content().accept(new ContentName()),
                                 hint,
                                 Parts.spring(),
-                                Parts.segments(List.of(SHEET, XML), faceShown, this::turnTo)),
+                                Parts.segments(List.of(Face.SHEET, Face.XML), Face::words, faceShown, this::turnTo)),
                         Parts.tall(face));
     }
 
@@ -217,11 +214,11 @@ final class AnswerPane extends VBox {
         return model.contractProperty().get().name() + model.operationProperty().get() + index + a;
     }
 
-    private void turnTo(String name) {
+    private void turnTo(Face chosen) {
         keepBody();
-        faceShown = name;
+        faceShown = chosen;
         at(model.answerProperty().get()).ifPresent(a -> {
-            if (SHEET.equals(name)) {
+            if (chosen == Face.SHEET) {
                 message.open(outline(a), a.body());
             } else {
                 body.show(a.body());
@@ -231,7 +228,7 @@ final class AnswerPane extends VBox {
     }
 
     private void showFace() {
-        face.getChildren().setAll(SHEET.equals(faceShown) ? sheet : body);
+        face.getChildren().setAll(faceShown == Face.SHEET ? sheet : body);
     }
 
     /** Keeps an edit of the sheet; the pane stays as it is, so that the field keeps the keyboard. */

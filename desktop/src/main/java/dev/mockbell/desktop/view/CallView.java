@@ -63,8 +63,8 @@ final class CallView extends VBox {
     private final XmlArea wire = new XmlArea(false);
     private final XmlArea preview = new XmlArea(false);
     private Node masking;
-    private String requestTab = "Sheet";
-    private String responseTab = "Sheet";
+    private Face requestTab = Face.SHEET;
+    private Face responseTab = Face.SHEET;
 
     CallView(Models models) {
         this.model = models.call();
@@ -85,7 +85,7 @@ final class CallView extends VBox {
         desk.projectProperty().addListener((InvalidationListener) o -> showHead());
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> {
-            if ("Wire".equals(requestTab)) {
+            if (requestTab == Face.WIRE) {
                 model.lookAhead();
             }
         });
@@ -133,9 +133,9 @@ final class CallView extends VBox {
 
     /** Finds in what of the request is shown. */
     void find() {
-        if ("XML".equals(requestTab)) {
+        if (requestTab == Face.XML) {
             editor.find();
-        } else if ("Sheet".equals(requestTab)) {
+        } else if (requestTab == Face.SHEET) {
             sheet.showFilter();
         }
     }
@@ -163,7 +163,7 @@ final class CallView extends VBox {
                 Parts.head(
                         "Request",
                         Parts.spring(),
-                        Parts.segments(List.of("Sheet", "XML", "Headers", "Wire"), "Sheet", t -> {
+                        Parts.segments(List.of(Face.values()), Face::words, requestTab, t -> {
                             requestTab = t;
                             showRequest();
                         })),
@@ -178,7 +178,7 @@ final class CallView extends VBox {
                         "Response",
                         Parts.spring(),
                         masking,
-                        Parts.segments(List.of("Sheet", "XML", "Wire"), "Sheet", t -> {
+                        Parts.segments(List.of(Face.SHEET, Face.XML, Face.WIRE), Face::words, responseTab, t -> {
                             responseTab = t;
                             showResponse();
                         })),
@@ -264,15 +264,7 @@ final class CallView extends VBox {
         Label name = Parts.text(place.key(), "title");
         VBox title = new VBox(quiet, name);
         title.setMinWidth(Region.USE_PREF_SIZE);
-        List<String> versions =
-                place.ports().stream().map(p -> portTitle(place, p)).toList();
-        HBox ports = Parts.segments(
-                versions,
-                port.map(p -> portTitle(place, p)).orElse(""),
-                chosen -> place.ports().stream()
-                        .filter(p -> portTitle(place, p).equals(chosen))
-                        .findFirst()
-                        .ifPresent(model::usePort));
+        HBox ports = Parts.segments(place.ports(), p -> portTitle(place, p), port.orElse(null), model::usePort);
         ports.getStyleClass().add("boxed-segments");
         endpoint.show();
         Label goes = Parts.text("goes to", "third");
@@ -296,7 +288,7 @@ final class CallView extends VBox {
         headers.show();
         showFoot();
         answer.refresh();
-        if ("Wire".equals(requestTab)) {
+        if (requestTab == Face.WIRE) {
             model.lookAhead();
         }
     }
@@ -304,15 +296,15 @@ final class CallView extends VBox {
     private void showRequest() {
         showFoot();
         switch (requestTab) {
-            case "XML" -> {
+            case XML -> {
                 editor.show();
                 requestBody.getChildren().setAll(editor);
             }
-            case "Headers" -> {
+            case HEADERS -> {
                 headers.show();
                 requestBody.getChildren().setAll(headers);
             }
-            case "Wire" -> {
+            case WIRE -> {
                 model.lookAhead();
                 requestBody.getChildren().setAll(preview);
             }
@@ -335,11 +327,11 @@ final class CallView extends VBox {
     private void showResponse() {
         masking.setVisible(false);
         switch (responseTab) {
-            case "XML" -> {
+            case XML -> {
                 responseXml.show(model.responseXml());
                 responseBody.getChildren().setAll(responseXml);
             }
-            case "Wire" -> {
+            case WIRE -> {
                 wire.show(model.wire());
                 responseBody.getChildren().setAll(wire);
                 masking.setVisible(model.isMasking());

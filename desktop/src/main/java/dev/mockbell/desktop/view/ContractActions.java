@@ -120,7 +120,7 @@ final class ContractActions extends VBox {
         number.setPrefWidth(70);
         path.setPromptText("/path");
         host.setId("export-host");
-        HBox forms = Parts.segments(List.of("Folder", "Zip", "One WSDL", "As fetched"), "Folder", this::choose);
+        HBox forms = Parts.segments(List.of(Target.values()), Target::words, Target.FOLDER, this::choose);
         Button write = Parts.button("Export", "Write it there", this::write);
         write.setId("contract-export");
         HBox head = new HBox(8, Parts.text("Export", "strong"), Parts.spring(), forms);
@@ -133,14 +133,31 @@ final class ContractActions extends VBox {
         getChildren().addAll(head, where, row);
     }
 
-    private void choose(String name) {
-        form = switch (name) {
-            case "One WSDL" -> Form.SINGLE;
-            case "As fetched" -> Form.AS_FETCHED;
-            default -> Form.REWRITTEN;
-        };
-        String plain = out.getText().replaceAll("\\.(zip|wsdl)$", "");
-        out.setText("Zip".equals(name) ? plain + ".zip" : form == Form.SINGLE ? plain + ".wsdl" : plain);
+    /** What an export becomes. */
+    private enum Target {
+        FOLDER("Folder", Form.REWRITTEN, ""),
+        ZIP("Zip", Form.REWRITTEN, ".zip"),
+        ONE_WSDL("One WSDL", Form.SINGLE, ".wsdl"),
+        AS_FETCHED("As fetched", Form.AS_FETCHED, "");
+
+        private final String words;
+        private final Form form;
+        private final String ending;
+
+        Target(String words, Form form, String ending) {
+            this.words = words;
+            this.form = form;
+            this.ending = ending;
+        }
+
+        String words() {
+            return words;
+        }
+    }
+
+    private void choose(Target target) {
+        form = target.form;
+        out.setText(out.getText().replaceAll("\\.(zip|wsdl)$", "") + target.ending);
     }
 
     private void write() {

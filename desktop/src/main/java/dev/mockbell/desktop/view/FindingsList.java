@@ -4,10 +4,12 @@ import dev.mockbell.contract.Finding;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -16,8 +18,6 @@ import javafx.scene.layout.VBox;
 
 /** The findings of all contracts, the gravest first; choosing one leads to its place. */
 final class FindingsList extends VBox {
-    private static final List<String> SHOWN = List.of("All", "Errors", "Warnings", "Notes");
-
     private final List<Finding> findings;
     private final Grid<Finding> grid = new Grid<>(44);
 
@@ -37,13 +37,20 @@ final class FindingsList extends VBox {
             }
         });
         grid.setPrefHeight(440);
-        HBox kinds = Parts.segments(SHOWN, "All", this::show);
+        HBox kinds = Parts.<Optional<Finding.Severity>>segments(
+                Stream.concat(
+                                Stream.of(Optional.<Finding.Severity>empty()),
+                                Arrays.stream(Finding.Severity.values()).map(Optional::of))
+                        .toList(),
+                kind -> kind.map(FindingsList::plural).orElse("All"),
+                Optional.empty(),
+                this::show);
         getChildren()
                 .addAll(
                         Parts.head(
                                 "Findings", Parts.text("a click goes to the place", "second"), Parts.spring(), kinds),
                         Parts.tall(grid));
-        show("All");
+        show(Optional.empty());
     }
 
     private void choose(Consumer<Finding> goTo) {
@@ -53,12 +60,18 @@ final class FindingsList extends VBox {
         }
     }
 
-    private void show(String kind) {
+    private static String plural(Finding.Severity severity) {
+        return switch (severity) {
+            case ERROR -> "Errors";
+            case WARNING -> "Warnings";
+            case NOTE -> "Notes";
+        };
+    }
+
+    private void show(Optional<Finding.Severity> kind) {
         grid.items()
                 .setAll(findings.stream()
-                        .filter(f -> "All".equals(kind)
-                                || kind.toUpperCase(Locale.ROOT)
-                                        .startsWith(f.severity().name()))
+                        .filter(f -> kind.map(k -> k == f.severity()).orElse(true))
                         .toList());
         grid.setPlaceholder(Parts.empty("None of this kind."));
     }

@@ -224,12 +224,13 @@ final class LoadView extends StackPane {
 
     private void showPlan(LoadPlan p) {
         HBox kinds = Parts.segments(
-                ShapeFields.KINDS.stream().map(ShapeFields.Kind::name).toList(),
-                p.shape().accept(new ShapeFields.Name()),
-                name -> ShapeFields.KINDS.stream()
-                        .filter(k -> k.name().equals(name))
+                ShapeFields.KINDS,
+                ShapeFields.Kind::name,
+                ShapeFields.KINDS.stream()
+                        .filter(k -> k.name().equals(p.shape().accept(new ShapeFields.Name())))
                         .findFirst()
-                        .ifPresent(k -> model.keep(model.planProperty().get().withShape(k.first()))));
+                        .orElse(null),
+                k -> model.keep(model.planProperty().get().withShape(k.first())));
         VBox fields = new VBox(8);
         fields.setPadding(new Insets(10, 12, 10, 12));
         fields.getChildren()

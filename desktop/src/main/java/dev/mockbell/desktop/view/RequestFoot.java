@@ -99,7 +99,7 @@ final class RequestFoot extends HBox {
     }
 
     /** Shows how the request is now, with what belongs to one of its faces. */
-    void show(String face) {
+    void show(Face face) {
         Optional<String> trouble = trouble();
         Mark mark = trouble.isEmpty() ? Mark.PASSED : Mark.FAILED;
         if (validity.getUserData() != mark) {
@@ -113,8 +113,8 @@ final class RequestFoot extends HBox {
         long out = model.request().leftOut();
         leftOut.setText(out == 0 ? "" : out + " left out");
         parts.setText(out + " left out ▾");
-        boolean sheet = "Sheet".equals(face);
-        boolean xml = "XML".equals(face);
+        boolean sheet = face == Face.SHEET;
+        boolean xml = face == Face.XML;
         // what is wrong needs the room
         boolean room = sheet && trouble.isEmpty();
         shown(room, leftOut, all, required, more);

@@ -12,6 +12,7 @@ import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.exchange.Listing;
 import java.util.List;
+import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
@@ -29,6 +30,22 @@ import javafx.util.Duration;
 
 /** The ledger with its filters, and one exchange in full. */
 final class TrafficView extends VBox {
+    /** How a message is read: laid out, or to the byte. */
+    private enum Reading {
+        BODY("Body"),
+        WIRE("Wire");
+
+        private final String words;
+
+        Reading(String words) {
+            this.words = words;
+        }
+
+        String words() {
+            return words;
+        }
+    }
+
     private static final String ANY = "any operation";
 
     private final TrafficModel model;
@@ -45,8 +62,8 @@ final class TrafficView extends VBox {
     private final HBox responseHead = new HBox();
     private final HBox foot = Parts.foot();
     private final Node masking;
-    private String requestTab = "Body";
-    private String responseTab = "Body";
+    private Reading requestTab = Reading.BODY;
+    private Reading responseTab = Reading.BODY;
     private boolean following;
 
     TrafficView(Models models) {
@@ -68,25 +85,24 @@ final class TrafficView extends VBox {
     }
 
     private void build() {
-        HBox ways = Parts.segments(
-                List.of("All", "We called", "We answered"),
-                "All",
-                name -> filter(model.filterProperty()
-                        .get()
-                        .withWay(
-                                "We called".equals(name)
-                                        ? Way.CALLED
-                                        : "We answered".equals(name) ? Way.ANSWERED : null)));
+        HBox ways = Parts.<Optional<Way>>segments(
+                List.of(Optional.<Way>empty(), Optional.of(Way.CALLED), Optional.of(Way.ANSWERED)),
+                way -> way.map(w -> w == Way.CALLED ? "We called" : "We answered")
+                        .orElse("All"),
+                Optional.empty(),
+                way -> filter(model.filterProperty().get().withWay(way.orElse(null))));
         ways.getStyleClass().add("boxed-segments");
-        HBox results = Parts.segments(
-                List.of("Any result", "Fine", "Fault", "Failed"),
-                "Any result",
-                name -> filter(model.filterProperty()
-                        .get()
-                        .withOutcome(
-                                "Any result".equals(name)
-                                        ? null
-                                        : Outcome.valueOf(name.toUpperCase(java.util.Locale.ROOT)))));
+        HBox results = Parts.<Optional<Outcome>>segments(
+                List.of(
+                        Optional.<Outcome>empty(),
+                        Optional.of(Outcome.FINE),
+                        Optional.of(Outcome.FAULT),
+                        Optional.of(Outcome.FAILED)),
+                result -> result.map(
+                                r -> r.name().charAt(0) + r.name().substring(1).toLowerCase(java.util.Locale.ROOT))
+                        .orElse("Any result"),
+                Optional.empty(),
+                result -> filter(model.filterProperty().get().withOutcome(result.orElse(null))));
         results.getStyleClass().add("boxed-segments");
         text.setPromptText("Filter by text, in bodies too");
         text.setId("traffic-filter");
@@ -230,7 +246,7 @@ final class TrafficView extends VBox {
                         Parts.text(Numbers.clock(e.started()) + " · request", "heading"),
                         Parts.text(e.origin(), "second", "table-text"),
                         Parts.spring(),
-                        Parts.segments(List.of("Body", "Wire"), requestTab, t -> {
+                        Parts.segments(List.of(Reading.values()), Reading::words, requestTab, t -> {
                             requestTab = t;
                             showExchange();
                         }));
@@ -242,13 +258,13 @@ final class TrafficView extends VBox {
                         Parts.text("Response" + (e.status() > 0 ? " " + e.status() : ""), "heading"),
                         result,
                         Parts.spring(),
-                        Parts.segments(List.of("Body", "Wire"), responseTab, t -> {
+                        Parts.segments(List.of(Reading.values()), Reading::words, responseTab, t -> {
                             responseTab = t;
                             showExchange();
                         }));
-        request.show(model.text(e, false, "Wire".equals(requestTab)));
+        request.show(model.text(e, false, requestTab == Reading.WIRE));
         response.show(
-                e.response().isPresent() ? model.text(e, true, "Wire".equals(responseTab)) : "No answer: " + e.note());
+                e.response().isPresent() ? model.text(e, true, responseTab == Reading.WIRE) : "No answer: " + e.note());
         Button again =
                 Parts.button("Edit and send again", "Open it as a case in Call (Enter)", () -> call.openExchange(e));
         again.setId("send-again");
