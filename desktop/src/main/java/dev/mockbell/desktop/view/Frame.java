@@ -220,6 +220,11 @@ public final class Frame extends StackPane {
 
     private void show(Station station) {
         Node view = stations.computeIfAbsent(station, this::make);
+        if (getScene() != null) {
+            // what is being typed is kept while it is still here, and the keyboard is not left to the first thing of
+            // the bar
+            requestFocus();
+        }
         center.getChildren().setAll(view);
         rail.forEach((s, button) -> {
             button.getStyleClass().remove("here");

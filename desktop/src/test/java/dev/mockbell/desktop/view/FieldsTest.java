@@ -206,4 +206,16 @@ class FieldsTest {
         assertThat(items).as("none was open before").anyMatch(t -> t.startsWith("Projects that were open before"));
         hand.press(KeyCode.ESCAPE);
     }
+
+    @Test
+    void whatIsTypedIsKeptWhenAnotherStationIsGoneTo() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        hand.await("the sample", () -> !desktop.models.mocks().answers().isEmpty());
+        hand.type("#mock-delay", "75");
+        hand.press(KeyCode.ALT, KeyCode.DIGIT1);
+        hand.await("the delay", () -> desktop.models.mocks().answers().get(0).delayMillis() == 75);
+        assertThat(Hand.on(() -> desktop.window.stage().getScene().getFocusOwner()))
+                .as("the keyboard is at nothing in particular")
+                .isSameAs(desktop.window.frame());
+    }
 }
