@@ -74,7 +74,7 @@ final class OperationBoard extends VBox {
                         50,
                         r -> Parts.text(String.valueOf(cases(place(r)).size()), "table-text"))
                 .number("Checks", 56, r -> Parts.text(String.valueOf(checks(place(r))), "table-text"))
-                .yielding("Mock", 78, 640, r -> isCallable(r) ? mock(place(r)) : Parts.text("", "table-text"))
+                .yielding("Mock", 78, 640, r -> isCallable(r) ? answers(place(r)) : Parts.text("", "table-text"))
                 .column("Last result", 108, r -> isCallable(r) ? last(place(r)) : listed(place(r)))
                 .grouped(r -> r instanceof Row.Heading, r -> heading((Row.Heading) r));
         grid.sorted("Operation", byName())
@@ -274,7 +274,7 @@ final class OperationBoard extends VBox {
         return cases(place).stream().mapToInt(c -> c.checks().size()).sum();
     }
 
-    private Node mock(OperationPlace place) {
+    private Node answers(OperationPlace place) {
         boolean up = models.mocks().host(place.contract().name()).isPresent();
         Optional<MockPlan> plan = desk.project().mock(place.contract().name());
         if (!up) {
