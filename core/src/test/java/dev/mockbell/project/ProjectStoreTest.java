@@ -276,10 +276,10 @@ class ProjectStoreTest {
                 .matches("(?s).*" + java.util.regex.Pattern.quote(name) + ":(" + line + "|" + Math.max(1, line - 1)
                         + "|" + (line + 1) + ")\\b.*");
         for (Change change : List.of(
-                new Change.OfCase(kept.withName("two-nights", "Other")),
-                new Change.OfSuite(suite.withSteps(List.of())),
-                new Change.OfMock(mock.withPort(1)),
-                new Change.OfLoad(load.withSeconds(1)))) {
+                Change.of(kept.withName("two-nights", "Other")),
+                Change.of(suite.withSteps(List.of())),
+                Change.of(mock.withPort(1)),
+                Change.of(load.withSeconds(1)))) {
             try {
                 change.write(store, folder);
             } catch (Problem refused) {

@@ -43,8 +43,8 @@ class SaverTest {
             int edits = 1 + random.nextInt(6);
             for (int i = 0; i < edits; i++) {
                 saver.save(List.of(
-                        new Change.OfCase(kept("a", "<a>" + round + "." + i + "</a>")),
-                        new Change.OfSuite(new Suite("s", round + "." + i, List.of()))));
+                        Change.of(kept("a", "<a>" + round + "." + i + "</a>")),
+                        Change.of(new Suite("s", round + "." + i, List.of()))));
             }
             Thread.sleep(random.nextInt(4));
             saver.close();
@@ -65,8 +65,8 @@ class SaverTest {
             Saver saver = new Saver(store, at, p -> {});
             for (int i = from; ; i++) {
                 saver.save(List.of(
-                        new Change.OfCase(kept("a", "<a>" + i + "x".repeat(i % 5000) + "</a>")),
-                        new Change.OfSuite(new Suite("s", Integer.toString(i), List.of()))));
+                        Change.of(kept("a", "<a>" + i + "x".repeat(i % 5000) + "</a>")),
+                        Change.of(new Suite("s", Integer.toString(i), List.of()))));
                 saver.settle();
                 System.out.println(i);
             }
@@ -125,9 +125,9 @@ class SaverTest {
         var gate = new java.util.concurrent.CountDownLatch(1);
         saver.submit(() -> gate.await(5, TimeUnit.SECONDS));
         for (int i = 0; i < 100; i++) {
-            saver.save(List.of(new Change.OfCase(kept("a", "<a>" + i + "</a>"))));
+            saver.save(List.of(Change.of(kept("a", "<a>" + i + "</a>"))));
         }
-        saver.save(List.of(new Change.NoCase(kept("b", ""))));
+        saver.save(List.of(Change.without(kept("b", ""))));
         var after = saver.submit(() -> order.add(Files.readString(folder.resolve("cases/stay/Book/a.xml"))));
         gate.countDown();
         after.get(5, TimeUnit.SECONDS);
@@ -141,9 +141,9 @@ class SaverTest {
         Path file = folder.resolve("suites/s.yaml");
         Files.createDirectories(file.getParent());
         Files.writeString(file, "title: [broken");
-        saver.save(List.of(new Change.OfSuite(new Suite("s", "mine", List.of()))));
+        saver.save(List.of(Change.of(new Suite("s", "mine", List.of()))));
         saver.settle();
-        saver.save(List.of(new Change.OfCase(kept("a", "<a/>"))));
+        saver.save(List.of(Change.of(kept("a", "<a/>"))));
         saver.settle();
         assertThat(troubles).singleElement().satisfies(p -> assertThat(p).hasMessageContaining("s.yaml"));
         assertThat(file).hasContent("title: [broken");
@@ -159,7 +159,7 @@ class SaverTest {
             throw Problem.input("no", null, null);
         });
         assertThat(failing).failsWithin(5, TimeUnit.SECONDS);
-        saver.save(List.of(new Change.OfCase(kept("a", "<a/>"))));
+        saver.save(List.of(Change.of(kept("a", "<a/>"))));
         saver.close();
         assertThat(store.open(folder).cases()).hasSize(1);
     }
@@ -168,7 +168,7 @@ class SaverTest {
     void evenAfterClosingNothingIsLost() {
         Saver saver = saver();
         saver.close();
-        saver.save(List.of(new Change.OfCase(kept("late", "<a/>"))));
+        saver.save(List.of(Change.of(kept("late", "<a/>"))));
         assertThat(store.open(folder).cases()).hasSize(1);
     }
 
@@ -179,12 +179,12 @@ class SaverTest {
         Project after =
                 before.withoutCase("stay/Book/a").withCase(kept("b", "2")).withCase(kept("c", "1"));
         List<String> keys = new ArrayList<>();
-        Change.between(before, after).forEach(c -> keys.add(c.getClass().getSimpleName() + " " + c.key()));
-        assertThat(keys)
-                .containsExactly("OfCase case stay/Book/b", "OfCase case stay/Book/c", "NoCase case stay/Book/a");
+        Change.between(before, after).forEach(c -> keys.add((c.gone() ? "gone: " : "") + c.key()));
+        assertThat(keys).containsExactly("case stay/Book/b", "case stay/Book/c", "gone: case stay/Book/a");
         assertThat(Change.between(after, after)).isEmpty();
         assertThat(Change.between(before, before.with(before.settings().withEnvironments(List.of(), "e"))))
                 .singleElement()
-                .isInstanceOf(Change.OfSettings.class);
+                .returns("settings", Change::key)
+                .returns(false, Change::gone);
     }
 }
