@@ -18,6 +18,7 @@ class ArchitectureTest {
             "redact",
             "task",
             "file",
+            "content",
             "xml",
             "pattern",
             "expression",

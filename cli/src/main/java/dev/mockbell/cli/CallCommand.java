@@ -7,8 +7,8 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Ledger;
+import dev.mockbell.exchange.MessageText;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
@@ -242,15 +242,16 @@ final class CallCommand implements Callable<Integer> {
         if (json) {
             console.json(json(exchange, redactor));
         } else if (wire) {
-            console.line(wire(exchange.request(), redactor));
-            exchange.response().ifPresent(r -> console.line(wire(r, redactor)));
+            MessageText text = new MessageText(Optional.ofNullable(redactor), Integer.MAX_VALUE);
+            console.line(text.wire(exchange.request()));
+            exchange.response().ifPresent(r -> console.line(text.wire(r)));
         } else {
             exchange.response().ifPresent(r -> console.line(r.text().stripTrailing()));
         }
         String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
         console.note(status + exchange.timing().totalMillis() + " ms, "
-                + exchange.response().map(r -> r.body().length).orElse(0) + " bytes" + note);
+                + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
         if (exchange.response().isEmpty()) {
             console.note("Check the address and that the service is up; --endpoint sends elsewhere, and “mockbell mock”"
                     + " stands in for it.");
@@ -281,11 +282,6 @@ final class CallCommand implements Callable<Integer> {
             node.put("response", r.text());
         });
         return node;
-    }
-
-    private static String wire(HttpMessage message, Redactor redactor) {
-        String text = new String(message.wire(), StandardCharsets.UTF_8);
-        return redactor == null ? text : redactor.wire(text);
     }
 
     private static int exitCode(Exchange exchange) {

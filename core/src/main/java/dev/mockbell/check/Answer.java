@@ -26,15 +26,14 @@ public record Answer(
         Optional<XdmNode> payload) {
     /** Reads the response of an exchange. */
     public static Answer of(Exchange exchange, Optional<MessageOutline> outline, Expressions expressions) {
-        byte[] body = exchange.response().map(r -> r.body()).orElse(new byte[0]);
         if (exchange.response().isEmpty()) {
             return new Answer(exchange, outline, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
         }
-        if (body.length == 0 && (outline.isEmpty() || exchange.status() == 202)) {
+        if (exchange.response().get().body().isEmpty() && (outline.isEmpty() || exchange.status() == 202)) {
             return new Answer(exchange, outline, Optional.empty(), Optional.empty(), Optional.empty());
         }
         try {
-            SoapMessage soap = SoapMessage.parse(body, "response");
+            SoapMessage soap = SoapMessage.of(exchange.response().get(), "response");
             Optional<XdmNode> payload = soap.payloadDocument().map(expressions::wrap);
             return new Answer(exchange, outline, Optional.of(soap), Optional.empty(), payload);
         } catch (Problem problem) {

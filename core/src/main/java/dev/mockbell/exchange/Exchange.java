@@ -23,8 +23,8 @@ public record Exchange(
         String operation,
         String endpoint,
         String origin,
-        HttpMessage request,
-        Optional<HttpMessage> response,
+        Message request,
+        Optional<Message> response,
         Timing timing,
         Outcome outcome,
         String note) {
@@ -43,7 +43,7 @@ public record Exchange(
     }
 
     public int status() {
-        return response.map(HttpMessage::status).orElse(0);
+        return response.map(Message::status).orElse(0);
     }
 
     public Exchange withId(long number) {

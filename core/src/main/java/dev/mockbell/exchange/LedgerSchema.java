@@ -10,7 +10,7 @@ import java.sql.Statement;
 /** The tables of the ledger. Their version is the file's {@code user_version}; older files are brought forward in place. */
 final class LedgerSchema {
     /** The version that this program writes. */
-    static final int VERSION = 1;
+    static final int VERSION = 2;
 
     private LedgerSchema() {}
 
@@ -37,6 +37,9 @@ final class LedgerSchema {
             }
             if (from < 1) {
                 first(connection);
+            }
+            if (from < 2) {
+                second(connection);
             }
             try (Statement s = connection.createStatement()) {
                 s.execute("PRAGMA user_version=" + VERSION);
@@ -100,6 +103,17 @@ final class LedgerSchema {
         }
     }
 
+    /** Other transports than HTTP; contents that are too large for their row. */
+    private static void second(Connection connection) throws SQLException {
+        try (Statement s = connection.createStatement()) {
+            s.execute("ALTER TABLE exchange ADD COLUMN kind TEXT NOT NULL DEFAULT 'http'");
+            s.execute("""
+                    CREATE TABLE piece (
+                      exchange INTEGER NOT NULL, face INTEGER NOT NULL, number INTEGER NOT NULL, seam BLOB NOT NULL,
+                      bytes BLOB NOT NULL, PRIMARY KEY (exchange, face, number))""");
+        }
+    }
+
     /** Takes so many numbers in a row, within the transaction under way; the first of them. */
     static long numbers(Connection connection, int count) throws SQLException {
         try (PreparedStatement s = connection.prepareStatement("UPDATE number SET last = last + ? RETURNING last")) {
@@ -122,6 +136,7 @@ final class LedgerSchema {
                     last = r.getLong(1);
                 }
                 s.execute("DELETE FROM exchange WHERE id <= " + (last - most));
+                s.execute("DELETE FROM piece WHERE exchange <= " + (last - most));
                 return last;
             }
         });

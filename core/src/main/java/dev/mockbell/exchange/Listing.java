@@ -36,8 +36,8 @@ public record Listing(
                 e.origin(),
                 e.status(),
                 e.timing().total(),
-                e.request().body().length,
-                e.response().map(r -> r.body().length).orElse(0),
+                e.request().body().size(),
+                e.response().map(r -> r.body().size()).orElse(0L),
                 e.outcome(),
                 e.note());
     }

@@ -3,10 +3,12 @@ package dev.mockbell.load;
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Check;
 import dev.mockbell.check.Checker;
+import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
@@ -135,11 +137,11 @@ final class LoadSession {
 
     private Exchange exchange(
             LoadStep step, byte[] request, String head, byte[] body, long nanos, Outcome outcome, String note) {
-        byte[] wire = request == null ? new byte[0] : request;
-        HttpMessage sentMessage = WireHead.read(wire, contentOf(wire))
+        Content wire = Content.of(request == null ? new byte[0] : request);
+        Message sentMessage = WireHead.read(wire, contentOf(wire))
                 .orElseGet(() ->
                         new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
-        Optional<HttpMessage> answer = head == null ? Optional.empty() : WireHead.read(joined(head, body), body);
+        Optional<Message> answer = head == null ? Optional.empty() : answer(head, Content.of(body));
         return new Exchange(
                 0,
                 Instant.now().minusNanos(nanos),
@@ -155,16 +157,13 @@ final class LoadSession {
                 note);
     }
 
-    private static byte[] contentOf(byte[] wire) {
-        String text = new String(wire, StandardCharsets.ISO_8859_1);
-        int end = text.indexOf("\r\n\r\n");
-        return end < 0 ? wire : java.util.Arrays.copyOfRange(wire, end + 4, wire.length);
+    private static Content contentOf(Content wire) {
+        int end = wire.text(StandardCharsets.ISO_8859_1).indexOf("\r\n\r\n");
+        return end < 0 ? wire : wire.slice(end + 4, wire.size());
     }
 
-    private static byte[] joined(String head, byte[] body) {
-        byte[] start = head.getBytes(StandardCharsets.ISO_8859_1);
-        byte[] all = java.util.Arrays.copyOf(start, start.length + body.length);
-        System.arraycopy(body, 0, all, start.length, body.length);
-        return all;
+    private static Optional<Message> answer(String head, Content body) {
+        Content start = Content.of(head.getBytes(StandardCharsets.ISO_8859_1));
+        return WireHead.read(Content.joined(start, body), body);
     }
 }

@@ -1,9 +1,12 @@
 package dev.mockbell.mock;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.MediaType;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.wire.WireHead;
 import io.netty.buffer.ByteBuf;
@@ -21,6 +24,7 @@ import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.timeout.IdleStateEvent;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -39,6 +43,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private final Intake intake;
     private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
     private int waitingBytes;
+    private Typed typed = Typed.NONE;
     private boolean busy;
     private boolean inputEnded;
 
@@ -129,7 +134,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             String why = "There is no service at " + path(request) + "; it is at " + known + ".";
             host.count(new MockEvent(Instant.now(), "", -1, "404", why));
             plain(context, HttpResponseStatus.NOT_FOUND, why + "\n", keepAlive);
-            record(began, wire, new byte[0], "", Outcome.FAILED, why, HttpMessageBodies.NONE);
+            record(began, wire, new byte[0], "", Outcome.FAILED, why, Bodies.NONE);
         } else {
             soap(context, request, wire, began, keepAlive);
         }
@@ -145,10 +150,10 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             ChannelHandlerContext context, FullHttpRequest request, byte[] wire, long began, boolean keepAlive) {
         byte[] body = new byte[request.content().readableBytes()];
         request.content().getBytes(request.content().readerIndex(), body);
-        String type = request.headers().get(HttpHeaderNames.CONTENT_TYPE, "");
-        String action = unquoted(request.headers().get("SOAPAction", actionOf(type)));
+        typed = typed.of(request.headers().get(HttpHeaderNames.CONTENT_TYPE, ""));
+        String action = unquoted(request.headers().get("SOAPAction", typed.action()));
         Responder responder = host.responder();
-        Responder.Found found = responder.find(body, charset(type), action);
+        Responder.Found found = responder.find(body, typed.charset(), action);
         if (found.quick()) {
             send(context, responder.reply(found, body), body, wire, began, keepAlive);
             return;
@@ -167,9 +172,20 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
-    private static String actionOf(String contentType) {
-        int at = contentType.indexOf("action=");
-        return at < 0 ? "" : contentType.substring(at + 7).split(";")[0].strip();
+    /** What a Content-Type says; kept, since a client writes the same again and again. */
+    private record Typed(String text, String charset, String action) {
+        static final Typed NONE = new Typed("", null, "");
+
+        Typed of(String other) {
+            if (text.equals(other)) {
+                return this;
+            }
+            MediaType type = new MediaType(other);
+            return new Typed(
+                    other,
+                    type.charset().map(Charset::name).orElse(null),
+                    type.parameter("action").orElse(""));
+        }
     }
 
     private static String unquoted(String text) {
@@ -177,19 +193,6 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         return bare.length() > 1 && bare.startsWith("\"") && bare.endsWith("\"")
                 ? bare.substring(1, bare.length() - 1)
                 : bare;
-    }
-
-    private static String charset(String contentType) {
-        int at = contentType.toLowerCase(java.util.Locale.ROOT).indexOf("charset=");
-        if (at < 0) {
-            return null;
-        }
-        String name = unquoted(contentType.substring(at + 8).split(";")[0]);
-        try {
-            return java.nio.charset.Charset.isSupported(name) ? name : null;
-        } catch (IllegalArgumentException e) {
-            return null;
-        }
     }
 
     private void send(
@@ -236,9 +239,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 reply.event().operation(),
                 outcome,
                 note,
-                new HttpMessageBodies(
-                        requestBody,
-                        reply.body(),
+                new Bodies(
+                        Content.of(requestBody),
+                        Content.of(reply.body()),
                         "mock answer " + reply.event().title()));
     }
 
@@ -286,32 +289,27 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
-    private record HttpMessageBodies(byte[] request, byte[] response, String origin) {
-        private static final HttpMessageBodies NONE = new HttpMessageBodies(new byte[0], new byte[0], "mock");
+    private record Bodies(Content request, Content response, String origin) {
+        private static final Bodies NONE = new Bodies(Content.NONE, Content.NONE, "mock");
     }
 
     private void record(
-            long began,
-            byte[] in,
-            byte[] out,
-            String operation,
-            Outcome outcome,
-            String note,
-            HttpMessageBodies bodies) {
+            long began, byte[] in, byte[] out, String operation, Outcome outcome, String note, Bodies bodies) {
         if (!host.records()) {
             return;
         }
         long nanos = System.nanoTime() - began;
-        HttpMessage request = WireHead.read(in, bodies.request())
-                .orElseGet(() -> new HttpMessage("", java.util.List.of(), bodies.request(), in));
-        Optional<HttpMessage> response = WireHead.read(out, bodies.response());
+        Content received = Content.of(in);
+        Message request = WireHead.read(received, bodies.request())
+                .orElseGet(() -> new HttpMessage("", java.util.List.of(), bodies.request(), received));
+        Optional<Message> response = WireHead.read(Content.of(out), bodies.response());
         host.record(new Exchange(
                 0,
                 Instant.now().minusNanos(nanos),
                 Way.ANSWERED,
                 host.plan().contract(),
                 operation,
-                host.base() + request.startLine().replaceAll("^\\S+ (\\S+).*", "$1"),
+                host.base() + request.title().replaceAll("^\\S+ (\\S+).*", "$1"),
                 bodies.origin(),
                 request,
                 response,

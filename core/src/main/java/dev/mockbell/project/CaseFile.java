@@ -4,7 +4,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Header;
 import dev.mockbell.file.FileName;
 import dev.mockbell.suite.Case;
 import java.util.ArrayList;

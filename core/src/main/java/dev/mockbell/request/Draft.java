@@ -1,6 +1,7 @@
 package dev.mockbell.request;
 
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
@@ -9,7 +10,7 @@ import java.util.List;
 final class Draft {
     private Filler filler;
     private URI address;
-    private byte[] body = {};
+    private Content body = Content.NONE;
     private final List<Header> headers = new ArrayList<>();
 
     Draft(Filler filler) {
@@ -30,11 +31,11 @@ final class Draft {
         filler = filler.forHost(made.getHost());
     }
 
-    byte[] body() {
+    Content body() {
         return body;
     }
 
-    void body(byte[] made) {
+    void body(Content made) {
         body = made;
     }
 

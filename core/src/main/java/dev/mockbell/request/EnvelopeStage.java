@@ -1,5 +1,6 @@
 package dev.mockbell.request;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
@@ -28,6 +29,6 @@ record EnvelopeStage(SoapVersion version, Braces payload, Optional<Braces> block
     public void apply(Draft draft) {
         List<String> header = blocks.map(b -> List.of(draft.filler().fill(b))).orElse(List.of());
         String text = Envelope.around(version, draft.filler().fill(payload), header);
-        draft.body(text.getBytes(StandardCharsets.UTF_8));
+        draft.body(Content.of(text.getBytes(StandardCharsets.UTF_8)));
     }
 }

@@ -1,6 +1,6 @@
 package dev.mockbell.request;
 
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Header;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapVersion;

@@ -1,6 +1,6 @@
 package dev.mockbell.request;
 
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Header;
 import java.util.List;
 
 /**

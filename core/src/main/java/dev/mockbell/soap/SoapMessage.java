@@ -1,5 +1,8 @@
 package dev.mockbell.soap;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Part;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -32,10 +35,25 @@ public record SoapMessage(
      * @throws Problem when the bytes are no XML or no SOAP envelope
      */
     public static SoapMessage parse(byte[] bytes, String name) {
-        if (bytes.length == 0) {
+        return parse(Content.of(bytes), "", name);
+    }
+
+    /**
+     * As {@link #parse(byte[], String)}, for bytes that came with a Content-Type.
+     *
+     * @param contentType counts when neither a byte order mark nor the XML declaration tells the encoding
+     */
+    public static SoapMessage parse(Content content, String contentType, String name) {
+        if (content.isEmpty()) {
             throw Problem.input("The body is empty, not a SOAP envelope", name, null);
         }
-        return of(Xml.parse(bytes, name, XmlLimits.MESSAGE), name);
+        return of(Xml.parse(content, contentType, name, XmlLimits.MESSAGE), name);
+    }
+
+    /** Reads the envelope of a message: its body, or the root of its parts. */
+    public static SoapMessage of(Message message, String name) {
+        Part root = message.root();
+        return parse(root.content(), root.header("Content-Type").orElse(""), name);
     }
 
     private static SoapMessage of(Document document, String name) {

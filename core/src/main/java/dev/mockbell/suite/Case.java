@@ -2,9 +2,9 @@ package dev.mockbell.suite;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.RequestText;

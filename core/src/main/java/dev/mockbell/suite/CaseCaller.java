@@ -72,13 +72,12 @@ public final class CaseCaller {
             return raw.withOutcome(Outcome.FAILED, failure.orElse("no answer"));
         }
         boolean oneWay = operation.pattern() == Operation.Pattern.ONE_WAY;
-        byte[] body = raw.response().get().body();
-        if (body.length == 0) {
+        if (raw.response().get().body().isEmpty()) {
             boolean fine = raw.status() / 100 == 2 && (oneWay || raw.status() == 202);
             return fine ? raw : raw.withOutcome(Outcome.FAILED, "status " + raw.status() + " without a body");
         }
         try {
-            SoapMessage soap = SoapMessage.parse(body, "response");
+            SoapMessage soap = SoapMessage.of(raw.response().get(), "response");
             if (soap.fault().isPresent()) {
                 return raw.withOutcome(Outcome.FAULT, soap.fault().get().title());
             }

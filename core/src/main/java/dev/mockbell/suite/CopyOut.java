@@ -1,7 +1,7 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
@@ -214,6 +214,6 @@ public final class CopyOut {
     }
 
     private static String body(CallRequest request) {
-        return new String(request.body(), StandardCharsets.UTF_8);
+        return request.body().text(StandardCharsets.UTF_8);
     }
 }

@@ -1,23 +1,25 @@
 package dev.mockbell.wire;
 
-import java.io.ByteArrayOutputStream;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.ContentSink;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import org.apache.hc.client5.http.async.methods.AbstractBinResponseConsumer;
-import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
 import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.HttpResponse;
 
 /** Takes an answer whose body, decompressed, may have at most so many bytes. */
-final class BoundedBody extends AbstractBinResponseConsumer<SimpleHttpResponse> {
+final class BoundedBody extends AbstractBinResponseConsumer<BoundedBody.Taken> {
     private final long most;
-    private final ByteArrayOutputStream body = new ByteArrayOutputStream();
-    private SimpleHttpResponse response;
-    private ContentType contentType;
+    private final ContentSink body = new ContentSink();
+    private HttpResponse head;
 
     BoundedBody(long most) {
         this.most = most;
     }
+
+    /** An answer as the library read it. */
+    record Taken(HttpResponse head, Content body) {}
 
     /** More came than is taken. */
     static final class TooLarge extends IOException {
@@ -29,9 +31,8 @@ final class BoundedBody extends AbstractBinResponseConsumer<SimpleHttpResponse> 
     }
 
     @Override
-    protected void start(HttpResponse head, ContentType type) {
-        response = SimpleHttpResponse.copy(head);
-        contentType = type;
+    protected void start(HttpResponse response, ContentType type) {
+        head = response;
     }
 
     @Override
@@ -41,20 +42,17 @@ final class BoundedBody extends AbstractBinResponseConsumer<SimpleHttpResponse> 
 
     @Override
     protected void data(ByteBuffer from, boolean endOfStream) throws IOException {
-        if (body.size() + (long) from.remaining() > most) {
+        if (body.size() + from.remaining() > most) {
             throw new TooLarge(most);
         }
         byte[] bytes = new byte[from.remaining()];
         from.get(bytes);
-        body.write(bytes, 0, bytes.length);
+        body.write(bytes);
     }
 
     @Override
-    protected SimpleHttpResponse buildResult() {
-        if (body.size() > 0) {
-            response.setBody(body.toByteArray(), contentType);
-        }
-        return response;
+    protected Taken buildResult() {
+        return new Taken(head, body.content());
     }
 
     @Override

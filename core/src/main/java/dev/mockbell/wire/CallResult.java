@@ -1,6 +1,6 @@
 package dev.mockbell.wire;
 
-import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import java.time.Instant;
 import java.util.Optional;
@@ -12,8 +12,4 @@ import java.util.Optional;
  * @param failure why none came, a sentence; empty when one did
  */
 public record CallResult(
-        Instant started,
-        HttpMessage request,
-        Optional<HttpMessage> response,
-        Timing timing,
-        Optional<String> failure) {}
+        Instant started, Message request, Optional<Message> response, Timing timing, Optional<String> failure) {}

@@ -1,25 +1,27 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.exchange.HttpMessage;
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.io.InterruptedIOException;
 import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
-import org.apache.hc.client5.http.async.methods.SimpleHttpResponse;
-import org.apache.hc.client5.http.async.methods.SimpleRequestProducer;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
-import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.message.BasicHttpRequest;
+import org.apache.hc.core5.http.nio.support.BasicRequestProducer;
 import org.apache.hc.core5.util.Timeout;
 
 /**
@@ -77,10 +79,11 @@ public final class HttpCaller implements AutoCloseable {
     private static Fetching run(
             CloseableHttpAsyncClient client, Recording recording, CallRequest request, Connect by, StopSignal stop) {
         Timeout timeout = Timeout.of(by.timeouts().answer());
-        SimpleHttpRequest message = SimpleHttpRequest.create(request.method(), request.address());
+        BasicHttpRequest message = new BasicHttpRequest(request.method(), request.address());
+        boolean contained = !request.body().isEmpty() || "POST".equals(request.method());
         String contentType = null;
         for (Header header : request.headers()) {
-            if (header.name().equalsIgnoreCase("Content-Type")) {
+            if (contained && header.name().equalsIgnoreCase("Content-Type")) {
                 contentType = header.value();
             } else {
                 message.addHeader(header.name(), header.value());
@@ -89,26 +92,22 @@ public final class HttpCaller implements AutoCloseable {
         by.login()
                 .filter(l -> !message.containsHeader("Authorization"))
                 .ifPresent(l -> message.addHeader("Authorization", l.header()));
-        if (request.body().length > 0 || "POST".equals(request.method())) {
-            message.setBody(request.body(), contentType == null ? null : ContentType.parseLenient(contentType));
-        }
-        if (contentType != null && message.getContentType() != null) {
-            message.setHeader("Content-Type", contentType);
-        }
-        message.setConfig(RequestConfig.custom()
+        BodyProducer body = contained ? new BodyProducer(request.body(), contentType) : null;
+        HttpClientContext context = HttpClientContext.create();
+        context.setRequestConfig(RequestConfig.custom()
                 .setRedirectsEnabled(false)
                 .setResponseTimeout(timeout)
                 .setConnectionRequestTimeout(timeout)
                 .build());
         Instant started = Instant.now();
         long from = System.nanoTime();
-        Future<SimpleHttpResponse> future = client.execute(
-                SimpleRequestProducer.create(message),
+        Future<BoundedBody.Taken> future = client.execute(
+                new BasicRequestProducer(message, body),
                 new BoundedBody(by.limits().bytes()),
-                HttpClientContext.create(),
+                context,
                 null);
         stop.onStop(() -> future.cancel(true));
-        SimpleHttpResponse response = null;
+        BoundedBody.Taken response = null;
         Throwable failure = null;
         try {
             response = future.get(by.timeouts().whole().toMillis(), TimeUnit.MILLISECONDS);
@@ -133,19 +132,19 @@ public final class HttpCaller implements AutoCloseable {
             CallRequest request,
             Instant started,
             long from,
-            SimpleHttpResponse response,
+            BoundedBody.Taken response,
             Throwable failure,
             Recording.Taken taken) {
         long end = System.nanoTime();
-        HttpMessage sent = WireHead.read(taken.sent(), request.body())
+        Message sent = WireHead.read(taken.sent(), request.body())
                 .orElseGet(() -> new HttpMessage(
                         request.method() + " " + WireHead.target(request.address()) + " HTTP/1.1",
                         request.headers(),
                         request.body(),
                         taken.sent()));
-        Optional<HttpMessage> received = response == null
+        Optional<Message> received = response == null
                 ? Optional.empty()
-                : WireHead.read(taken.received(), body(response)).or(() -> Optional.of(fallback(response)));
+                : Optional.of(WireHead.read(taken.received(), response.body()).orElseGet(() -> fallback(response)));
         return new CallResult(
                 started,
                 sent,
@@ -154,17 +153,13 @@ public final class HttpCaller implements AutoCloseable {
                 failure == null ? Optional.empty() : Optional.of(CallFailure.words(failure, request)));
     }
 
-    private static HttpMessage fallback(SimpleHttpResponse response) {
-        java.util.List<Header> headers = java.util.Arrays.stream(response.getHeaders())
+    private static HttpMessage fallback(BoundedBody.Taken response) {
+        List<Header> headers = Arrays.stream(response.head().getHeaders())
                 .map(h -> new Header(h.getName(), h.getValue()))
                 .toList();
-        String line = "HTTP/1.1 " + response.getCode() + " " + response.getReasonPhrase();
-        return new HttpMessage(line, headers, body(response), new byte[0]);
-    }
-
-    private static byte[] body(SimpleHttpResponse response) {
-        byte[] bytes = response.getBodyBytes();
-        return bytes == null ? new byte[0] : bytes;
+        String line =
+                "HTTP/1.1 " + response.head().getCode() + " " + response.head().getReasonPhrase();
+        return new HttpMessage(line, headers, response.body(), Content.NONE);
     }
 
     private static Timing timing(Recording.Taken taken, long from, long end) {

@@ -1,9 +1,10 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.ReadLimits;
-import dev.mockbell.exchange.HttpMessage;
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
@@ -56,10 +57,12 @@ public final class HttpFetcher implements DocumentFetcher {
         URI at = withoutLogin(uri);
         int moves = 0;
         for (int asked = 0; ; ) {
-            HttpMessage response = get(at, stop);
+            Message response = get(at, stop);
             if (response.status() / 100 == 2) {
                 return new Fetched(
-                        at, response.body(), response.header("Content-Type").orElse(""));
+                        at,
+                        response.body().bytes(),
+                        response.header("Content-Type").orElse(""));
             }
             Optional<URI> moved = moved(at, response);
             if (moved.isPresent()) {
@@ -93,7 +96,7 @@ public final class HttpFetcher implements DocumentFetcher {
     }
 
     /** Where a redirect leads (RFC 9110 §15.4). Followed here, so that a login stays with the server that asked for it. */
-    private static Optional<URI> moved(URI from, HttpMessage response) {
+    private static Optional<URI> moved(URI from, Message response) {
         boolean moves = List.of(301, 302, 303, 307, 308).contains(response.status());
         Optional<String> location = moves ? response.header("Location") : Optional.empty();
         try {
@@ -104,10 +107,10 @@ public final class HttpFetcher implements DocumentFetcher {
         }
     }
 
-    private HttpMessage get(URI uri, StopSignal stop) {
+    private Message get(URI uri, StopSignal stop) {
         List<Header> headers = new ArrayList<>();
         headers.add(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*"));
-        CallRequest request = new CallRequest("GET", uri, headers, new byte[0], limits.timeout());
+        CallRequest request = new CallRequest("GET", uri, headers, Content.NONE, limits.timeout());
         Connect usual = caller.connect();
         // four times the wait for a byte, so that a server which drips its answer cannot hold up everything
         Connect by = usual.withLogin(Optional.ofNullable(logins.get(server(uri))))

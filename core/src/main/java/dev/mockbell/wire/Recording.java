@@ -1,18 +1,20 @@
 package dev.mockbell.wire;
 
-import java.io.ByteArrayOutputStream;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.ContentSink;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 
 /** The plain bytes of one connection in both directions, with the moments of the first and last of each. */
 final class Recording {
-    private final ByteArrayOutputStream sent = new ByteArrayOutputStream();
-    private final ByteArrayOutputStream received = new ByteArrayOutputStream();
+    private final ContentSink sent = new ContentSink();
+    private final ContentSink received = new ContentSink();
     private long firstSent;
     private long lastSent;
     private long firstReceived;
     private long lastReceived;
 
-    synchronized void sent(ByteBuffer buffer, int from, int count) {
+    synchronized void sent(ByteBuffer buffer, int from, int count) throws IOException {
         if (count > 0) {
             long now = System.nanoTime();
             firstSent = firstSent == 0 ? now : firstSent;
@@ -21,7 +23,7 @@ final class Recording {
         }
     }
 
-    synchronized void received(ByteBuffer buffer, int from, int count) {
+    synchronized void received(ByteBuffer buffer, int from, int count) throws IOException {
         if (count > 0) {
             long now = System.nanoTime();
             firstReceived = firstReceived == 0 ? now : firstReceived;
@@ -30,18 +32,19 @@ final class Recording {
         }
     }
 
-    private static void copy(ByteBuffer buffer, int from, int count, ByteArrayOutputStream to) {
+    private static void copy(ByteBuffer buffer, int from, int count, ContentSink to) throws IOException {
         byte[] bytes = new byte[count];
         ByteBuffer view = buffer.duplicate();
         view.limit(from + count).position(from);
         view.get(bytes);
-        to.writeBytes(bytes);
+        to.write(bytes);
     }
 
     /** What was recorded; the moments are of {@link System#nanoTime()}, 0 for what did not happen. */
-    record Taken(byte[] sent, byte[] received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
+    record Taken(
+            Content sent, Content received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
 
     synchronized Taken take() {
-        return new Taken(sent.toByteArray(), received.toByteArray(), firstSent, lastSent, firstReceived, lastReceived);
+        return new Taken(sent.content(), received.content(), firstSent, lastSent, firstReceived, lastReceived);
     }
 }

@@ -1,5 +1,6 @@
 package dev.mockbell.wire;
 
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.function.BiFunction;
@@ -25,10 +26,7 @@ final class RecordingEngine extends SSLEngine {
     public SSLEngineResult wrap(ByteBuffer[] plain, int offset, int length, ByteBuffer encrypted) throws SSLException {
         int[] from = positions(plain, offset, length);
         SSLEngineResult result = engine.wrap(plain, offset, length, encrypted);
-        for (int i = 0; i < length; i++) {
-            ByteBuffer buffer = plain[offset + i];
-            recording.sent(buffer, from[i], buffer.position() - from[i]);
-        }
+        keep(recording::sent, plain, offset, from);
         return result;
     }
 
@@ -37,11 +35,24 @@ final class RecordingEngine extends SSLEngine {
             throws SSLException {
         int[] from = positions(plain, offset, length);
         SSLEngineResult result = engine.unwrap(encrypted, plain, offset, length);
-        for (int i = 0; i < length; i++) {
-            ByteBuffer buffer = plain[offset + i];
-            recording.received(buffer, from[i], buffer.position() - from[i]);
-        }
+        keep(recording::received, plain, offset, from);
         return result;
+    }
+
+    /** Takes down a direction of a connection. */
+    private interface Keeper {
+        void keep(ByteBuffer buffer, int from, int count) throws IOException;
+    }
+
+    private static void keep(Keeper keeper, ByteBuffer[] plain, int offset, int[] from) throws SSLException {
+        try {
+            for (int i = 0; i < from.length; i++) {
+                ByteBuffer buffer = plain[offset + i];
+                keeper.keep(buffer, from[i], buffer.position() - from[i]);
+            }
+        } catch (IOException e) {
+            throw new SSLException("what passes cannot be kept", e);
+        }
     }
 
     private static int[] positions(ByteBuffer[] buffers, int offset, int length) {

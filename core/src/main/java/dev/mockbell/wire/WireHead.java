@@ -1,16 +1,20 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.exchange.HttpMessage;
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.exchange.Message;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
 /** Reads start line and headers off recorded bytes, as they were written and in their order. */
 public final class WireHead {
+    /** Heads are bounded to less than this where they are received, interim ones included. */
+    private static final int LONGEST = 1 << 20;
+
     private WireHead() {}
 
     /**
@@ -35,11 +39,9 @@ public final class WireHead {
                 head.append(h.name()).append(": ").append(h.value()).append("\r\n");
             }
         }
-        head.append("Content-Length: ").append(request.body().length).append("\r\n\r\n");
-        byte[] start = head.toString().getBytes(StandardCharsets.ISO_8859_1);
-        byte[] all = Arrays.copyOf(start, start.length + request.body().length);
-        System.arraycopy(request.body(), 0, all, start.length, request.body().length);
-        return all;
+        head.append("Content-Length: ").append(request.body().size()).append("\r\n\r\n");
+        Content start = Content.of(head.toString().getBytes(StandardCharsets.ISO_8859_1));
+        return Content.joined(start, request.body()).bytes();
     }
 
     /** The target in origin form (RFC 9112 §3.2.1). */
@@ -58,8 +60,8 @@ public final class WireHead {
      *
      * @param wire all bytes of one direction of a connection; interim responses (1xx) before the last are skipped
      */
-    public static Optional<HttpMessage> read(byte[] wire, byte[] body) {
-        String text = new String(wire, StandardCharsets.ISO_8859_1);
+    public static Optional<Message> read(Content wire, Content body) {
+        String text = new String(wire.start(LONGEST), StandardCharsets.ISO_8859_1);
         int start = 0;
         while (text.startsWith("HTTP/1.1 1", start)) {
             int end = text.indexOf("\r\n\r\n", start);

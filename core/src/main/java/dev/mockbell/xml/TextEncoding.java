@@ -1,7 +1,7 @@
 package dev.mockbell.xml;
 
+import dev.mockbell.content.MediaType;
 import java.nio.charset.Charset;
-import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Locale;
@@ -19,7 +19,6 @@ import java.util.regex.Pattern;
 public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final Pattern DECLARED =
             Pattern.compile("^\\s*<\\?xml\\s[^>]*?encoding\\s*=\\s*[\"']([^\"']+)[\"'][^>]*>");
-    private static final Pattern PARAMETER = Pattern.compile("(?i);\\s*charset\\s*=\\s*\"?([^\\s;\"]+)");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
 
     /**
@@ -60,12 +59,12 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
         boolean ebcdic = starts(bytes, 0x4C, 0x6F, 0xA7, 0x94) && Charset.isSupported("IBM037");
         Charset plain = ebcdic ? Charset.forName("IBM037") : StandardCharsets.ISO_8859_1;
         Matcher declared = DECLARED.matcher(new String(bytes, 0, Math.min(bytes.length, 400), plain));
-        Optional<Charset> given = parameter(contentType);
+        Optional<Charset> given = new MediaType(contentType).charset();
         if (!declared.find()) {
             return new TextEncoding(given.orElse(StandardCharsets.UTF_8), 0, Optional.empty());
         }
         String name = declared.group(1).strip();
-        Optional<Charset> known = charset(name);
+        Optional<Charset> known = MediaType.charset(name);
         boolean wideName = name.toUpperCase(Locale.ROOT).matches("UTF-?(16|32).*|UCS-?[24].*|ISO-10646-UCS-[24]");
         if (known.isEmpty() || wideName) {
             Charset used = given.filter(c -> !c.name().matches("UTF-(16|32).*")).orElse(StandardCharsets.UTF_8);
@@ -76,19 +75,6 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
                     Optional.of("The document declares the encoding " + name + why + "; it is read as " + used + "."));
         }
         return new TextEncoding(known.get(), 0, Optional.empty());
-    }
-
-    private static Optional<Charset> parameter(String contentType) {
-        Matcher named = PARAMETER.matcher(contentType);
-        return named.find() ? charset(named.group(1)) : Optional.empty();
-    }
-
-    private static Optional<Charset> charset(String name) {
-        try {
-            return Charset.isSupported(name) ? Optional.of(Charset.forName(name)) : Optional.empty();
-        } catch (IllegalCharsetNameException e) {
-            return Optional.empty();
-        }
     }
 
     /**

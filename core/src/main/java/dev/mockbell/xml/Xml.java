@@ -1,6 +1,7 @@
 package dev.mockbell.xml;
 
 import com.ctc.wstx.stax.WstxInputFactory;
+import dev.mockbell.content.Content;
 import dev.mockbell.problem.Problem;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -80,12 +81,18 @@ public final class Xml {
      * @param contentType counts when neither a byte order mark nor the XML declaration tells the encoding
      */
     public static Document parse(byte[] bytes, String contentType, String name, XmlLimits limits) {
-        if (bytes.length > limits.bytes()) {
+        return parse(Content.of(bytes), contentType, name, limits);
+    }
+
+    /** As {@link #parse(byte[], String, String, XmlLimits)}. */
+    public static Document parse(Content from, String contentType, String name, XmlLimits limits) {
+        if (from.size() > limits.bytes()) {
             throw Problem.input(
-                    "The document has " + bytes.length + " bytes, more than the limit of " + limits.bytes(),
+                    "The document has " + from.size() + " bytes, more than the limit of " + limits.bytes(),
                     name,
                     "Raise the limit if it is meant to be that large.");
         }
+        byte[] bytes = from.bytes();
         TextEncoding encoding = TextEncoding.of(bytes, contentType);
         byte[] read = encoding.withoutLateDeclaration(bytes);
         InputStream content = new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip());

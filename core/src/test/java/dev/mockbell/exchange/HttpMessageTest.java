@@ -2,7 +2,8 @@ package dev.mockbell.exchange;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.wire.WireHead;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -14,7 +15,7 @@ class HttpMessageTest {
     @ParameterizedTest
     @CsvSource({"HTTP/1.1 200 OK, 200", "HTTP/1.0 404, 404", "POST /x HTTP/1.1, 0", "HTTP/1.1 abc, 0", "'', 0"})
     void theStatusIsOfResponsesAlone(String line, int status) {
-        assertThat(new HttpMessage(line, List.of(), new byte[0], new byte[0]).status())
+        assertThat(new HttpMessage(line, List.of(), Content.NONE, Content.NONE).status())
                 .isEqualTo(status);
     }
 
@@ -26,24 +27,24 @@ class HttpMessageTest {
         "text/xml; charset=nonsense, UTF-8"
     })
     void theTextIsReadByItsCharset(String type, String charset) {
-        byte[] body = "høyde".getBytes(java.nio.charset.Charset.forName(charset));
+        Content body = Content.of("høyde".getBytes(java.nio.charset.Charset.forName(charset)));
         assertThat(new HttpMessage("HTTP/1.1 200 OK", List.of(new Header("content-type", type)), body, body).text())
                 .isEqualTo("høyde");
     }
 
     @Test
     void interimResponsesAreSteppedOver() {
-        byte[] wire = "HTTP/1.1 100 Continue\r\n\r\nHTTP/1.1 200 OK\r\nA: 1\r\nB:2\r\n\r\nbody"
-                .getBytes(StandardCharsets.UTF_8);
-        HttpMessage message = WireHead.read(wire, new byte[0]).orElseThrow();
-        assertThat(message.startLine()).isEqualTo("HTTP/1.1 200 OK");
+        Content wire = Content.of("HTTP/1.1 100 Continue\r\n\r\nHTTP/1.1 200 OK\r\nA: 1\r\nB:2\r\n\r\nbody"
+                .getBytes(StandardCharsets.UTF_8));
+        Message message = WireHead.read(wire, Content.NONE).orElseThrow();
+        assertThat(message.title()).isEqualTo("HTTP/1.1 200 OK");
         assertThat(message.headers()).containsExactly(new Header("A", "1"), new Header("B", "2"));
         assertThat(message.wire()).isSameAs(wire);
     }
 
     @Test
     void aHeadThatNeverEndsIsNone() {
-        assertThat(WireHead.read("HTTP/1.1 200 OK\r\nA: 1".getBytes(StandardCharsets.UTF_8), new byte[0]))
+        assertThat(WireHead.read(Content.of("HTTP/1.1 200 OK\r\nA: 1".getBytes(StandardCharsets.UTF_8)), Content.NONE))
                 .isEmpty();
     }
 

@@ -3,10 +3,12 @@ package dev.mockbell.exchange;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.problem.Problem;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,13 +19,17 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class LedgerTest {
     @TempDir
@@ -35,12 +41,15 @@ class LedgerTest {
 
     private static Exchange exchange(Way way, String operation, Outcome outcome, String body) {
         HttpMessage request = new HttpMessage(
-                "POST /s HTTP/1.1", List.of(new Header("Host", "h")), bytes(body), bytes("raw " + body));
+                "POST /s HTTP/1.1",
+                List.of(new Header("Host", "h")),
+                Content.of(bytes(body)),
+                Content.of(bytes("raw " + body)));
         HttpMessage response = new HttpMessage(
                 "HTTP/1.1 200 OK",
                 List.of(new Header("A", "b")),
-                bytes("<r/>"),
-                bytes("HTTP/1.1 200 OK\r\nA: b\r\n\r\n<r/>"));
+                Content.of(bytes("<r/>")),
+                Content.of(bytes("HTTP/1.1 200 OK\r\nA: b\r\n\r\n<r/>")));
         return new Exchange(
                 0,
                 Instant.parse("2026-11-23T08:00:00.123456Z"),
@@ -56,6 +65,23 @@ class LedgerTest {
                 outcome == Outcome.FINE ? "" : "why");
     }
 
+    private static Exchange of(HttpMessage request, HttpMessage response) {
+        Exchange e = exchange(Way.CALLED, "Book", Outcome.FINE, "");
+        return new Exchange(
+                0,
+                e.started(),
+                e.way(),
+                e.contract(),
+                e.operation(),
+                e.endpoint(),
+                e.origin(),
+                request,
+                Optional.ofNullable(response),
+                e.timing(),
+                e.outcome(),
+                e.note());
+    }
+
     @Test
     void anExchangeComesBackAsItWentInAlsoAfterClosing() {
         Exchange kept;
@@ -64,7 +90,10 @@ class LedgerTest {
         }
         try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
             Exchange read = ledger.get(kept.id()).orElseThrow();
-            assertThat(read).usingRecursiveComparison().isEqualTo(kept);
+            assertThat(read)
+                    .usingRecursiveComparison()
+                    .withEqualsForType(Content::same, Content.class)
+                    .isEqualTo(kept);
             assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""))
                             .id())
                     .isEqualTo(kept.id() + 1);
@@ -165,20 +194,78 @@ class LedgerTest {
         }
     }
 
-    @Test
-    void aFileOfTheFirstVersionIsBroughtForward() throws Exception {
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1})
+    void aFileOfAnOlderVersionIsBroughtForward(int version) throws Exception {
         Path file = folder.resolve("l.db");
         try (Ledger ledger = Ledger.open(file)) {
             for (int i = 0; i < 3; i++) {
                 ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>"));
             }
         }
-        statement(file, "DROP TABLE number", "PRAGMA user_version=0");
+        statement(file, "DROP TABLE piece", "ALTER TABLE exchange DROP COLUMN kind");
+        statement(file, version == 0 ? "DROP TABLE number" : "SELECT 1", "PRAGMA user_version=" + version);
         try (Ledger ledger = Ledger.open(file)) {
             assertThat(ledger.list(LedgerFilter.ALL, 10)).hasSize(3);
+            assertThat(ledger.get(2).orElseThrow().request().text()).isEqualTo("<a/>");
             assertThat(ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, ""))
                             .id())
                     .isEqualTo(4);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {Pieces.SIZE - 1, Pieces.SIZE, Pieces.SIZE + 1, 3 * Pieces.SIZE, 3 * Pieces.SIZE + 77})
+    void aLargeContentComesBackPieceByPiece(int size) throws Exception {
+        byte[] body = new byte[size];
+        new Random(size).nextBytes(body);
+        Path file = folder.resolve("l.db");
+        long id;
+        try (Ledger ledger = Ledger.open(file)) {
+            HttpMessage request =
+                    new HttpMessage("POST /s HTTP/1.1", List.of(), Content.of(body), Content.of(new byte[] {1}));
+            HttpMessage response =
+                    new HttpMessage("HTTP/1.1 200 OK", List.of(), Content.of(bytes("<r/>")), Content.of(body));
+            id = ledger.add(of(request, response)).id();
+        }
+        try (Ledger ledger = Ledger.open(file)) {
+            Exchange read = ledger.get(id).orElseThrow();
+            assertThat(read.request().body().bytes()).isEqualTo(body);
+            assertThat(read.response().orElseThrow().wire().bytes()).isEqualTo(body);
+            try (InputStream in = read.request().body().open(size / 2)) {
+                assertThat(in.readAllBytes()).isEqualTo(Arrays.copyOfRange(body, size / 2, size));
+            }
+            assertThat(ledger.list(LedgerFilter.ALL, 1).get(0).sent()).isEqualTo(size);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, Pieces.SIZE - 3, 2 * Pieces.SIZE - 3, 2 * Pieces.SIZE + 400, 3 * Pieces.SIZE - 6})
+    void aTextIsFoundWhereverItStandsInALargeBody(int place) {
+        byte[] body = new byte[3 * Pieces.SIZE];
+        Arrays.fill(body, (byte) 'x');
+        byte[] wanted = bytes("Skarn!");
+        System.arraycopy(wanted, 0, body, place, wanted.length);
+        try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
+            HttpMessage request = new HttpMessage("POST /s HTTP/1.1", List.of(), Content.of(body), Content.NONE);
+            ledger.add(of(request, null));
+            assertThat(ledger.list(LedgerFilter.ALL.withText("skarn!"), 5)).hasSize(1);
+            assertThat(ledger.list(LedgerFilter.ALL.withText("skarn?"), 5)).isEmpty();
+        }
+    }
+
+    @Test
+    void theContentOfAnExchangeThatIsGoneSaysSo() throws Exception {
+        Path file = folder.resolve("l.db");
+        try (Ledger ledger = Ledger.open(file)) {
+            Content large = Content.of(new byte[2 * Pieces.SIZE]);
+            HttpMessage request = new HttpMessage("POST /s HTTP/1.1", List.of(), large, Content.NONE);
+            long id = ledger.add(of(request, null)).id();
+            Exchange read = ledger.get(id).orElseThrow();
+            statement(file, "DELETE FROM exchange", "DELETE FROM piece");
+            assertThatThrownBy(() -> read.request().body().bytes())
+                    .isInstanceOf(Problem.class)
+                    .hasMessageContaining("on the ledger no more");
         }
     }
 

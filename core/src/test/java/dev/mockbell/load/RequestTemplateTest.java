@@ -3,8 +3,8 @@ package dev.mockbell.load;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contracts;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.load.RequestTemplate.Cost;

@@ -3,9 +3,9 @@ package dev.mockbell.request;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Contracts;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.SecretHosts;
@@ -41,7 +41,7 @@ class RequestRecipeTest {
     }
 
     private static String body(CallRequest request) {
-        return new String(request.body(), StandardCharsets.UTF_8);
+        return request.body().text(StandardCharsets.UTF_8);
     }
 
     private static List<String> values(CallRequest request, String name) {

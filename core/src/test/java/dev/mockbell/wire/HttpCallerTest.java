@@ -3,13 +3,16 @@ package dev.mockbell.wire;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.mockbell.exchange.HttpMessage.Header;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -28,7 +31,7 @@ class HttpCallerTest {
                 "POST",
                 URI.create(address),
                 List.of(new Header("Content-Type", "text/xml; charset=utf-8"), new Header("SOAPAction", "\"urn:x\"")),
-                "<a>ø</a>".getBytes(StandardCharsets.UTF_8),
+                Content.of("<a>ø</a>".getBytes(StandardCharsets.UTF_8)),
                 Duration.ofMillis(millis));
     }
 
@@ -37,9 +40,9 @@ class HttpCallerTest {
         String answer = "HTTP/1.1 200 Fine\r\nX-Odd:  two  \r\nContent-Length: 4\r\n\r\n<b/>";
         try (PlainServer server = PlainServer.says(answer)) {
             CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
-            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+            assertThat(result.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(answer);
-            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
+            assertThat(result.request().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(server.requests().get(0));
             assertThat(server.requests().get(0))
                     .startsWith("POST /stay HTTP/1.1\r\n")
@@ -56,7 +59,7 @@ class HttpCallerTest {
         try (PlainServer server = PlainServer.says(answer)) {
             CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
             assertThat(result.response().orElseThrow().text()).isEqualTo("<b></b>");
-            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+            assertThat(result.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(answer);
         }
     }
@@ -88,8 +91,7 @@ class HttpCallerTest {
             assertThat(result.failure())
                     .hasValueSatisfying(
                             f -> assertThat(f).startsWith("No answer from").endsWith("in 0.2 s"));
-            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
-                    .startsWith("POST");
+            assertThat(result.request().wire().text(StandardCharsets.UTF_8)).startsWith("POST");
         }
     }
 
@@ -155,5 +157,32 @@ class HttpCallerTest {
                 .isInstanceOf(Problem.class)
                 .extracting(p -> ((Problem) p).kind())
                 .isEqualTo(Problem.Kind.NO_ANSWER);
+    }
+
+    @Test
+    void aLargeRequestAndAnswerPassWhole() {
+        byte[] large = new byte[9 << 20];
+        new Random(1).nextBytes(large);
+        String head = "HTTP/1.1 200 OK\r\nContent-Length: " + large.length + "\r\n\r\n";
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {
+            out.write(head.getBytes(StandardCharsets.ISO_8859_1));
+            out.write(large);
+        })) {
+            String body = "é".repeat(3 << 20);
+            CallResult result = caller.call(
+                    new CallRequest(
+                            "POST",
+                            URI.create(server.address()),
+                            List.of(),
+                            Content.of(body.getBytes(StandardCharsets.UTF_8)),
+                            Duration.ofSeconds(20)),
+                    new StopSignal());
+            assertThat(server.requests().get(0)).endsWith("\r\n\r\n" + body);
+            Message answer = result.response().orElseThrow();
+            assertThat(answer.body().bytes()).isEqualTo(large);
+            assertThat(answer.wire().start(head.length())).isEqualTo(head.getBytes(StandardCharsets.ISO_8859_1));
+            assertThat(answer.wire().slice(head.length(), answer.wire().size()).bytes())
+                    .isEqualTo(large);
+        }
     }
 }

@@ -2,9 +2,10 @@ package dev.mockbell.wire;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.contract.ReadLimits;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -41,7 +42,7 @@ class TlsTest {
                 "POST",
                 URI.create(address),
                 List.of(new Header("Content-Type", "text/xml"), new Header("X-A", "1")),
-                body.getBytes(StandardCharsets.UTF_8),
+                Content.of(body.getBytes(StandardCharsets.UTF_8)),
                 Duration.ofSeconds(10));
     }
 
@@ -56,9 +57,9 @@ class TlsTest {
                 localhost.server(), (r, out, s) -> out.write(answer.getBytes(StandardCharsets.UTF_8)))) {
             CallResult result = trusting(localhost).call(request(server.address(), "<a/>"), new StopSignal());
             assertThat(result.failure()).isEmpty();
-            assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
+            assertThat(result.request().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(server.requests().get(0));
-            assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+            assertThat(result.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(answer);
             assertThat(result.response().orElseThrow().text()).isEqualTo("abc");
             assertThat(result.timing().connect()).isPositive();
@@ -81,9 +82,8 @@ class TlsTest {
             for (int i = 0; i < results.size(); i++) {
                 CallResult result = results.get(i).get();
                 String body = "<n>" + i + "</n>";
-                assertThat(new String(result.request().wire(), StandardCharsets.UTF_8))
-                        .endsWith(body);
-                assertThat(new String(result.response().orElseThrow().wire(), StandardCharsets.UTF_8))
+                assertThat(result.request().wire().text(StandardCharsets.UTF_8)).endsWith(body);
+                assertThat(result.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                         .endsWith(body);
             }
             pool.shutdownNow();
@@ -97,7 +97,7 @@ class TlsTest {
                     "POST",
                     URI.create("https://localhost:" + silent.port() + "/"),
                     List.of(),
-                    new byte[0],
+                    Content.NONE,
                     Duration.ofMillis(300));
             long from = System.nanoTime();
             CallResult result = trusting(localhost).call(request, new StopSignal());

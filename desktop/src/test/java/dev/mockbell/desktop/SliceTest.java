@@ -224,7 +224,7 @@ class SliceTest {
                         "POST",
                         java.net.URI.create(address),
                         java.util.List.of(),
-                        soap.getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                        dev.mockbell.content.Content.of(soap.getBytes(java.nio.charset.StandardCharsets.UTF_8)),
                         java.time.Duration.ofSeconds(5)),
                 new dev.mockbell.task.StopSignal());
         http.close();

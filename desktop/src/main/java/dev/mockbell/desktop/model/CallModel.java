@@ -7,8 +7,8 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.exchange.MessageText;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
@@ -82,8 +82,7 @@ public final class CallModel {
         this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
         this.laidOut = new Derived<>(desk.tasks(), 4, c -> laidOut(c.thing()), desk::tell);
         this.wires = new Derived<>(desk.tasks(), 4, Wire::text, desk::tell);
-        this.masking = new Derived<>(
-                desk.tasks(), 4, e -> !wire(e.thing()).equals(masked(e.thing(), desk.redactor())), desk::tell);
+        this.masking = new Derived<>(desk.tasks(), 4, e -> isMasking(e.thing()), desk::tell);
         for (Derived<?, ?> face : List.of(laidOut, wires, masking)) {
             face.changesProperty().addListener((o, was, now) -> faces.set(faces.get() + 1));
         }
@@ -494,7 +493,7 @@ public final class CallModel {
                 .map(s -> XmlText.laidOut(s.document()))
                 .orElseGet(() -> answer.exchange()
                         .response()
-                        .map(HttpMessage::text)
+                        .map(r -> MessageText.toLookAt(Optional.empty()).body(r))
                         .orElse(answer.exchange().note()));
     }
 
@@ -506,6 +505,11 @@ public final class CallModel {
     /** Whether what {@link #wire} shows has something to mask. */
     public boolean isMasking() {
         return exchange().flatMap(e -> masking.of(new Same<>(e))).orElse(false);
+    }
+
+    private boolean isMasking(Exchange e) {
+        String shown = MessageText.toLookAt(Optional.of(desk.redactor())).wires(e);
+        return !shown.equals(MessageText.toLookAt(Optional.empty()).wires(e));
     }
 
     private Wire wireOf(Exchange e) {
@@ -527,31 +531,13 @@ public final class CallModel {
 
     private record Wire(Same<Exchange> exchange, Optional<Redactor> redactor) {
         String text() {
-            String all = wire(exchange.thing());
-            return redactor.map(r -> masked(exchange.thing(), r)).orElse(all);
+            return MessageText.toLookAt(redactor).wires(exchange.thing());
         }
-    }
-
-    private static String masked(Exchange e, Redactor redactor) {
-        String sent = redactor.wire(new String(e.request().wire(), java.nio.charset.StandardCharsets.UTF_8));
-        String received = e.response()
-                .map(r -> redactor.wire(new String(r.wire(), java.nio.charset.StandardCharsets.UTF_8)))
-                .orElse("(no answer: " + redactor.text(e.note()) + ")");
-        return sent.stripTrailing() + "\n\n" + received;
     }
 
     /** Grows when one of the faces of the answer has come. */
     public IntegerProperty facesProperty() {
         return faces;
-    }
-
-    /** The bytes of both sides of an exchange, as text. */
-    public static String wire(Exchange e) {
-        String sent = new String(e.request().wire(), java.nio.charset.StandardCharsets.UTF_8);
-        String received = e.response()
-                .map(r -> new String(r.wire(), java.nio.charset.StandardCharsets.UTF_8))
-                .orElse("(no answer: " + e.note() + ")");
-        return sent.stripTrailing() + "\n\n" + received;
     }
 
     /** The request as it would be sent, with its expressions filled and its secrets masked. */
@@ -694,7 +680,7 @@ public final class CallModel {
         }
         String body;
         try {
-            SoapMessage soap = SoapMessage.parse(exchange.request().body(), "request");
+            SoapMessage soap = SoapMessage.of(exchange.request(), "request");
             body = desk.redactor()
                     .unfilled(soap.payloadText().replace("{", "{{").replace("}", "}}"));
         } catch (Problem problem) {

@@ -1,15 +1,11 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.exchange.Listing;
-import dev.mockbell.problem.Problem;
+import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.MessageText;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.xml.Xml;
-import dev.mockbell.xml.XmlLimits;
-import dev.mockbell.xml.XmlText;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -70,28 +66,10 @@ public final class TrafficModel {
     }
 
     /** One side of an exchange as it is shown. */
-    private record Face(long id, boolean answer, boolean wire, Optional<Redactor> redactor, HttpMessage message) {
+    private record Face(long id, boolean answer, boolean wire, Optional<Redactor> redactor, Message message) {
         String text() {
-            return wire ? wireText() : bodyText();
-        }
-
-        private String wireText() {
-            String text = new String(message.wire(), StandardCharsets.UTF_8);
-            return redactor.map(r -> r.wire(text)).orElse(text);
-        }
-
-        private String bodyText() {
-            if (message.body().length == 0) {
-                return redactor.map(r -> r.text(message.startLine())).orElse(message.startLine()) + "\n\n(no body)";
-            }
-            String text;
-            try {
-                text = XmlText.laidOut(Xml.parse(message.body(), "body", XmlLimits.MESSAGE));
-            } catch (Problem notXml) {
-                text = message.text();
-            }
-            String shown = text;
-            return redactor.map(r -> r.message(shown)).orElse(shown);
+            MessageText text = MessageText.toLookAt(redactor);
+            return wire ? text.wire(message) : text.body(message);
         }
 
         @Override
@@ -112,7 +90,7 @@ public final class TrafficModel {
 
     /** A side of an exchange as text, its body laid out or its bytes; empty while that is being made. */
     public String text(Exchange e, boolean answer, boolean wire) {
-        Optional<HttpMessage> message = answer ? e.response() : Optional.of(e.request());
+        Optional<Message> message = answer ? e.response() : Optional.of(e.request());
         Optional<Redactor> redactor = desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty();
         return message.flatMap(m -> faces.of(new Face(e.id(), answer, wire, redactor, m)))
                 .orElse("");

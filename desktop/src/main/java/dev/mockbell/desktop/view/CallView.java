@@ -386,7 +386,7 @@ final class CallView extends VBox {
         status.getChildren().clear();
         model.exchange().ifPresent(e -> {
             String line = e.response()
-                    .map(r -> r.startLine().replaceFirst("^HTTP/\\S+ ", ""))
+                    .map(r -> r.title().replaceFirst("^HTTP/\\S+ ", ""))
                     .orElse("no answer");
             Label code = Parts.text(
                     line,
@@ -402,8 +402,8 @@ final class CallView extends VBox {
                             code,
                             whole(Parts.text(
                                     Numbers.bytes(e.response()
-                                            .map(r -> r.body().length)
-                                            .orElse(0)),
+                                            .map(r -> r.body().size())
+                                            .orElse(0L)),
                                     "second")));
             if (e.outcome() == Exchange.Outcome.FAULT) {
                 status.getChildren().add(Parts.marked(Mark.FAULT, e.note(), "fault"));

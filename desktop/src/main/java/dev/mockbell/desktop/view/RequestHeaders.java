@@ -1,9 +1,9 @@
 package dev.mockbell.desktop.view;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
-import dev.mockbell.exchange.HttpMessage.Header;
 import dev.mockbell.suite.Case;
 import java.util.ArrayList;
 import java.util.List;

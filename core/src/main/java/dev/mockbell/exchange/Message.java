@@ -1,0 +1,75 @@
+package dev.mockbell.exchange;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
+import dev.mockbell.content.MediaType;
+import dev.mockbell.content.Multipart;
+import dev.mockbell.content.Part;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.TextEncoding;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One side of an exchange, whatever carried it. What all transports have is asked for here; what only one has, by a visitor.
+ */
+public sealed interface Message permits HttpMessage {
+    /** One method a kind, so that a new kind does not compile before everything knows it. */
+    interface Visitor<R> {
+        R http(HttpMessage message);
+    }
+
+    <R> R accept(Visitor<R> visitor);
+
+    /** What stands before the body, as text. */
+    String head();
+
+    /** The first line of the head: what is wanted, or what came of it. */
+    String title();
+
+    /** The header fields or properties in their order. */
+    List<Header> headers();
+
+    /** The value of the first header of that name, upper and lower case alike. */
+    default Optional<String> header(String name) {
+        return Header.first(headers(), name);
+    }
+
+    /** What became of the request, as the transport's own number; 0 for a request, and where there is no such number. */
+    int status();
+
+    /** The body, decoded from what was done to it for the way: chunks, compression. */
+    Content body();
+
+    /** Every byte as it went over the connection, head included; empty when it was not recorded. */
+    Content wire();
+
+    /** What the body is; its text is empty when that is not said. */
+    default MediaType type() {
+        return new MediaType(header("Content-Type").orElse(""));
+    }
+
+    /**
+     * The parts of the body; one, the body itself, unless its type says that there are several.
+     *
+     * @throws Problem when the body is not in parts as its type says
+     */
+    default List<Part> parts() {
+        return Multipart.is(type()) ? Multipart.parts(body(), type()) : List.of(new Part(headers(), body()));
+    }
+
+    /** The part that holds the message itself; the body when there are no parts, also where there should be. */
+    default Part root() {
+        try {
+            return Multipart.is(type()) ? Multipart.root(body(), type()) : new Part(headers(), body());
+        } catch (Problem notInParts) {
+            return new Part(headers(), body());
+        }
+    }
+
+    /** The message itself as text, by byte order mark, XML declaration or charset, else as UTF-8. */
+    default String text() {
+        byte[] bytes = root().content().bytes();
+        return TextEncoding.of(bytes, root().header("Content-Type").orElse("")).decode(bytes);
+    }
+}

@@ -1,0 +1,114 @@
+package dev.mockbell.content;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.mockbell.problem.Problem;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class MultipartTest {
+    private static final MediaType RELATED =
+            new MediaType("Multipart/Related; type=\"application/xop+xml\"; start=\"<root@hut>\"; BOUNDARY=\"a b=c\"");
+
+    private static Content content(String text) {
+        return Content.of(text.replace("\n", "\r\n").getBytes(StandardCharsets.ISO_8859_1));
+    }
+
+    private static String text(Part part) {
+        return part.content().text(StandardCharsets.ISO_8859_1);
+    }
+
+    @Test
+    void partsHaveTheirHeadersAndTheirVeryBytes() {
+        Content body = content("a preamble\n--a b=c  \nContent-Type: image/png;\n name=\"x\"\nContent-ID:<p1@hut>\n\n"
+                + "\u0089PNG\n\n--a b=x\n--a b=c\ncontent-id: <root@hut>\n\n<e/>\n--a b=c--\nan epilogue\n--a b=c\n");
+        List<Part> parts = Multipart.parts(body, RELATED);
+        assertThat(parts).hasSize(2);
+        assertThat(text(parts.get(0))).isEqualTo("\u0089PNG\r\n\r\n--a b=x");
+        assertThat(parts.get(0).header("content-type")).contains("image/png; name=\"x\"");
+        assertThat(parts.get(0).id()).contains("p1@hut");
+        assertThat(text(Multipart.root(body, RELATED))).isEqualTo("<e/>");
+    }
+
+    @Test
+    void withoutAStartTheFirstIsTheRoot() {
+        Content body = content("--x\n\none\n--x\n\ntwo\n--x--");
+        assertThat(text(Multipart.root(body, new MediaType("multipart/related;boundary=x"))))
+                .isEqualTo("one");
+    }
+
+    @Test
+    void partsMayBeEmptyOrHaveNoHead() {
+        List<Part> parts = Multipart.parts(
+                content("--x\n\n\n--x\n\n--x\nA: b\n\n\n--x--"), new MediaType("multipart/mixed;boundary=x"));
+        assertThat(parts).extracting(MultipartTest::text).containsExactly("", "", "");
+        assertThat(parts.get(2).header("a")).contains("b");
+    }
+
+    @Test
+    void aBoundaryThatStartsAlikeIsContent() {
+        List<Part> parts = Multipart.parts(
+                content("--x\n\none\n--xy\n\n-\n--x--"), new MediaType("multipart/mixed; boundary=\"x\""));
+        assertThat(parts).extracting(MultipartTest::text).containsExactly("one\r\n--xy\r\n\r\n-");
+    }
+
+    @Test
+    void aPartMayBeLargerThanMemoryIsUsedFor() {
+        byte[] half = new byte[3 << 20];
+        Content body = Content.joined(
+                Content.joined(content("--x\n\n"), Content.joined(Content.of(half), Content.of(half))),
+                content("\n--x--"));
+        List<Part> parts = Multipart.parts(body, new MediaType("multipart/mixed; boundary=x"));
+        assertThat(parts)
+                .singleElement()
+                .satisfies(p -> assertThat(p.content().size()).isEqualTo(6 << 20));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "multipart/related, '', names no boundary",
+        "multipart/related;boundary=x, 'nothing', stands nowhere",
+        "multipart/related;boundary=x, '--x\n\ncut', has no end",
+        "multipart/related;boundary=\"\", '--x--', names no boundary"
+    })
+    void whatIsNotInPartsIsSaid(String type, String body, String words) {
+        assertThatThrownBy(() -> Multipart.parts(content(body), new MediaType(type)))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining(words);
+    }
+
+    @Test
+    void partsAndHeadsAreBounded() {
+        MediaType type = new MediaType("multipart/mixed;boundary=x");
+        assertThatThrownBy(() -> Multipart.parts(content("--x\n\n\n".repeat(2_000) + "--x--"), type))
+                .hasMessageContaining("more than 1000");
+        assertThatThrownBy(() -> Multipart.parts(content("--x\nA: " + "b".repeat(70_000) + "\n\n\n--x--"), type))
+                .hasMessageContaining("head of more than");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"text/xml; charset=ISO-8859-1", "text/xml;a=\";charset=x\" ; Charset = \"iso-8859-1\""})
+    void aParameterIsReadOutOfItsQuotationMarks(String text) {
+        MediaType type = new MediaType(text);
+        assertThat(type.name()).isEqualTo("text/xml");
+        assertThat(type.charset()).contains(StandardCharsets.ISO_8859_1);
+        assertThat(type.parameter("b")).isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "text/xml", "text/xml; charset=none-such", "text/xml; charset=\"?\"", ";;=;charset"})
+    void aCharsetThatIsNotKnownIsNone(String text) {
+        assertThat(new MediaType(text).charset()).isEmpty();
+    }
+
+    @Test
+    void aQuotedPairIsWhatItStandsFor() {
+        assertThat(new MediaType("application/soap+xml; action=\"urn:a\\\"b;c\"").parameter("ACTION"))
+                .contains("urn:a\"b;c");
+    }
+}
