@@ -1,9 +1,9 @@
 package dev.mockbell.desktop;
 
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Look;
-import dev.mockbell.desktop.view.Frame;
-import dev.mockbell.desktop.view.Models;
+import dev.mockbell.desktop.view.frame.Frame;
 import java.util.concurrent.CompletableFuture;
 import javafx.scene.Scene;
 import javafx.stage.Stage;

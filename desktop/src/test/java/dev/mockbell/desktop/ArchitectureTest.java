@@ -2,6 +2,7 @@ package dev.mockbell.desktop;
 
 import static com.tngtech.archunit.core.domain.JavaClass.Predicates.belongToAnyOf;
 import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideOutsideOfPackages;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -30,6 +31,8 @@ import java.io.FileInputStream;
 import java.io.FileOutputStream;
 import java.nio.file.Files;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class ArchitectureTest {
     private static final JavaClasses DESKTOP = new ClassFileImporter()
@@ -112,6 +115,32 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("dev.mockbell.desktop.view..", "dev.mockbell.desktop.model..")
+                .check(DESKTOP);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"contract", "call", "check", "mock", "traffic", "load"})
+    void aStationKnowsNoOtherStationAndNotItsFrame(String station) {
+        String views = "dev.mockbell.desktop.view.";
+        String own = views + station;
+        noClasses()
+                .that()
+                .resideInAPackage(own)
+                .should()
+                .dependOnClassesThat(resideInAPackage(views + "*")
+                        .and(resideOutsideOfPackages(own, views + "shared", views + "message")))
+                .check(DESKTOP);
+    }
+
+    @Test
+    void whatStationsShareKnowsNoStation() {
+        noClasses()
+                .that()
+                .resideInAnyPackage("dev.mockbell.desktop.view.shared", "dev.mockbell.desktop.view.message")
+                .should()
+                .dependOnClassesThat(resideInAPackage("dev.mockbell.desktop.view.*")
+                        .and(resideOutsideOfPackages(
+                                "dev.mockbell.desktop.view.shared", "dev.mockbell.desktop.view.message")))
                 .check(DESKTOP);
     }
 }

@@ -9,7 +9,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.view.Models;
+import dev.mockbell.desktop.model.Models;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.load.Limit;
 import dev.mockbell.project.Project;

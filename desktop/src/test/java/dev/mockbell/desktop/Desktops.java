@@ -7,7 +7,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.drive.Watchdog;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.view.Models;
+import dev.mockbell.desktop.model.Models;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.mock.MockAnswer;

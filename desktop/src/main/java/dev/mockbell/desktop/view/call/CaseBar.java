@@ -1,0 +1,326 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Notice;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CopyOut;
+import dev.mockbell.validation.Fit;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
+import javafx.geometry.Side;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The cases of an operation as chips in their order, and what can be done with them. */
+public final class CaseBar extends HBox {
+    private final CallView view;
+    private final CallModel model;
+    private final Desk desk;
+    private final HBox chips = new HBox(7);
+    private final ScrollPane scroll = new ScrollPane(chips);
+    private final Button everyCase = Parts.button("All ▾", "All cases of the operation", () -> {}, "quiet", "dense");
+    private int dragged = -1;
+
+    CaseBar(CallView view, CallModel model, Desk desk) {
+        super(8);
+        this.view = view;
+        this.model = model;
+        this.desk = desk;
+        setAlignment(Pos.CENTER_LEFT);
+        chips.setAlignment(Pos.CENTER_LEFT);
+        scroll.getStyleClass().add("chips");
+        scroll.setFitToHeight(true);
+        scroll.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinWidth(60);
+        scroll.setOnScroll(e -> {
+            double room = chips.getWidth() - scroll.getViewportBounds().getWidth();
+            if (room > 0) {
+                scroll.setHvalue(scroll.getHvalue() - (e.getDeltaY() + e.getDeltaX()) / room);
+                e.consume();
+            }
+        });
+        HBox.setHgrow(scroll, Priority.ALWAYS);
+        Button variables = Parts.button(
+                "Variables", "Values of the case, the environment and the project", this::variables, "quiet", "dense");
+        variables.setId("variables");
+        Button copy =
+                Parts.button("Copy as ▾", "The request as something to paste elsewhere", () -> {}, "quiet", "dense");
+        copy.setId("copy-as");
+        copy.setOnAction(e -> copyMenu().show(copy, Side.BOTTOM, 0, 2));
+        Button more = Parts.button("Case ▾", "What can be done with this case", () -> {}, "quiet", "dense");
+        more.setId("case-menu");
+        more.setOnAction(e -> caseMenu().show(more, Side.BOTTOM, 0, 2));
+        var words = Parts.text("Cases", "third");
+        words.setMinWidth(Region.USE_PREF_SIZE);
+        everyCase.setId("all-cases");
+        everyCase.setOnAction(e -> allMenu().show(everyCase, Side.BOTTOM, 0, 2));
+        everyCase.setVisible(false);
+        everyCase.managedProperty().bind(everyCase.visibleProperty());
+        chips.widthProperty().addListener((o, was, now) -> fit());
+        scroll.viewportBoundsProperty().addListener((o, was, now) -> fit());
+        getChildren().addAll(words, scroll, everyCase, variables, copy, more);
+    }
+
+    /** Offers a list of all when the chips do not fit, and shows the current one. */
+    private void fit() {
+        double shown = scroll.getViewportBounds().getWidth();
+        double room = chips.getWidth() - shown;
+        everyCase.setVisible(room > 1);
+        everyCase.setText("All " + model.cases().size() + " ▾");
+        if (room > 1 && current() != null) {
+            // chips that have just come have no place until the next layout
+            Platform.runLater(this::reveal);
+        }
+    }
+
+    /** Brings the current case's chip into view. */
+    private void reveal() {
+        chips.layout();
+        double shown = scroll.getViewportBounds().getWidth();
+        double room = chips.getWidth() - shown;
+        if (room <= 1 || current() == null) {
+            return;
+        }
+        Node here = chips.lookup("#case-" + current().id());
+        if (here != null) {
+            double start = here.getBoundsInParent().getMinX();
+            double end = here.getBoundsInParent().getMaxX();
+            double at = scroll.getHvalue() * room;
+            if (start < at || end > at + shown) {
+                scroll.setHvalue(Math.max(0, Math.min(1, (start - 20) / room)));
+            }
+        }
+    }
+
+    /** Of this session, or else of the last call that the ledger knows. */
+    private Mark mark(Case kept) {
+        return model.lastResult(kept)
+                .map(r -> Numbers.mark(r.verdict()))
+                .or(() -> model.earlier(kept).map(Numbers::mark))
+                .orElse(Mark.STALE);
+    }
+
+    private ContextMenu allMenu() {
+        ContextMenu menu = new ContextMenu();
+        for (Case kept : model.cases()) {
+            MenuItem one = item(kept.title(), () -> model.open(kept));
+            one.setGraphic(mark(kept).node());
+            menu.getItems().add(one);
+        }
+        return menu;
+    }
+
+    private Case current() {
+        return model.currentProperty().get();
+    }
+
+    void show() {
+        chips.getChildren().clear();
+        for (int i = 0; i < model.cases().size(); i++) {
+            chips.getChildren().add(chip(i, model.cases().get(i)));
+        }
+        if (current() != null) {
+            Button add = Parts.button(
+                    "+ New case",
+                    "Make a case with everything in",
+                    () -> view.ask("Name of the new case", "New case", t -> model.add(t, false)),
+                    "quiet");
+            add.setId("new-case");
+            chips.getChildren().add(add);
+        }
+        fit();
+    }
+
+    private Button chip(int index, Case kept) {
+        Mark mark = mark(kept);
+        Fit fit = model.actions().misfits().get(kept.reference());
+        String tip = kept.description().isEmpty() ? kept.title() : kept.description();
+        if (fit != null) {
+            tip += "\nDoes not fit the contract: " + fit.misfits().get(0);
+        }
+        Button chip = Parts.button(kept.title(), tip, () -> model.open(kept), "chip");
+        chip.setGraphic(mark.node());
+        if (fit != null) {
+            chip.setGraphic(new HBox(4, mark.node(), Mark.FAULT.node()));
+        }
+        chip.setId("case-" + kept.id());
+        if (current() != null && kept.reference().equals(current().reference())) {
+            chip.getStyleClass().add("here");
+        }
+        chip.setOnContextMenuRequested(e -> {
+            model.open(kept);
+            caseMenu().show(chip, e.getScreenX(), e.getScreenY());
+        });
+        chip.setOnKeyPressed(e -> {
+            if (e.isAltDown() && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
+                model.open(kept);
+                model.actions().move(e.getCode() == KeyCode.LEFT ? -1 : 1);
+                e.consume();
+            } else if (e.getCode() == KeyCode.DELETE) {
+                model.open(kept);
+                model.delete();
+                e.consume();
+            }
+        });
+        chip.setOnDragDetected(e -> {
+            dragged = index;
+            ClipboardContent content = new ClipboardContent();
+            content.putString(kept.title());
+            chip.startDragAndDrop(TransferMode.MOVE).setContent(content);
+            e.consume();
+        });
+        chip.setOnDragOver(e -> {
+            if (dragged >= 0) {
+                e.acceptTransferModes(TransferMode.MOVE);
+            }
+        });
+        chip.setOnDragDropped(e -> {
+            int from = dragged;
+            dragged = -1;
+            model.actions().moveTo(from, index);
+            e.setDropCompleted(true);
+        });
+        return chip;
+    }
+
+    private static MenuItem item(String words, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+
+    private ContextMenu caseMenu() {
+        ContextMenu menu = new ContextMenu();
+        menu.getItems()
+                .addAll(
+                        item("Name and description…", this::describe),
+                        item(
+                                "Duplicate…",
+                                () -> view.ask(
+                                        "Name of the copy", current().title() + " copy", t -> model.add(t, true))),
+                        item("Move left   (Alt+Left)", () -> model.actions().move(-1)),
+                        item("Move right   (Alt+Right)", () -> model.actions().move(1)),
+                        new SeparatorMenuItem(),
+                        item("Boundary cases…", this::boundary),
+                        new SeparatorMenuItem(),
+                        item("Delete   (Delete)", model::delete));
+        return menu;
+    }
+
+    private ContextMenu copyMenu() {
+        ContextMenu menu = new ContextMenu();
+        menu.getItems()
+                .addAll(
+                        item("curl command", () -> copy(CopyOut.Form.CURL, "curl command")),
+                        item("Raw HTTP", () -> copy(CopyOut.Form.RAW, "HTTP request")),
+                        item("Java program", () -> copy(CopyOut.Form.JAVA, "Java program")));
+        return menu;
+    }
+
+    public void copy(CopyOut.Form form, String words) {
+        model.actions().copyOut(form).ifPresent(text -> {
+            Copying.text(text);
+            desk.tell(Notice.plain("The " + words + " is on the clipboard; secrets stand in it as variables."));
+        });
+    }
+
+    public void variables() {
+        if (current() != null) {
+            VariablesWindow.show(this, model, desk);
+        }
+    }
+
+    public void boundary() {
+        if (current() != null) {
+            BoundaryWindow.show(this, model);
+        }
+    }
+
+    public void describe() {
+        if (current() == null) {
+            return;
+        }
+        TextField title = new TextField(current().title());
+        title.setId("case-title");
+        TextArea text = new TextArea(current().description());
+        text.setId("case-description");
+        text.setPrefRowCount(4);
+        text.setWrapText(true);
+        Button keep = Parts.button(
+                "Keep",
+                "",
+                () -> {
+                    Overlay.close(this);
+                    model.actions().describe(title.getText(), text.getText());
+                },
+                "primary");
+        keep.setId("case-keep");
+        title.setOnAction(e -> keep.fire());
+        Overlay.show(
+                this,
+                new VBox(
+                        8,
+                        Parts.text("Name", "second"),
+                        title,
+                        Parts.text("What it is about", "second"),
+                        text,
+                        new HBox(Parts.spring(), keep)),
+                460);
+        title.selectAll();
+    }
+
+    /** Shows what no longer fits and what mending would change. */
+    void mend(Fit fit) {
+        VBox box = new VBox(6);
+        box.getChildren().add(Parts.text("What no longer fits the contract", "title"));
+        fit.misfits().stream().limit(8).forEach(m -> box.getChildren().add(wrapped(Mark.FAULT, m)));
+        if (fit.misfits().size() > 8) {
+            box.getChildren().add(Parts.text("and " + (fit.misfits().size() - 8) + " more", "third"));
+        }
+        box.getChildren().add(Parts.text("Mending would change", "strong"));
+        fit.steps().stream().limit(10).forEach(m -> box.getChildren().add(wrapped(Mark.NOT_RUN, m)));
+        if (fit.steps().size() > 10) {
+            box.getChildren().add(Parts.text("and " + (fit.steps().size() - 10) + " more", "third"));
+        }
+        Button mend = Parts.button(
+                "Mend",
+                "Ctrl+Z brings the old body back",
+                () -> {
+                    Overlay.close(this);
+                    model.actions().mend(fit);
+                },
+                "primary");
+        mend.setId("mend-now");
+        box.getChildren().add(new HBox(8, Parts.spring(), mend));
+        Overlay.show(this, box, 640);
+        mend.requestFocus();
+    }
+
+    private static Region wrapped(Mark mark, String words) {
+        var label = Parts.marked(mark, words, "table-text");
+        label.setWrapText(true);
+        label.setTooltip(new Tooltip(words));
+        return label;
+    }
+}

@@ -1,0 +1,241 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.check.Capture;
+import dev.mockbell.check.Check;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Notice;
+import dev.mockbell.desktop.model.OperationPlace;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.suite.Case;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.geometry.Side;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The checks and captures of the current case, with what they found in the answer that is shown. */
+final class ChecksPane extends VBox {
+    /** Asks for a line of text. */
+    interface Asking {
+        /**
+         * @param words what is asked for
+         * @param proposal stands in the field at first
+         * @param then hears what was typed, unless nothing was
+         */
+        void ask(String words, String proposal, Consumer<String> then);
+    }
+
+    private final CallModel model;
+    private final Desk desk;
+    private final Asking asking;
+    private final Supplier<Optional<SheetRow>> pointed;
+
+    /** @param pointed gives the row of the answer that is pointed at */
+    ChecksPane(CallModel model, Desk desk, Asking asking, Supplier<Optional<SheetRow>> pointed) {
+        this.model = model;
+        this.desk = desk;
+        this.asking = asking;
+        this.pointed = pointed;
+    }
+
+    void show() {
+        getChildren().clear();
+        Case kept = model.currentProperty().get();
+        if (kept == null) {
+            return;
+        }
+        List<CheckResult> results = Optional.ofNullable(model.calledProperty().get())
+                .map(c -> c.result().checks())
+                .orElse(List.of());
+        long passed = results.stream().filter(CheckResult::passed).count();
+        HBox top = Parts.head("Checks", Parts.spring());
+        if (!results.isEmpty()) {
+            Label count =
+                    Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
+            count.setId("checks-passed");
+            top.getChildren().add(count);
+        }
+        VBox list = new VBox(8);
+        list.setPadding(new Insets(10, 12, 10, 12));
+        for (int i = 0; i < kept.checks().size(); i++) {
+            CheckResult result = i < results.size() ? results.get(i) : null;
+            list.getChildren().add(check(kept.checks().get(i), result));
+        }
+        Button add = Parts.button("Add a check", "Choose what the answer must hold to", () -> {});
+        add.setMaxWidth(Double.MAX_VALUE);
+        add.setId("add-check");
+        add.setOnAction(e -> menu().show(add, Side.BOTTOM, 0, 2));
+        list.getChildren().add(add);
+        getChildren().addAll(top, list, Parts.innerHead("Captures"), captures(kept));
+    }
+
+    private Node check(Check check, CheckResult result) {
+        Mark mark = result == null ? Mark.STALE : Numbers.mark(result.verdict());
+        Label title = Parts.marked(mark, check.title());
+        title.setWrapText(true);
+        title.setMinWidth(0);
+        Button remove = Parts.button("×", "Take this check away", () -> model.removeCheck(check), "tiny");
+        HBox first = new HBox(title, Parts.spring());
+        check.accept(new Editor())
+                .ifPresent(edit -> first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny")));
+        first.getChildren().add(remove);
+        VBox box = new VBox(first);
+        // why there is no answer stands once, where the answer would
+        boolean answered = model.exchange().flatMap(Exchange::response).isPresent();
+        if (result != null && answered) {
+            String words = result.passed() ? result.found() : result.finding();
+            if (!words.isEmpty() && !words.equals("true")) {
+                Label found = Parts.text(
+                        result.passed() ? "found " + words : words,
+                        "table-text",
+                        result.passed() ? "second" : "failed");
+                found.setWrapText(true);
+                found.setPadding(new Insets(0, 0, 0, 18));
+                box.getChildren().add(found);
+            }
+        }
+        return box;
+    }
+
+    /** How each kind of check is edited; empty for one that says nothing but its kind. */
+    private final class Editor implements Check.Visitor<Optional<Runnable>> {
+        @Override
+        public Optional<Runnable> valid(Check.Valid check) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<Runnable> noFault(Check.NoFault check) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<Runnable> fault(Check.FaultIs check) {
+            return asked("Name or code of the fault", check.name(), t -> replace(check, new Check.FaultIs(t)));
+        }
+
+        @Override
+        public Optional<Runnable> value(Check.Value check) {
+            return asked(
+                    "The value of " + check.path(),
+                    check.expected(),
+                    t -> replace(check, new Check.Value(check.path(), t)));
+        }
+
+        @Override
+        public Optional<Runnable> condition(Check.Condition check) {
+            return asked("An XPath that must be true", check.xpath(), t -> replace(check, new Check.Condition(t)));
+        }
+
+        @Override
+        public Optional<Runnable> within(Check.Within check) {
+            return asked(
+                    "Milliseconds",
+                    String.valueOf(check.millis()),
+                    t -> number(t).ifPresent(n -> replace(check, new Check.Within(n))));
+        }
+
+        private Optional<Runnable> asked(String words, String now, Consumer<String> then) {
+            return Optional.of(() -> asking.ask(words, now, then));
+        }
+
+        private void replace(Check old, Check edited) {
+            model.replaceCheck(old, edited);
+        }
+    }
+
+    private Node captures(Case kept) {
+        VBox captures = new VBox(6);
+        captures.setPadding(new Insets(10, 12, 10, 12));
+        Map<String, String> taken = Optional.ofNullable(model.calledProperty().get())
+                .map(c -> c.result().captures())
+                .orElse(Map.of());
+        for (Capture capture : kept.captures()) {
+            captures.getChildren().add(capture(capture, taken.get(capture.name())));
+        }
+        if (kept.captures().isEmpty()) {
+            Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
+            none.setWrapText(true);
+            captures.getChildren().add(none);
+        }
+        return captures;
+    }
+
+    private Node capture(Capture capture, String value) {
+        Label name = Parts.text("$" + capture.name(), "mono");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        Label from = Parts.text("← " + capture.path().replaceFirst("^/[^/]+/", ""), "table-text", "second");
+        from.setMinWidth(0);
+        Button remove = Parts.button("×", "Take this capture away", () -> model.removeCapture(capture), "tiny");
+        HBox first = new HBox(5, name, from, Parts.spring(), remove);
+        first.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(first);
+        if (value != null) {
+            box.getChildren().add(Parts.text(value, "third", "table-text"));
+        }
+        return box;
+    }
+
+    private ContextMenu menu() {
+        ContextMenu menu = new ContextMenu();
+        menu.getItems()
+                .addAll(
+                        item(new Check.Valid().title(), () -> model.addCheck(new Check.Valid())),
+                        item(new Check.NoFault().title(), () -> model.addCheck(new Check.NoFault())));
+        OperationPlace place = desk.placeProperty().get();
+        for (String fault : place.operation().faults().stream()
+                .map(f -> f.element().map(e -> e.getLocalPart()).orElse(f.name()))
+                .toList()) {
+            Check check = new Check.FaultIs(fault);
+            menu.getItems().add(item(check.title(), () -> model.addCheck(check)));
+        }
+        menu.getItems()
+                .addAll(
+                        item(
+                                "Answered within…",
+                                () -> asking.ask(
+                                        "Milliseconds",
+                                        "400",
+                                        t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))),
+                        item(
+                                "Condition (XPath)…",
+                                () -> asking.ask(
+                                        "An XPath that must be true",
+                                        "count(//*) gt 1",
+                                        t -> model.addCheck(new Check.Condition(t)))));
+        pointed.get().ifPresent(row -> menu.getItems().add(item("Value of " + row.label(), () -> model.checkRow(row))));
+        return menu;
+    }
+
+    private Optional<Long> number(String text) {
+        try {
+            return Optional.of(Math.max(1, Long.parseLong(text.strip())));
+        } catch (NumberFormatException e) {
+            desk.tell(Notice.bad("“" + text + "” is not a whole number of milliseconds."));
+            return Optional.empty();
+        }
+    }
+
+    private static MenuItem item(String words, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+}

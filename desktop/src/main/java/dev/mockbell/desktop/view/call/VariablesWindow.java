@@ -1,0 +1,221 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.expression.FunctionDoc;
+import dev.mockbell.expression.Variable;
+import dev.mockbell.project.Environment;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.PasswordField;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** The variables of the case, the environment and the project, and the functions that expressions can use. */
+final class VariablesWindow {
+    private final Node within;
+    private final CallModel model;
+    private final Desk desk;
+    private final List<Table> tables = new ArrayList<>();
+    private final Label wrong = Parts.text("", "failed", "table-text");
+
+    private VariablesWindow(Node within, CallModel model, Desk desk) {
+        this.within = within;
+        this.model = model;
+        this.desk = desk;
+    }
+
+    static void show(Node within, CallModel model, Desk desk) {
+        new VariablesWindow(within, model, desk).open();
+    }
+
+    /** One table of variables. */
+    private static final class Table extends VBox {
+        private final List<Row> rows = new ArrayList<>();
+        private final VBox list = new VBox(3);
+        private final String key;
+
+        Table(String key, String title, List<Variable> variables) {
+            super(3);
+            this.key = key;
+            getChildren().add(Parts.text(title, "strong"));
+            getChildren().add(list);
+            variables.forEach(this::add);
+            var more = Parts.button(
+                    "+ Variable",
+                    "",
+                    () -> add(new Variable("", "", false)).name.requestFocus(),
+                    "quiet");
+            more.setId("add-variable-" + key);
+            getChildren().add(more);
+        }
+
+        Row add(Variable variable) {
+            Row row = new Row(this, variable);
+            rows.add(row);
+            list.getChildren().add(row);
+            return row;
+        }
+    }
+
+    private static final class Row extends HBox {
+        private final TextField name = new TextField();
+        private final TextField value = new TextField();
+        private final PasswordField hidden = new PasswordField();
+        private final CheckBox secret = new CheckBox("secret");
+
+        Row(Table table, Variable variable) {
+            super(6);
+            setAlignment(Pos.CENTER_LEFT);
+            int number = table.rows.size();
+            name.setText(variable.name());
+            name.setPromptText("name");
+            name.setPrefWidth(150);
+            name.setId("variable-name-" + table.key + "-" + number);
+            value.setText(variable.value());
+            value.setPromptText("value");
+            value.setId("variable-value-" + table.key + "-" + number);
+            hidden.setPromptText(variable.secret() ? "••• kept on this machine; type to change it" : "value");
+            secret.setSelected(variable.secret());
+            secret.setMinWidth(USE_PREF_SIZE);
+            for (TextField field : List.of(name, value, hidden)) {
+                field.getStyleClass().add("value");
+            }
+            Parts.wide(value);
+            Parts.wide(hidden);
+            // a value of the case travels with the project, so a secret cannot be one
+            secret.setVisible(!"case".equals(table.key));
+            show();
+            secret.setOnAction(e -> {
+                if (secret.isSelected()) {
+                    hidden.setText(value.getText());
+                    value.clear();
+                }
+                show();
+            });
+            getChildren()
+                    .addAll(
+                            name,
+                            value,
+                            hidden,
+                            secret,
+                            Parts.button(
+                                    "×",
+                                    "Take it away",
+                                    () -> {
+                                        table.rows.remove(this);
+                                        table.list.getChildren().remove(this);
+                                    },
+                                    "tiny"));
+        }
+
+        private void show() {
+            value.setVisible(!secret.isSelected());
+            value.setManaged(!secret.isSelected());
+            hidden.setVisible(secret.isSelected());
+            hidden.setManaged(secret.isSelected());
+        }
+
+        Variable variable() {
+            boolean masked = secret.isSelected();
+            return new Variable(name.getText().strip(), masked ? "" : value.getText(), masked);
+        }
+    }
+
+    private void open() {
+        Environment environment = desk.project().current();
+        tables.add(
+                new Table("case", "Of this case", model.currentProperty().get().variables()));
+        tables.add(new Table(
+                "environment",
+                environment == Environment.NONE
+                        ? "Of an environment “Local”"
+                        : "Of the environment " + environment.name(),
+                environment.variables()));
+        tables.add(
+                new Table("project", "Of the project", desk.project().settings().variables()));
+        VBox body = new VBox(12);
+        body.getChildren().addAll(tables);
+        body.getChildren().add(functions());
+        ScrollPane scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.setPrefHeight(440);
+        wrong.setWrapText(true);
+        var keep = Parts.button("Keep", "", this::keep, "primary");
+        keep.setId("variables-keep");
+        HBox foot = new HBox(8, wrong, Parts.spring(), keep);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        Label hint = Parts.text(
+                "Written {$name}; a secret {$secret:name}, whose value stays on this machine. The case's come before the environment's, these before the project's.",
+                "second",
+                "table-text");
+        hint.setWrapText(true);
+        Overlay.show(within, new VBox(8, Parts.text("Variables", "title"), hint, scroll, foot), 720);
+    }
+
+    private static Node functions() {
+        VBox box = new VBox(3, Parts.text("Functions, beside those of XPath 3.1", "strong"));
+        for (FunctionDoc doc : FunctionDoc.ALL) {
+            Label example = Parts.text(doc.example(), "mono");
+            example.setMinWidth(270);
+            Label text = Parts.text(doc.text(), "second", "table-text");
+            text.setMinWidth(0);
+            Parts.tip(text, doc.signature() + "\n" + doc.text());
+            box.getChildren().add(new HBox(8, example, text));
+        }
+        return box;
+    }
+
+    private void keep() {
+        Map<String, String> secrets = new HashMap<>();
+        List<List<Variable>> kept = new ArrayList<>();
+        for (Table table : tables) {
+            Optional<String> flaw = collect(table, kept, secrets);
+            if (flaw.isPresent()) {
+                wrong.setText(flaw.get());
+                return;
+            }
+        }
+        Overlay.close(within);
+        model.actions().keepVariables(kept.get(0), kept.get(1), kept.get(2), secrets);
+    }
+
+    private static Optional<String> collect(Table table, List<List<Variable>> into, Map<String, String> secrets) {
+        List<Variable> variables = new ArrayList<>();
+        Set<String> names = new HashSet<>();
+        for (Row row : table.rows) {
+            Variable v = row.variable();
+            if (v.name().isEmpty()
+                    && v.value().isEmpty()
+                    && row.hidden.getText().isEmpty()) {
+                continue;
+            }
+            if (!Variable.isName(v.name())) {
+                return Optional.of("“" + v.name()
+                        + "” cannot be a name: begin with a letter, go on with letters, digits, - and _.");
+            }
+            if (!names.add(v.name())) {
+                return Optional.of("There are two variables " + v.name() + " in one table.");
+            }
+            if (v.secret() && !row.hidden.getText().isEmpty()) {
+                secrets.put(v.name(), row.hidden.getText());
+            }
+            variables.add(v);
+        }
+        into.add(variables);
+        return Optional.empty();
+    }
+}

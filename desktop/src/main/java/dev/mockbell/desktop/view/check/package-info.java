@@ -1,0 +1,2 @@
+/** The station Check: suites, their runs as columns. */
+package dev.mockbell.desktop.view.check;

@@ -1,0 +1,181 @@
+package dev.mockbell.desktop.view.contract;
+
+import dev.mockbell.contract.Export.Form;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Readdress;
+import dev.mockbell.desktop.model.ContractsModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.project.KeptContract;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** What can be done with a contract as a whole: its title, its endpoints, export, removal. */
+final class ContractActions extends VBox {
+    private final Desk desk;
+    private final ContractsModel model;
+    private final KeptContract contract;
+    private final Runnable done;
+    private final TextField out = new TextField();
+    private final TextField host = new TextField();
+    private final TextField number = new TextField();
+    private final TextField path = new TextField();
+    private Form form = Form.REWRITTEN;
+
+    /** @param done closes what shows this */
+    ContractActions(Desk desk, KeptContract contract, Runnable done) {
+        super(10);
+        this.desk = desk;
+        this.model = desk.contracts();
+        this.contract = contract;
+        this.done = done;
+        setId("contract-actions");
+        setPadding(new Insets(16));
+        Label source = Parts.text(contract.contract().source(), "mono", "second");
+        Label kept = Parts.text(
+                contract.contract().documents().size()
+                        + (contract.contract().documents().size() == 1 ? " document" : " documents") + ", fetched "
+                        + contract.fetched().toString().replace('T', ' ').replaceAll("(\\.\\d+)?Z$", " UTC"),
+                "second");
+        getChildren().addAll(Parts.text("Manage " + contract.title(), "title"), source, kept);
+        title();
+        endpoints();
+        export();
+        Button remove = Parts.button("Remove from the project", "Its snapshot is set aside; this can be undone", () -> {
+            model.remove(contract);
+            done.run();
+        });
+        remove.setId("contract-remove");
+        getChildren().add(new HBox(8, remove, Parts.spring(), Parts.button("Close", "Back to the board (Esc)", done)));
+    }
+
+    private void title() {
+        TextField title = new TextField(contract.title());
+        title.setId("contract-title");
+        Runnable rename = () -> {
+            if (!title.getText().isBlank()) {
+                model.rename(contract, title.getText().strip());
+                done.run();
+            }
+        };
+        title.setOnAction(e -> rename.run());
+        HBox row = ContractAdder.row("Title", title);
+        Button button = Parts.button("Rename", "Give it this title (Enter)", rename);
+        button.setId("contract-rename");
+        row.getChildren().add(button);
+        getChildren().add(row);
+    }
+
+    private void endpoints() {
+        String environment = desk.project().current().name();
+        getChildren()
+                .add(Parts.text(
+                        environment.isEmpty() || desk.project().environments().isEmpty()
+                                ? "Endpoints"
+                                : "Endpoints in " + environment,
+                        "strong"));
+        getChildren()
+                .add(Parts.text(
+                        "Enter keeps an address; an empty one goes by the contract again.", "second", "table-text"));
+        for (Port port : contract.contract().ports()) {
+            TextField address = new TextField(desk.endpoint(contract, port));
+            address.setPromptText("no address in the contract");
+            address.setId("endpoint-of-" + port.name());
+            Runnable set = () -> {
+                String now = desk.endpoint(contract, port);
+                if (!address.getText().strip().equals(now)) {
+                    boolean same =
+                            address.getText().strip().equals(port.address().orElse(""));
+                    if (model.endpoint(
+                            contract, port, same ? "" : address.getText().strip())) {
+                        address.setText(desk.endpoint(contract, port));
+                    }
+                }
+            };
+            address.setOnAction(e -> set.run());
+            address.focusedProperty().addListener((o, was, now) -> {
+                if (!now) {
+                    set.run();
+                }
+            });
+            getChildren().add(ContractAdder.row(port.name(), address));
+        }
+    }
+
+    private void export() {
+        out.setId("export-path");
+        out.setText(Path.of(System.getProperty("user.home", "."))
+                .resolve(contract.name())
+                .toString());
+        host.setPromptText("host");
+        number.setPromptText("port");
+        number.setPrefWidth(70);
+        path.setPromptText("/path");
+        host.setId("export-host");
+        HBox forms = Parts.segments(List.of(Target.values()), Target::words, Target.FOLDER, this::choose);
+        Button write = Parts.button("Export", "Write it there", this::write);
+        write.setId("contract-export");
+        HBox head = new HBox(8, Parts.text("Export", "strong"), Parts.spring(), forms);
+        head.setAlignment(Pos.CENTER_LEFT);
+        HBox where = ContractAdder.row("To", out);
+        where.getChildren().add(write);
+        HBox address = new HBox(8, Parts.wide(host), number, Parts.wide(path));
+        HBox row = new HBox(8, ContractAdder.label("Addresses"), Parts.wide(address));
+        row.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(head, where, row);
+    }
+
+    /** What an export becomes. */
+    private enum Target {
+        FOLDER("Folder", Form.REWRITTEN, ""),
+        ZIP("Zip", Form.REWRITTEN, ".zip"),
+        ONE_WSDL("One WSDL", Form.SINGLE, ".wsdl"),
+        AS_FETCHED("As fetched", Form.AS_FETCHED, "");
+
+        private final String words;
+        private final Form form;
+        private final String ending;
+
+        Target(String words, Form form, String ending) {
+            this.words = words;
+            this.form = form;
+            this.ending = ending;
+        }
+
+        String words() {
+            return words;
+        }
+    }
+
+    private void choose(Target target) {
+        form = target.form;
+        out.setText(out.getText().replaceAll("\\.(zip|wsdl)$", "") + target.ending);
+    }
+
+    private void write() {
+        if (!out.getText().isBlank()) {
+            model.export(contract, Path.of(out.getText().strip()), form, readdress());
+            done.run();
+        }
+    }
+
+    private Readdress readdress() {
+        String digits = number.getText().strip();
+        return new Readdress(
+                given(host),
+                digits.matches("\\d{1,5}") ? Optional.of(Integer.valueOf(digits)) : Optional.empty(),
+                given(path));
+    }
+
+    private static Optional<String> given(TextField field) {
+        return Optional.of(field.getText().strip()).filter(t -> !t.isEmpty());
+    }
+}

@@ -1,0 +1,2 @@
+/** The station Load: plan, curve, figures of a run. */
+package dev.mockbell.desktop.view.load;

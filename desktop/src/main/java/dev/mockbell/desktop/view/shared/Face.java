@@ -1,0 +1,19 @@
+package dev.mockbell.desktop.view.shared;
+
+/** The faces of a message: how it is looked at and edited. */
+public enum Face {
+    SHEET("Sheet"),
+    XML("XML"),
+    HEADERS("Headers"),
+    WIRE("Wire");
+
+    private final String words;
+
+    Face(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+}

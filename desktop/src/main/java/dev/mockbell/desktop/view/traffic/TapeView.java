@@ -1,0 +1,259 @@
+package dev.mockbell.desktop.view.traffic;
+
+import dev.mockbell.desktop.model.TrafficModel;
+import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Palette.Role;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.exchange.Listing;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Optional;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Pos;
+import javafx.scene.Scene;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.stage.Window;
+
+/** The time line of exchanges: strokes up where we called, down where we answered. */
+public final class TapeView extends HBox {
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneId.systemDefault());
+    private static final int DENSE = 2_500;
+
+    private final TrafficModel model;
+    private final Runnable toTraffic;
+    private final Clock clock;
+    private final Canvas canvas = new Canvas();
+    private final Palette palette = new Palette(this::draw);
+    private final Label window = Parts.text("");
+    private final Label count = Parts.text("");
+    private final Label failed = Parts.text("", "tape-failed");
+    private final Tooltip tip = new Tooltip();
+    private Duration span = Duration.ofMinutes(5);
+    private Instant from = Instant.EPOCH;
+    private List<Listing> shown = List.of();
+    private double dragFrom = -1;
+    private double dragTo = -1;
+
+    public TapeView(TrafficModel model, Runnable toTraffic, Clock clock) {
+        this.model = model;
+        this.toTraffic = toTraffic;
+        this.clock = clock;
+        setId("tape");
+        getStyleClass().add("tape");
+        setSpacing(10);
+        Label name = Parts.text("Tape", "tape-name");
+        VBox left = new VBox(8, Parts.text("we called ↑"), name, Parts.text("we answered ↓"));
+        left.setAlignment(Pos.CENTER_LEFT);
+        left.setMinWidth(84);
+        VBox right = new VBox(6, window, count, failed);
+        right.setAlignment(Pos.CENTER_LEFT);
+        right.setMinWidth(92);
+        Region ground = new Region() {
+            @Override
+            protected void layoutChildren() {
+                canvas.setWidth(getWidth());
+                canvas.setHeight(getHeight());
+                draw();
+            }
+
+            {
+                getChildren().addAll(canvas, palette);
+            }
+        };
+        HBox.setHgrow(ground, Priority.ALWAYS);
+        getChildren().addAll(left, ground, right);
+        count.setId("tape-count");
+        model.versionProperty().addListener((InvalidationListener) o -> draw());
+        Timeline ticking = new Timeline(new KeyFrame(javafx.util.Duration.seconds(1), e -> draw()));
+        ticking.setCycleCount(Animation.INDEFINITE);
+        // what ticks is held by the toolkit for ever, and with it all of a window that is closed
+        sceneProperty()
+                .flatMap(Scene::windowProperty)
+                .flatMap(Window::showingProperty)
+                .orElse(false)
+                .addListener((o, was, shown) -> {
+                    if (shown) {
+                        ticking.play();
+                    } else {
+                        ticking.stop();
+                    }
+                });
+        react();
+    }
+
+    private void react() {
+        canvas.setOnScroll(e -> {
+            long seconds = Math.round(span.toSeconds() * (e.getDeltaY() > 0 ? 0.5 : 2.0));
+            span = Duration.ofSeconds(Math.max(10, Math.min(24 * 3_600, seconds)));
+            draw();
+        });
+        canvas.setOnMouseMoved(e -> {
+            Optional<Listing> near = near(e.getX());
+            if (near.isPresent()) {
+                Listing l = near.get();
+                String result = l.note().isEmpty() ? "status " + l.status() : l.note();
+                tip.setText(l.operation() + " · " + TIME.format(l.started()) + " · " + l.millis() + " ms · " + result);
+                tip.show(canvas, e.getScreenX() + 10, e.getScreenY() - 34);
+            } else {
+                tip.hide();
+            }
+        });
+        canvas.setOnMouseExited(e -> tip.hide());
+        canvas.setOnMousePressed(e -> {
+            dragFrom = e.getX();
+            dragTo = e.getX();
+        });
+        canvas.setOnMouseDragged(e -> {
+            dragTo = e.getX();
+            draw();
+        });
+        canvas.setOnMouseReleased(e -> {
+            if (Math.abs(dragTo - dragFrom) > 6) {
+                LedgerFilter filter = model.filterProperty().get();
+                model.filterProperty()
+                        .set(filter.between(at(Math.min(dragFrom, dragTo)), at(Math.max(dragFrom, dragTo))));
+                toTraffic.run();
+            } else {
+                near(e.getX()).ifPresent(l -> model.open(l.id()));
+            }
+            dragFrom = -1;
+            draw();
+        });
+    }
+
+    private Instant at(double x) {
+        return from.plusMillis(Math.round(span.toMillis() * x / Math.max(1, canvas.getWidth())));
+    }
+
+    private double x(Listing l) {
+        return canvas.getWidth() * Duration.between(from, l.started()).toMillis() / span.toMillis();
+    }
+
+    private Optional<Listing> near(double x) {
+        Listing best = null;
+        for (Listing l : shown) {
+            double far = Math.abs(x(l) - x);
+            if (far < 5 && (best == null || far < Math.abs(x(best) - x))) {
+                best = l;
+            }
+        }
+        return Optional.ofNullable(best);
+    }
+
+    private void draw() {
+        double w = canvas.getWidth();
+        double h = canvas.getHeight();
+        if (w < 20) {
+            return;
+        }
+        from = clock.instant().minus(span).plusMillis(span.toMillis() / 60);
+        shown = model.onTape(from);
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.clearRect(0, 0, w, h);
+        double middle = (h - 12) / 2;
+        g.setStroke(palette.of(Role.GRID));
+        g.strokeLine(0, middle, w, middle);
+        g.setFont(Font.font("Inter", 10));
+        g.setFill(palette.of(Role.WORDS));
+        long step = stepSeconds();
+        for (long s = -Math.floorDiv(-from.getEpochSecond(), step) * step;
+                s <= from.plus(span).getEpochSecond();
+                s += step) {
+            double x = w * (s - from.getEpochSecond()) / span.toSeconds();
+            g.fillText(TIME.format(Instant.ofEpochSecond(s)), x - 20, h - 2);
+        }
+        if (shown.size() > DENSE) {
+            band(g, w, middle);
+        } else {
+            shown.forEach(l -> stroke(g, l, middle));
+        }
+        double now = w * (1 - 1.0 / 60);
+        g.setStroke(palette.of(Role.NOW));
+        g.strokeLine(now, 2, now, h - 14);
+        if (dragFrom >= 0 && Math.abs(dragTo - dragFrom) > 6) {
+            g.setFill(palette.of(Role.NOW, 0.25));
+            g.fillRect(Math.min(dragFrom, dragTo), 0, Math.abs(dragTo - dragFrom), h - 12);
+        }
+        long bad = shown.stream().filter(l -> l.outcome() == Outcome.FAILED).count();
+        window.setText("now · " + (span.toMinutes() > 0 ? span.toMinutes() + " min" : span.toSeconds() + " s"));
+        count.setText(shown.size() + (shown.size() == 1 ? " exchange" : " exchanges"));
+        failed.setText(bad == 0 ? "" : "■ " + bad + " failed");
+    }
+
+    private long stepSeconds() {
+        for (long step : new long[] {5, 10, 30, 60, 300, 600, 1_800, 3_600, 7_200, 14_400}) {
+            if (span.toSeconds() / step <= 6) {
+                return step;
+            }
+        }
+        return 21_600;
+    }
+
+    private void stroke(GraphicsContext g, Listing l, double middle) {
+        double x = Math.round(x(l)) + 0.5;
+        double length = 5 + Math.min(middle - 9, 6 * Math.log10(1 + l.nanos() / 1e6) * 1.8);
+        boolean up = l.way() == Way.CALLED;
+        double end = up ? middle - length : middle + length;
+        g.setLineWidth(1.6);
+        g.setStroke(palette.of(
+                l.outcome() == Outcome.FAILED
+                        ? Role.FAILED
+                        : l.outcome() == Outcome.FAULT ? Role.FAULT : up ? Role.CALLED : Role.ANSWERED));
+        g.strokeLine(x, middle, x, end);
+        g.setLineWidth(1);
+        Numbers.mark(l.outcome()).draw(g, palette, x, end);
+    }
+
+    /** So many that strokes would be one blot: a band whose height says how many. */
+    private void band(GraphicsContext g, double w, double middle) {
+        int columns = (int) w;
+        int[] up = new int[columns + 1];
+        int[] down = new int[columns + 1];
+        for (Listing l : shown) {
+            int x = (int) Math.max(0, Math.min(columns, x(l)));
+            (l.way() == Way.CALLED ? up : down)[x]++;
+        }
+        int most = 1;
+        for (int i = 0; i <= columns; i++) {
+            most = Math.max(most, Math.max(up[i], down[i]));
+        }
+        Color called = palette.of(Role.CALLED, 0.85);
+        Color answered = palette.of(Role.ANSWERED, 0.85);
+        for (int i = 0; i <= columns; i++) {
+            g.setStroke(called);
+            g.strokeLine(i, middle, i, middle - (middle - 8) * up[i] / most);
+            g.setStroke(answered);
+            g.strokeLine(i, middle, i, middle + (middle - 8) * down[i] / most);
+        }
+    }
+
+    /** The middle of the stroke of an exchange, for a pointer. */
+    public Optional<double[]> strokeOf(long id) {
+        double middle = (canvas.getHeight() - 12) / 2;
+        return shown.stream().filter(l -> l.id() == id).findFirst().map(l -> {
+            var point = canvas.localToScene(x(l), l.way() == Way.CALLED ? middle - 4 : middle + 4);
+            return new double[] {point.getX(), point.getY()};
+        });
+    }
+}

@@ -1,0 +1,217 @@
+package dev.mockbell.desktop.view.traffic;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.model.TrafficModel;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Listing;
+import java.io.IOException;
+import java.nio.file.Path;
+import javafx.event.Event;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.robot.Robot;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The ledger and the tape, by their gestures. */
+class TrafficStationTest {
+    @TempDir
+    Path folder;
+
+    private Desktops desktop;
+    private Hand hand;
+    private TrafficModel traffic;
+
+    @BeforeEach
+    void open() throws IOException {
+        desktop = new Desktops(folder);
+        hand = desktop.hand;
+        traffic = desktop.models.traffic();
+        desktop.addContract();
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.type("#value-days", "2");
+        call("Skarn");
+    }
+
+    @AfterEach
+    void close() {
+        desktop.close();
+    }
+
+    private void call(String peak) {
+        hand.type("#value-peak", peak);
+        var before = Hand.on(() -> desktop.models.call().calledProperty().get());
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("an answer", () -> desktop.models.call().calledProperty().get() != before);
+    }
+
+    private void toTraffic(int count) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT5);
+        hand.await(count + " exchanges", () -> traffic.listings().size() == count);
+    }
+
+    @Test
+    void resultsAndOperationsFilterTheLedger() {
+        desktop.service.close();
+        call("Lost");
+        toTraffic(2);
+        hand.click("#segment-failed");
+        hand.await("the failed one", () -> traffic.listings().size() == 1);
+        Listing failed = Hand.on(() -> traffic.listings().get(0));
+        assertThat(failed.outcome()).isEqualTo(Outcome.FAILED);
+        assertThat(failed.note()).isNotBlank();
+        hand.click("#segment-fine");
+        hand.await(
+                "the fine one",
+                () -> traffic.listings().size() == 1
+                        && traffic.listings().get(0).outcome() == Outcome.FINE);
+        hand.click("#segment-fault");
+        hand.await("none", () -> traffic.listings().isEmpty());
+        hand.click("#segment-any-result");
+        hand.await("all", () -> traffic.listings().size() == 2);
+        Hand.run(() ->
+                traffic.filterProperty().set(traffic.filterProperty().get().withOperation("Nothing")));
+        hand.await("none of it", () -> traffic.listings().isEmpty());
+    }
+
+    @Test
+    void anExchangeIsSeenAsBodyAndToTheByteAndCopied() {
+        toTraffic(1);
+        hand.clickText("→ called");
+        hand.await("it", () -> traffic.selectedProperty().get() != null);
+        var exchange = Hand.on(() -> traffic.selectedProperty().get());
+        assertThat(exchange.request().text()).contains("Skarn");
+        assertThat(shows("Skarn")).isTrue();
+        assertThat(shows("POST /peaks HTTP/1.1")).isFalse();
+        hand.click("#segment-wire");
+        hand.await("the bytes", () -> shows("POST /peaks HTTP/1.1"));
+        hand.clickText("Copy request");
+        hand.await(
+                "the copy",
+                () -> String.valueOf(Clipboard.getSystemClipboard().getString()).contains("Skarn"));
+    }
+
+    /** Whether a text is in one of the areas that are shown; from any thread. */
+    private boolean shows(String text) {
+        return javafx.application.Platform.isFxApplicationThread() ? shown(text) : Hand.on(() -> shown(text));
+    }
+
+    private boolean shown(String text) {
+        return desktop.window.stage().getScene().getRoot().lookupAll(".code").stream()
+                .filter(dev.mockbell.desktop.part.Parts::isShown)
+                .anyMatch(n -> ((org.fxmisc.richtext.CodeArea) n).getText().contains(text));
+    }
+
+    @Test
+    void theOneThatIsLookedAtStaysWhileOthersCome() {
+        toTraffic(1);
+        hand.clickText("→ called");
+        hand.await("it", () -> traffic.selectedProperty().get() != null);
+        long id = Hand.on(() -> traffic.selectedProperty().get().id());
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        call("Needle");
+        toTraffic(2);
+        assertThat(Hand.on(() -> traffic.selectedProperty().get().id())).isEqualTo(id);
+    }
+
+    @Test
+    void aSpanOfTheTapeFiltersTrafficAndTheChipShowsAllAgain() {
+        TapeView tape = (TapeView) hand.find("#tape").orElseThrow();
+        Canvas canvas = (Canvas) Hand.on(() -> tape.lookup("Canvas"));
+        double[] stroke = onScreen(tape, 1);
+        drag(stroke[0] - 40, stroke[0] + 12, stroke[1]);
+        hand.await("traffic", () -> desktop.desk.stationProperty().get() == Station.TRAFFIC);
+        hand.await("a span", () -> traffic.filterProperty().get().from().isPresent());
+        hand.await("the one in it", () -> traffic.listings().size() == 1);
+        drag(stroke[0] - 300, stroke[0] - 200, stroke[1]);
+        hand.await("none in that", () -> traffic.listings().isEmpty());
+        hand.click(".chip.here");
+        hand.await("all times", () -> traffic.filterProperty().get().from().isEmpty());
+        hand.await("all", () -> traffic.listings().size() == 1);
+        assertThat(canvas.getWidth()).isGreaterThan(500);
+    }
+
+    @Test
+    void theWheelZoomsTheTapeWithinBounds() {
+        TapeView tape = (TapeView) hand.find("#tape").orElseThrow();
+        Canvas canvas = (Canvas) Hand.on(() -> tape.lookup("Canvas"));
+        assertThat(says("now · 5 min")).isTrue();
+        wheel(canvas, 1);
+        assertThat(says("now · 2 min")).isTrue();
+        for (int i = 0; i < 12; i++) {
+            wheel(canvas, 1);
+        }
+        assertThat(says("now · 10 s")).isTrue();
+        for (int i = 0; i < 30; i++) {
+            wheel(canvas, -1);
+        }
+        assertThat(says("now · 1440 min")).isTrue();
+        assertThat(Hand.on(() -> tape.strokeOf(1))).isPresent();
+    }
+
+    private boolean says(String words) {
+        return Hand.on(() -> desktop.window.stage().getScene().getRoot().lookupAll(".label").stream()
+                .anyMatch(n ->
+                        n instanceof javafx.scene.control.Label l && l.getText().equals(words)));
+    }
+
+    private static void wheel(Canvas canvas, double by) {
+        Hand.run(() -> Event.fireEvent(
+                canvas,
+                new ScrollEvent(
+                        ScrollEvent.SCROLL,
+                        10,
+                        10,
+                        10,
+                        10,
+                        false,
+                        false,
+                        false,
+                        false,
+                        false,
+                        false,
+                        0,
+                        by * 40,
+                        0,
+                        by * 40,
+                        ScrollEvent.HorizontalTextScrollUnits.NONE,
+                        0,
+                        ScrollEvent.VerticalTextScrollUnits.NONE,
+                        0,
+                        0,
+                        null)));
+    }
+
+    private double[] onScreen(TapeView tape, long id) {
+        hand.await("the stroke", () -> tape.strokeOf(id).isPresent());
+        return Hand.on(() -> {
+            double[] point = tape.strokeOf(id).orElseThrow();
+            var window = desktop.window.stage();
+            return new double[] {
+                window.getX() + window.getScene().getX() + point[0],
+                window.getY() + window.getScene().getY() + point[1]
+            };
+        });
+    }
+
+    private void drag(double fromX, double toX, double y) {
+        Hand.run(() -> {
+            Robot robot = new Robot();
+            robot.mouseMove(fromX, y);
+            robot.mousePress(MouseButton.PRIMARY);
+            robot.mouseMove((fromX + toX) / 2, y);
+            robot.mouseMove(toX, y);
+            robot.mouseRelease(MouseButton.PRIMARY);
+        });
+        Hand.run(() -> {});
+    }
+}
