@@ -1,5 +1,6 @@
 package dev.mockbell.sheet;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.Fragments;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.Particle;
@@ -74,9 +75,9 @@ final class Pasting {
     private static boolean fits(SheetRow row, Element pasted) {
         return row.target()
                 .element()
-                .map(d -> SheetRows.matches(d, pasted))
+                .map(d -> ElementMatch.matches(d, pasted))
                 .orElseGet(() -> row.target().node() instanceof Element e
-                        && SheetRows.nameOf(e).equals(SheetRows.nameOf(pasted)));
+                        && ElementMatch.nameOf(e).equals(ElementMatch.nameOf(pasted)));
     }
 
     private static boolean allows(SheetRow row, Element pasted) {

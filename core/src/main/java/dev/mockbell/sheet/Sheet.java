@@ -1,5 +1,6 @@
 package dev.mockbell.sheet;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.Fragments;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessagePath;
@@ -138,8 +139,8 @@ public final class Sheet {
                     .flatMap(this::payload)
                     .map(e -> {
                         ElementDecl declared = outline.root()
-                                .filter(d -> SheetRows.matches(d, e))
-                                .or(() -> outline.schemas().element(SheetRows.nameOf(e)))
+                                .filter(d -> ElementMatch.matches(d, e))
+                                .or(() -> outline.schemas().element(ElementMatch.nameOf(e)))
                                 .orElse(null);
                         return rows.row(declared, e);
                     });
@@ -444,7 +445,7 @@ public final class Sheet {
             other = by < 0 ? other.getPreviousSibling() : other.getNextSibling();
         } while (other != null && !(other instanceof Element));
         boolean like = other instanceof Element neighbour
-                && SheetRows.nameOf(neighbour).equals(SheetRows.nameOf(element));
+                && ElementMatch.nameOf(neighbour).equals(ElementMatch.nameOf(element));
         if (!like) {
             return false;
         }

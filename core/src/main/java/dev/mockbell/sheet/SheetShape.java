@@ -1,5 +1,6 @@
 package dev.mockbell.sheet;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
 import java.util.ArrayList;
@@ -16,7 +17,7 @@ final class SheetShape {
     /** Whether an instance of the particle can begin with that element. */
     static boolean starts(Particle particle, Element element) {
         if (particle instanceof Particle.OfElement e) {
-            return SheetRows.matches(e.element(), element);
+            return ElementMatch.matches(e.element(), element);
         }
         if (particle instanceof Particle.OfGroup g) {
             for (Particle part : g.parts()) {

@@ -1,5 +1,6 @@
 package dev.mockbell.sheet;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.sample.SampleValues;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.TypeDef;
@@ -31,7 +32,7 @@ public record Variant(String title, boolean isType, boolean isNow, ElementDecl e
         }
         elements.addAll(given.get().substitutes());
         ElementDecl standing = elements.stream()
-                .filter(e -> e.name().equals(SheetRows.nameOf(node)))
+                .filter(e -> e.name().equals(ElementMatch.nameOf(node)))
                 .findFirst()
                 .orElse(given.get());
         List<Variant> found = new ArrayList<>();

@@ -1,5 +1,6 @@
 package dev.mockbell.validation;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.ElementDecl;
@@ -7,7 +8,6 @@ import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.sheet.SheetRow.Kind;
 import dev.mockbell.sheet.SheetRow.State;
-import dev.mockbell.sheet.SheetRows;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -62,8 +62,8 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
         }
         Element element = (Element) root.get().target().node();
         return outline.root()
-                .filter(r -> !SheetRows.matches(r, element))
-                .map(r -> "the body holds " + SheetRows.nameOf(element) + ", " + r.name() + " is expected");
+                .filter(r -> !ElementMatch.matches(r, element))
+                .map(r -> "the body holds " + ElementMatch.nameOf(element) + ", " + r.name() + " is expected");
     }
 
     private static void collect(SheetRow row, List<String> into) {
@@ -79,7 +79,7 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
         QName wanted = outline.root().get().name();
         Document document = Xml.parse(payload.strip(), "message", XmlLimits.MESSAGE);
         Element root = document.getDocumentElement();
-        if (SheetRows.matches(outline.root().get(), root)) {
+        if (ElementMatch.matches(outline.root().get(), root)) {
             return payload;
         }
         String old = root.getNamespaceURI() == null ? "" : root.getNamespaceURI();

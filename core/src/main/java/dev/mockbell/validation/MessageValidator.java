@@ -1,10 +1,10 @@
 package dev.mockbell.validation;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessagePath;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Schemas;
-import dev.mockbell.sheet.SheetRows;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
@@ -54,9 +54,9 @@ public final class MessageValidator {
             return List.of(new Breach("the body must be empty, found " + root.getTagName(), "/", Xml.placeOf(root)));
         }
         ElementDecl expected = outline.root().get();
-        if (!SheetRows.matches(expected, root)) {
+        if (!ElementMatch.matches(expected, root)) {
             return List.of(new Breach(
-                    "the body holds " + SheetRows.nameOf(root) + ", " + expected.name() + " is expected",
+                    "the body holds " + ElementMatch.nameOf(root) + ", " + expected.name() + " is expected",
                     MessagePath.of(root),
                     Xml.placeOf(root)));
         }
@@ -87,7 +87,7 @@ public final class MessageValidator {
             for (var part : ((dev.mockbell.schema.Particle.OfGroup) p).parts()) {
                 ElementDecl declared = ((dev.mockbell.schema.Particle.OfElement) part).element();
                 Optional<Element> element = children.stream()
-                        .filter(c -> SheetRows.matches(declared, c))
+                        .filter(c -> ElementMatch.matches(declared, c))
                         .findFirst();
                 if (element.isEmpty()) {
                     found.add(new Breach(
@@ -127,7 +127,7 @@ public final class MessageValidator {
                     .flatMap(f -> Xml.children(f).stream())
                     .filter(e -> "detail".equalsIgnoreCase(e.getLocalName()))
                     .flatMap(d -> Xml.children(d).stream())
-                    .filter(e -> schemas.element(SheetRows.nameOf(e)).isPresent())
+                    .filter(e -> schemas.element(ElementMatch.nameOf(e)).isPresent())
                     .flatMap(e -> run(new DOMSource(e), null).stream())
                     .toList();
         }
