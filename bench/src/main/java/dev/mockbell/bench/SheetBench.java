@@ -160,8 +160,8 @@ final class SheetBench {
         out.printf("  an edit of one value, judged and laid out again: %s%n", spread(edits));
         List<Double> repeats = new ArrayList<>();
         for (int i = 0; i < REPEATS; i++) {
-            repeats.add(
-                    frames.millis(() -> request.repeat(request.lines().get(2).row())));
+            repeats.add(frames.millis(
+                    () -> request.edits().repeat(request.lines().get(2).row())));
         }
         out.printf("  one more element at the start: %s%n", spread(repeats));
     }

@@ -105,7 +105,7 @@ class ClosingTest {
                         .withLimits(List.of(new Limit(Limit.Measure.P95, mark.hashCode()))));
         models.mocks().addMessage();
         models.mocks().change(0, models.mocks().answers().get(0).withBody("<x>" + mark + "</x>"));
-        call.keepEndpoint("http://127.0.0.1/" + mark);
+        call.endpoint().keep("http://127.0.0.1/" + mark);
     }
 
     @Test

@@ -2,6 +2,8 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
@@ -11,6 +13,7 @@ import dev.mockbell.project.Names;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import dev.mockbell.task.StopSignal;
@@ -18,6 +21,8 @@ import dev.mockbell.validation.BoundaryCases;
 import dev.mockbell.validation.BoundaryCases.Boundary;
 import dev.mockbell.validation.Fit;
 import dev.mockbell.xml.XmlText;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -233,11 +238,56 @@ public final class CaseActions {
         Expressions expressions = desk.expressions();
         Scope scope = call.scope();
         try {
-            Optional<String> endpoint = Optional.of(call.endpoint()).filter(e -> !e.isEmpty());
+            Optional<String> endpoint = Optional.of(call.endpoint().address()).filter(e -> !e.isEmpty());
             return Optional.of(new CopyOut(expressions).of(form, bound.get(), now, endpoint, scope));
         } catch (Problem problem) {
             desk.tell(problem);
             return Optional.empty();
         }
+    }
+
+    /** Opens an exchange of the ledger as a new case, to be edited and sent again. */
+    public void open(Exchange exchange) {
+        Optional<OperationPlace> place = desk.place(exchange.contract(), exchange.operation());
+        if (place.isEmpty()) {
+            desk.tell(
+                    Notice.bad(
+                            "No contract of the project knows the operation of this exchange, so it cannot be sent again from here."));
+            return;
+        }
+        String body;
+        try {
+            SoapMessage soap = SoapMessage.of(exchange.request(), "request");
+            body = desk.redactor()
+                    .unfilled(soap.payloadText().replace("{", "{{").replace("}", "}}"));
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return;
+        }
+        desk.placeProperty().set(place.get());
+        String title = "From "
+                + DateTimeFormatter.ofPattern("HH:mm:ss")
+                        .withZone(ZoneId.systemDefault())
+                        .format(exchange.started());
+        String id = Names.free(title, n -> call.cases().stream().anyMatch(c -> c.id().equals(n)));
+        String port = place.get().ports().stream()
+                .filter(p -> exchange.endpoint()
+                        .equals(desk.redactor().text(desk.endpoint(place.get().contract(), p))))
+                .map(Port::name)
+                .findFirst()
+                .orElse(call.currentProperty().get().port());
+        call.keep(new Case(
+                id,
+                title,
+                "",
+                exchange.contract(),
+                exchange.operation(),
+                port,
+                body,
+                List.of(),
+                List.of(new Check.Valid(), new Check.NoFault()),
+                List.of()));
+        call.open(call.currentProperty().get());
+        desk.go(Station.CALL);
     }
 }

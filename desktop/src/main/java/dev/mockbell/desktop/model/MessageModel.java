@@ -3,10 +3,8 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.completion.Completions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
-import dev.mockbell.sheet.SheetRow.Kind;
 import dev.mockbell.sheet.Variant;
 import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.xml.TextEncoding;
@@ -14,14 +12,8 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
@@ -30,9 +22,7 @@ import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
-import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
 /**
@@ -46,52 +36,13 @@ public final class MessageModel {
     /** In megabytes. */
     private static final int MOST_FILE = 64;
 
-    /** A row as shown; it changes with what it shows, so that a field that is being typed in stays. */
-    public static final class Line {
-        private final int depth;
-        private boolean open;
-        private SheetRow row;
-
-        Line(SheetRow row, int depth, boolean open) {
-            this.row = row;
-            this.depth = depth;
-            this.open = open;
-        }
-
-        public SheetRow row() {
-            return row;
-        }
-
-        /** How far in. */
-        public int depth() {
-            return depth;
-        }
-
-        /** Whether what is below is shown. */
-        public boolean open() {
-            return open;
-        }
-
-        /** Whether it is the line of the same row; then it shows that as it is now. */
-        private boolean takes(Line other) {
-            boolean same = depth == other.depth && row.id().equals(other.row.id());
-            if (same) {
-                row = other.row;
-                open = other.open;
-            }
-            return same;
-        }
-    }
-
-    private final ObservableList<Line> lines = FXCollections.observableArrayList();
+    private final SheetLines lines = new SheetLines();
+    private final RowEdits edits = new RowEdits(this);
     private final ReadOnlyStringWrapper xml = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper("");
     private final ReadOnlyBooleanWrapper reading = new ReadOnlyBooleanWrapper();
     private final ReadOnlyBooleanWrapper broken = new ReadOnlyBooleanWrapper();
-    private final StringProperty filter = new SimpleStringProperty("");
     private final IntegerProperty changes = new SimpleIntegerProperty();
-    private final Map<String, Line> shownById = new HashMap<>();
-    private final Set<String> toggled = new HashSet<>();
     private final Undo undo = new Undo();
     private final Optional<Tasks> tasks;
     private final boolean received;
@@ -101,12 +52,11 @@ public final class MessageModel {
     private SheetRow pointed;
     private MessageOutline outline;
     private long loads;
-    private boolean replacing;
 
     private MessageModel(Optional<Tasks> tasks, boolean received) {
         this.tasks = tasks;
         this.received = received;
-        filter.addListener((o, was, now) -> refresh());
+        lines.filterProperty().addListener((o, was, now) -> refresh());
     }
 
     /** A message that is edited, all on the calling thread. */
@@ -126,7 +76,7 @@ public final class MessageModel {
 
     /** The rows that are not hidden in a folded one or by the filter. */
     public ObservableList<Line> lines() {
-        return lines;
+        return lines.lines();
     }
 
     public ReadOnlyStringProperty xmlProperty() {
@@ -169,12 +119,12 @@ public final class MessageModel {
 
     /** Rows whose name or value has this text are shown, with what they stand in; empty for all. */
     public StringProperty filterProperty() {
-        return filter;
+        return lines.filterProperty();
     }
 
     /** Whether the lines are just being replaced, so that what becomes of a selection is nobody's choice. */
     public boolean isReplacing() {
-        return replacing;
+        return lines.isReplacing();
     }
 
     /** Counts up whenever rows show something else than before. */
@@ -208,10 +158,9 @@ public final class MessageModel {
     public void open(MessageOutline newOutline, String text) {
         outline = newOutline;
         undo.clear();
-        toggled.clear();
         sheet = null;
         pointed = null;
-        filter.set("");
+        lines.forget();
         load(text);
     }
 
@@ -222,7 +171,7 @@ public final class MessageModel {
         pointed = null;
         outline = null;
         undo.clear();
-        hide();
+        lines.hide();
         xml.set("");
         trouble.set("");
         reading.set(false);
@@ -269,115 +218,33 @@ public final class MessageModel {
     }
 
     private void took(Sheet made) {
-        Set<String> paths = sheet == null ? Set.of() : toggledPaths();
         if (sheet != null) {
             made.remember(sheet);
         }
         if (pointed != null) {
             pointed = sheet.row(pointed.id()).flatMap(r -> made.at(r.path())).orElse(null);
         }
+        lines.take(made);
         sheet = made;
         broken.set(false);
-        if (!paths.isEmpty()) {
-            toggled.clear();
-            paths.forEach(p -> sheet.at(p).ifPresent(r -> toggled.add(r.id())));
-        }
         refresh();
-    }
-
-    /** Rows of a text that was read anew have other ids; what was folded is found again by its path. */
-    private Set<String> toggledPaths() {
-        Set<String> paths = new HashSet<>();
-        toggled.forEach(id -> sheet.row(id).map(SheetRow::path).ifPresent(paths::add));
-        return paths;
     }
 
     private void refused(Problem problem) {
         if (sheet == null) {
-            hide();
+            lines.hide();
         }
         trouble.set(problem.getMessage());
         broken.set(true);
-    }
-
-    private void hide() {
-        lines.clear();
-        shownById.clear();
     }
 
     private void refresh() {
         if (sheet == null) {
             return;
         }
-        List<Line> shown = new ArrayList<>();
-        String wanted = filter.get().strip().toLowerCase(Locale.ROOT);
-        Optional<SheetRow> root = sheet.root();
-        root.ifPresent(r -> {
-            if (wanted.isEmpty()) {
-                add(r, 0, Kind.GROUP, shown);
-            } else {
-                filtered(r, 0, wanted, shown);
-            }
-        });
-        replacing = true;
-        show(shown);
-        replacing = false;
+        lines.refresh();
         judge();
         changes.set(changes.get() + 1);
-    }
-
-    /** Replaces only the stretch that differs, so that what is scrolled to and chosen stays. */
-    private void show(List<Line> shown) {
-        int least = Math.min(lines.size(), shown.size());
-        int start = 0;
-        while (start < least && lines.get(start).takes(shown.get(start))) {
-            start++;
-        }
-        int tail = 0;
-        while (tail < least - start && lines.get(lines.size() - 1 - tail).takes(shown.get(shown.size() - 1 - tail))) {
-            tail++;
-        }
-        lines.subList(start, lines.size() - tail).forEach(l -> shownById.remove(l.row.id()));
-        List<Line> come = shown.subList(start, shown.size() - tail);
-        come.forEach(l -> shownById.put(l.row.id(), l));
-        if (start == 0 && tail == 0) {
-            lines.setAll(shown);
-            return;
-        }
-        if (lines.size() - tail > start) {
-            lines.remove(start, lines.size() - tail);
-        }
-        if (!come.isEmpty()) {
-            lines.addAll(start, come);
-        }
-    }
-
-    private void add(SheetRow row, int depth, Kind around, List<Line> into) {
-        boolean open = isOpen(row, around);
-        into.add(new Line(row, depth, open));
-        if (open) {
-            row.children().forEach(c -> add(c, depth + 1, row.kind(), into));
-        }
-    }
-
-    /** Many of a kind start folded, and so does each of them. */
-    private boolean isOpen(SheetRow row, Kind around) {
-        boolean usual = row.kind() != Kind.REPEATS && around != Kind.REPEATS;
-        return usual != toggled.contains(row.id());
-    }
-
-    private static boolean filtered(SheetRow row, int depth, String wanted, List<Line> into) {
-        int at = into.size();
-        into.add(new Line(row, depth, true));
-        boolean found = row.label().toLowerCase(Locale.ROOT).contains(wanted)
-                || row.value().toLowerCase(Locale.ROOT).contains(wanted);
-        for (SheetRow child : row.children()) {
-            found |= filtered(child, depth + 1, wanted, into);
-        }
-        if (!found) {
-            into.subList(at, into.size()).clear();
-        }
-        return found;
     }
 
     private void judge() {
@@ -403,30 +270,48 @@ public final class MessageModel {
                 .validate(outline, Xml.parse(xml.get(), "message", XmlLimits.MESSAGE));
     }
 
+    /** What can be done to the rows beyond typing in them. */
+    public RowEdits edits() {
+        return edits;
+    }
+
     /** Folds a row or opens it. */
     public void fold(SheetRow row) {
-        if (!toggled.remove(row.id())) {
-            toggled.add(row.id());
-        }
+        lines.fold(row);
         refresh();
     }
 
     /** Folds every row that has others below, or opens every one. */
     public void foldAll(boolean folded) {
-        toggled.clear();
         if (sheet != null) {
-            sheet.root().ifPresent(r -> r.children().forEach(c -> foldBelow(c, r.kind(), folded)));
+            lines.foldAll(folded);
         }
         refresh();
     }
 
-    private void foldBelow(SheetRow row, Kind around, boolean folded) {
-        if (!row.children().isEmpty()) {
-            if (isOpen(row, around) == folded) {
-                toggled.add(row.id());
-            }
-            row.children().forEach(c -> foldBelow(c, row.kind(), folded));
+    /**
+     * Opens what hides the row at a path.
+     *
+     * @return its place among the lines; -1 when there is no such row
+     */
+    public int reveal(String path) {
+        Optional<SheetRow> wanted = sheet == null ? Optional.empty() : sheet.at(path.strip());
+        if (wanted.isEmpty()) {
+            return -1;
         }
+        lines.reveal(wanted.get());
+        refresh();
+        return line(wanted.get()).map(lines.lines()::indexOf).orElse(-1);
+    }
+
+    /** What may stand in the row's place. */
+    public List<Variant> variants(SheetRow row) {
+        return sheet == null ? List.of() : sheet.variants(row);
+    }
+
+    /** The row and what is below as XML. */
+    public String xml(SheetRow row) {
+        return sheet.xml(row);
     }
 
     /** Types into a row. The lines stay as they are, so that the field being typed in keeps the keyboard. */
@@ -439,19 +324,9 @@ public final class MessageModel {
         sheet.setValue(row, value);
         Optional<SheetRow> now = sheet.standing(row);
         took("type " + row.id(), before);
-        now.ifPresent(r -> {
-            Line line = shownById.get(r.id());
-            if (line != null) {
-                line.row = r;
-            }
-        });
+        now.ifPresent(r -> lines.line(r.id()).ifPresent(l -> l.show(r)));
         judge();
         return now.flatMap(SheetRow::problem);
-    }
-
-    /** Gives a row a value from elsewhere than its own field, which shows it then. */
-    public void put(SheetRow row, String value) {
-        change(() -> sheet.setValue(row, value));
     }
 
     private void took(String kind, String before) {
@@ -478,142 +353,19 @@ public final class MessageModel {
 
     /** The line that shows a row; empty when it is hidden in a folded one or by the filter. */
     public Optional<Line> line(SheetRow row) {
-        return Optional.ofNullable(shownById.get(row.id()));
+        return lines.line(row.id());
     }
 
-    public void include(SheetRow row) {
-        change(() -> sheet.include(row));
-    }
-
-    public void leaveOut(SheetRow row) {
-        change(() -> sheet.leaveOut(row));
-    }
-
-    public void repeat(SheetRow row) {
-        change(() -> sheet.addRepeat(row));
-    }
-
-    /** Adds one more of the group that the row is part of. */
-    public void repeatGroup(SheetRow row) {
-        change(() -> sheet.addGroup(row));
-    }
-
-    public void duplicate(SheetRow row) {
-        change(() -> sheet.duplicate(row));
-    }
-
-    /** Moves one of several up, by -1, or down, by 1. */
-    public void move(SheetRow row, int by) {
-        change(() -> sheet.move(row, by));
-    }
-
-    public void remove(SheetRow row) {
-        change(() -> sheet.remove(row));
-    }
-
-    public void choose(SheetRow row, String branch) {
-        change(() -> sheet.choose(row, branch));
-    }
-
-    public void setNil(SheetRow row, boolean nil) {
-        change(() -> sheet.setNil(row, nil));
-    }
-
-    public void addText(SheetRow row) {
-        change(() -> sheet.addText(row, "text"));
-    }
-
-    /**
-     * Puts attributes on a row's element, written as in its tag.
-     *
-     * @throws Problem when they are none; nothing has changed then
-     */
-    public void addAttributes(SheetRow row, String text) {
-        change(() -> sheet.addAttributes(row, text));
-    }
-
-    /** What may stand in the row's place. */
-    public List<Variant> variants(SheetRow row) {
-        return sheet == null ? List.of() : sheet.variants(row);
-    }
-
-    public void become(SheetRow row, Variant variant) {
-        change(() -> sheet.become(row, variant));
-    }
-
-    /** The row and what is below as XML. */
-    public String xml(SheetRow row) {
-        return sheet.xml(row);
-    }
-
-    /**
-     * Puts XML in at a row.
-     *
-     * @throws Problem when it has no place there; nothing has changed then
-     */
-    public void paste(SheetRow row, String text) {
-        change(() -> sheet.pasteXml(row, text));
-    }
-
-    /**
-     * Fills repeating rows from a table.
-     *
-     * @throws Problem when a line has too many cells; nothing has changed then
-     */
-    public void pasteRows(SheetRow row, List<List<String>> table) {
-        change(() -> sheet.pasteRows(row, table));
-    }
-
-    /** Puts all optional parts in, or takes them all out. */
-    public void fill(Detail detail) {
-        change(() -> sheet.fill(detail));
-    }
-
-    /** Takes the optional parts out that still are as in a sample. */
-    public void keepWhatDiffers() {
-        change(sheet::keepWhatDiffers);
-    }
-
-    private void change(Runnable edit) {
+    /** Edits the sheet, where that shows the text as it is. */
+    void change(Consumer<Sheet> edit) {
         settle();
         if (!isCurrent()) {
             return;
         }
         String before = xml.get();
-        edit.run();
+        edit.accept(sheet);
         took("", before);
         refresh();
-    }
-
-    /**
-     * Opens what hides the row at a path.
-     *
-     * @return its place among the lines; -1 when there is no such row
-     */
-    public int reveal(String path) {
-        Optional<SheetRow> wanted = sheet == null ? Optional.empty() : sheet.at(path.strip());
-        if (wanted.isEmpty()) {
-            return -1;
-        }
-        filter.set("");
-        sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.get().id()));
-        refresh();
-        return lines.indexOf(shownById.get(wanted.get().id()));
-    }
-
-    private boolean open(SheetRow row, Kind around, String wanted) {
-        if (row.id().equals(wanted)) {
-            return true;
-        }
-        for (SheetRow child : row.children()) {
-            if (open(child, row.kind(), wanted)) {
-                if (!isOpen(row, around) && !toggled.remove(row.id())) {
-                    toggled.add(row.id());
-                }
-                return true;
-            }
-        }
-        return false;
     }
 
     /** Takes over XML that was typed. What is not well-formed is kept as text and told of; the sheet waits. */

@@ -59,8 +59,7 @@ class MessageModelTest {
         List<String> texts = new ArrayList<>();
         for (int i = 0; i < 40; i++) {
             String before = model.xml();
-            MessageModel.Line line =
-                    model.lines().get(random.nextInt(model.lines().size()));
+            Line line = model.lines().get(random.nextInt(model.lines().size()));
             step(line.row(), i, random);
             if (!model.xml().equals(before)) {
                 texts.add(before);
@@ -151,36 +150,36 @@ class MessageModelTest {
             case 0 -> {
                 // a put is a step of its own, where typing in one field goes on as one
                 if (row.editable()) {
-                    model.put(row, "v" + turn + (random.nextBoolean() ? "é" : "<&>"));
+                    model.edits().put(row, "v" + turn + (random.nextBoolean() ? "é" : "<&>"));
                 }
             }
             case 1 -> {
                 if (row.canRepeat()) {
-                    model.repeat(row);
+                    model.edits().repeat(row);
                 }
             }
-            case 2 -> model.leaveOut(row);
-            case 3 -> model.include(row);
+            case 2 -> model.edits().leaveOut(row);
+            case 3 -> model.edits().include(row);
             default -> model.fold(row);
         }
     }
 
     @Test
     void whatWasTakenOutComesBackWithItsValueAlsoAfterUndoAndXml() {
-        model.include(row("note"));
+        model.edits().include(row("note"));
         model.type(row("note"), "bring skins");
-        model.leaveOut(row("note"));
+        model.edits().leaveOut(row("note"));
         model.type(row("km"), "7");
         model.undo();
         assertThat(model.xml()).doesNotContain("7").doesNotContain("note");
         model.typeXml(model.xml().replace(">A<", ">B<"));
-        model.include(row("note"));
+        model.edits().include(row("note"));
         assertThat(model.xml()).contains(">B<").contains("<t:note>bring skins</t:note>");
     }
 
     private SheetRow row(String label) {
         return model.lines().stream()
-                .map(MessageModel.Line::row)
+                .map(Line::row)
                 .filter(r -> r.label().equals(label))
                 .findFirst()
                 .orElseThrow();
@@ -213,7 +212,7 @@ class MessageModelTest {
     void severalStepsGoBackAndForthOverBothFaces() {
         String start = model.xml();
         model.type(row("title"), "B");
-        model.include(row("note"));
+        model.edits().include(row("note"));
         model.typeXml(model.xml().replace(">1<", ">2<"));
         String end = model.xml();
         model.undo();
@@ -235,8 +234,8 @@ class MessageModelTest {
         assertThat(model.troubleProperty().get()).contains("not well-formed");
         assertThat(labels()).contains("km");
         assertThat(model.brokenProperty().get()).isTrue();
-        model.put(model.lines().get(1).row(), "lost?");
-        model.fill(Detail.FULL);
+        model.edits().put(model.lines().get(1).row(), "lost?");
+        model.edits().fill(Detail.FULL);
         assertThat(model.xml()).as("no row overwrites it").isEqualTo("<t:Trip");
         model.takeSheet();
         assertThat(model.brokenProperty().get()).isFalse();
@@ -250,7 +249,7 @@ class MessageModelTest {
     @Test
     void fillingTellsHowManyPartsAreLeftOut() {
         assertThat(model.leftOut()).isEqualTo(1);
-        model.fill(Detail.FULL);
+        model.edits().fill(Detail.FULL);
         assertThat(model.leftOut()).isZero();
         assertThat(model.breaches()).isEmpty();
     }

@@ -72,7 +72,7 @@ class ModelsTest {
         send();
         send();
         String permit = Hand.on(() -> desktop.models.call().response().lines().stream()
-                .map(MessageModel.Line::row)
+                .map(Line::row)
                 .filter(r -> r.label().equals("permit"))
                 .map(r ->
                         r.value() + " was " + desktop.models.call().previous(r).orElse("nothing"))
@@ -111,7 +111,7 @@ class ModelsTest {
                 exchange.timing(),
                 exchange.outcome(),
                 "");
-        Hand.run(() -> desktop.models.call().openExchange(foreign));
+        Hand.run(() -> desktop.models.call().actions().open(foreign));
         assertThat(Hand.on(() -> desktop.desk.notices().get(0).text())).contains("No contract of the project knows");
     }
 

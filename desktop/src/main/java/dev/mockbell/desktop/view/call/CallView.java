@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view.call;
 import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.MessageModel.Line;
+import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
@@ -93,13 +93,13 @@ public final class CallView extends VBox {
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> {
             if (requestTab == Face.WIRE) {
-                model.lookAhead();
+                model.preview().refresh();
             }
         });
-        model.previewProperty().addListener((o, was, now) -> preview.show(now));
-        model.facesProperty().addListener((InvalidationListener) o -> showResponse());
+        model.preview().textProperty().addListener((o, was, now) -> preview.show(now));
+        model.faces().changesProperty().addListener((InvalidationListener) o -> showResponse());
         desk.maskedProperty().addListener((InvalidationListener) o -> showResponse());
-        model.earlierProperty().addListener((InvalidationListener) o -> cases.show());
+        model.earlier().changesProperty().addListener((InvalidationListener) o -> cases.show());
         model.request().changesProperty().addListener((InvalidationListener) o -> showFoot());
         model.response().changesProperty().addListener((InvalidationListener) o -> answer.refresh());
         model.flaws().found().addListener((InvalidationListener) o -> showFoot());
@@ -296,7 +296,7 @@ public final class CallView extends VBox {
         showFoot();
         answer.refresh();
         if (requestTab == Face.WIRE) {
-            model.lookAhead();
+            model.preview().refresh();
         }
     }
 
@@ -312,7 +312,7 @@ public final class CallView extends VBox {
                 requestBody.getChildren().setAll(headers);
             }
             case WIRE -> {
-                model.lookAhead();
+                model.preview().refresh();
                 requestBody.getChildren().setAll(preview);
             }
             default -> requestBody.getChildren().setAll(sheet);
@@ -335,13 +335,13 @@ public final class CallView extends VBox {
         masking.setVisible(false);
         switch (responseTab) {
             case XML -> {
-                responseXml.show(model.responseXml());
+                responseXml.show(model.faces().xml());
                 responseBody.getChildren().setAll(responseXml);
             }
             case WIRE -> {
-                wire.show(model.wire());
+                wire.show(model.faces().wire());
                 responseBody.getChildren().setAll(wire);
-                masking.setVisible(model.isMasking());
+                masking.setVisible(model.faces().isMasking());
             }
             default -> {
                 SuiteRunner.Called called = model.calledProperty().get();
@@ -585,9 +585,13 @@ public final class CallView extends VBox {
         }
         Label path = Parts.text(row.get().path(), "mono", "second");
         path.setMinWidth(0);
-        Button check = Parts.button("Check this", "Keep the value as a check", () -> model.checkRow(row.get()));
+        Button check = Parts.button(
+                "Check this", "Keep the value as a check", () -> model.checks().addValue(row.get()));
         check.setId("check-this");
-        Button capture = Parts.button("Capture", "Keep the value for later steps", () -> model.captureRow(row.get()));
+        Button capture = Parts.button(
+                "Capture",
+                "Keep the value for later steps",
+                () -> model.checks().capture(row.get()));
         capture.setId("capture-this");
         boolean value = row.get().children().isEmpty();
         check.setDisable(!value);

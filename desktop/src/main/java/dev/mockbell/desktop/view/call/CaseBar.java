@@ -117,7 +117,7 @@ public final class CaseBar extends HBox {
     private Mark mark(Case kept) {
         return model.lastResult(kept)
                 .map(r -> Numbers.mark(r.verdict()))
-                .or(() -> model.earlier(kept).map(Numbers::mark))
+                .or(() -> model.earlier().of(kept).map(Numbers::mark))
                 .orElse(Mark.STALE);
     }
 

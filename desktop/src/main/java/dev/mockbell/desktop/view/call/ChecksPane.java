@@ -91,7 +91,8 @@ final class ChecksPane extends VBox {
         Label title = Parts.marked(mark, check.title());
         title.setWrapText(true);
         title.setMinWidth(0);
-        Button remove = Parts.button("×", "Take this check away", () -> model.removeCheck(check), "tiny");
+        Button remove =
+                Parts.button("×", "Take this check away", () -> model.checks().remove(check), "tiny");
         HBox first = new HBox(title, Parts.spring());
         check.accept(new Editor())
                 .ifPresent(edit -> first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny")));
@@ -157,7 +158,7 @@ final class ChecksPane extends VBox {
         }
 
         private void replace(Check old, Check edited) {
-            model.replaceCheck(old, edited);
+            model.checks().replace(old, edited);
         }
     }
 
@@ -183,7 +184,8 @@ final class ChecksPane extends VBox {
         name.setMinWidth(Region.USE_PREF_SIZE);
         Label from = Parts.text("← " + capture.path().replaceFirst("^/[^/]+/", ""), "table-text", "second");
         from.setMinWidth(0);
-        Button remove = Parts.button("×", "Take this capture away", () -> model.removeCapture(capture), "tiny");
+        Button remove =
+                Parts.button("×", "Take this capture away", () -> model.checks().removeCapture(capture), "tiny");
         HBox first = new HBox(5, name, from, Parts.spring(), remove);
         first.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(first);
@@ -197,14 +199,14 @@ final class ChecksPane extends VBox {
         ContextMenu menu = new ContextMenu();
         menu.getItems()
                 .addAll(
-                        item(new Check.Valid().title(), () -> model.addCheck(new Check.Valid())),
-                        item(new Check.NoFault().title(), () -> model.addCheck(new Check.NoFault())));
+                        item(new Check.Valid().title(), () -> model.checks().add(new Check.Valid())),
+                        item(new Check.NoFault().title(), () -> model.checks().add(new Check.NoFault())));
         OperationPlace place = desk.placeProperty().get();
         for (String fault : place.operation().faults().stream()
                 .map(f -> f.element().map(e -> e.getLocalPart()).orElse(f.name()))
                 .toList()) {
             Check check = new Check.FaultIs(fault);
-            menu.getItems().add(item(check.title(), () -> model.addCheck(check)));
+            menu.getItems().add(item(check.title(), () -> model.checks().add(check)));
         }
         menu.getItems()
                 .addAll(
@@ -213,14 +215,18 @@ final class ChecksPane extends VBox {
                                 () -> asking.ask(
                                         "Milliseconds",
                                         "400",
-                                        t -> number(t).ifPresent(n -> model.addCheck(new Check.Within(n))))),
+                                        t -> number(t)
+                                                .ifPresent(n -> model.checks().add(new Check.Within(n))))),
                         item(
                                 "Condition (XPath)…",
                                 () -> asking.ask(
                                         "An XPath that must be true",
                                         "count(//*) gt 1",
-                                        t -> model.addCheck(new Check.Condition(t)))));
-        pointed.get().ifPresent(row -> menu.getItems().add(item("Value of " + row.label(), () -> model.checkRow(row))));
+                                        t -> model.checks().add(new Check.Condition(t)))));
+        pointed.get()
+                .ifPresent(row -> menu.getItems()
+                        .add(item(
+                                "Value of " + row.label(), () -> model.checks().addValue(row))));
         return menu;
     }
 

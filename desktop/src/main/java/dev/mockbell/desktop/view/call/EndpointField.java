@@ -37,12 +37,13 @@ final class EndpointField extends HBox {
                 show();
             } else if (now) {
                 // while it is edited a login in the address is there to be edited too
-                field.setText(model.endpoint());
+                field.setText(model.endpoint().address());
             }
         });
         field.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ESCAPE && !field.getText().equals(model.endpoint())) {
-                field.setText(model.endpoint());
+            if (e.getCode() == KeyCode.ESCAPE
+                    && !field.getText().equals(model.endpoint().address())) {
+                field.setText(model.endpoint().address());
                 e.consume();
             }
         });
@@ -54,9 +55,9 @@ final class EndpointField extends HBox {
     /** Shows where the request goes now; what is being typed stays. */
     void show() {
         if (!field.isFocused()) {
-            field.setText(Redactor.USUAL.text(model.endpoint()));
+            field.setText(Redactor.USUAL.text(model.endpoint().address()));
         }
-        from.setText(model.endpointFrom());
+        from.setText(model.endpoint().from());
     }
 
     /** Puts the keyboard here. */
@@ -67,9 +68,11 @@ final class EndpointField extends HBox {
 
     private void keep() {
         String typed = field.getText().strip();
-        boolean masked = typed.equals(Redactor.USUAL.text(model.endpoint()));
-        if (!typed.equals(model.endpoint()) && !masked && !model.keepEndpoint(typed)) {
-            field.setText(model.endpoint());
+        boolean masked = typed.equals(Redactor.USUAL.text(model.endpoint().address()));
+        if (!typed.equals(model.endpoint().address())
+                && !masked
+                && !model.endpoint().keep(typed)) {
+            field.setText(model.endpoint().address());
         }
     }
 }

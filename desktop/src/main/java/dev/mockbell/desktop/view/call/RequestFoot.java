@@ -49,13 +49,13 @@ final class RequestFoot extends HBox {
         all = Parts.button(
                 "Include all",
                 "Put every optional part in; what was there comes back with its values",
-                () -> request.fill(Detail.FULL),
+                () -> request.edits().fill(Detail.FULL),
                 "quiet",
                 "dense");
         required = Parts.button(
                 "Required only",
                 "Leave every optional part out",
-                () -> request.fill(Detail.REQUIRED),
+                () -> request.edits().fill(Detail.REQUIRED),
                 "quiet",
                 "dense");
         file = Parts.button("From a file…", "Take a file's text as the message", fromFile, "quiet", "dense");
@@ -70,7 +70,7 @@ final class RequestFoot extends HBox {
         parts.setId("optional-parts");
         mend.setId("mend");
         mend.setOnAction(e -> fit().ifPresent(mending));
-        MenuItem differs = item("Only what differs from the sample", request::keepWhatDiffers);
+        MenuItem differs = item("Only what differs from the sample", request.edits()::keepWhatDiffers);
         more.setOnAction(e -> new ContextMenu(differs).show(more, Side.TOP, 0, 0));
         parts.setOnAction(
                 e -> new ContextMenu(item("Include all", all::fire), item("Required only", required::fire), differs)

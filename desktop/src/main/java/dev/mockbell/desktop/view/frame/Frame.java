@@ -378,7 +378,8 @@ public final class Frame extends StackPane {
             case TRAFFIC -> {
                 if (models.traffic().selectedProperty().get() != null) {
                     models.call()
-                            .openExchange(models.traffic().selectedProperty().get());
+                            .actions()
+                            .open(models.traffic().selectedProperty().get());
                 }
             }
         }

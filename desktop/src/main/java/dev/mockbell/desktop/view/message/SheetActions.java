@@ -43,11 +43,11 @@ final class SheetActions {
         if (e.getCode() == KeyCode.F4 && row.editable()) {
             edit(row);
         } else if (e.isAltDown() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
-            model.move(row, e.getCode() == KeyCode.UP ? -1 : 1);
+            model.edits().move(row, e.getCode() == KeyCode.UP ? -1 : 1);
         } else if (e.getCode() == KeyCode.INSERT && row.canRepeat()) {
-            model.repeat(row);
+            model.edits().repeat(row);
         } else if (e.isShortcutDown() && e.getCode() == KeyCode.D && isOne(row)) {
-            model.duplicate(row);
+            model.edits().duplicate(row);
         } else if (!typing && e.getCode() == KeyCode.DELETE && row.state() != State.LEFT_OUT) {
             takeAway(row);
         } else if (!typing && e.isShortcutDown() && e.getCode() == KeyCode.C) {
@@ -66,9 +66,9 @@ final class SheetActions {
 
     private void takeAway(SheetRow row) {
         if (row.optional() && row.count() <= 1) {
-            model.leaveOut(row);
+            model.edits().leaveOut(row);
         } else if (row.removable()) {
-            model.remove(row);
+            model.edits().remove(row);
         }
     }
 
@@ -78,33 +78,33 @@ final class SheetActions {
         if (row.optional()) {
             add(menu, out ? "Put in" : "Leave out", "Space", () -> {
                 if (out) {
-                    model.include(row);
+                    model.edits().include(row);
                 } else {
-                    model.leaveOut(row);
+                    model.edits().leaveOut(row);
                 }
             });
         } else if (out && row.kind() != Kind.WILDCARD) {
-            add(menu, "Put in", "", () -> model.include(row));
+            add(menu, "Put in", "", () -> model.edits().include(row));
         }
         if (row.canRepeat()) {
-            add(menu, "Add one more", "Insert", () -> model.repeat(row));
+            add(menu, "Add one more", "Insert", () -> model.edits().repeat(row));
         }
         if (row.canRepeatGroup()) {
-            add(menu, "Add one more of the group", "", () -> model.repeatGroup(row));
+            add(menu, "Add one more of the group", "", () -> model.edits().repeatGroup(row));
         }
         if (!out && isOne(row) && row.count() > 0 && row.occurs().repeats()) {
-            add(menu, "Duplicate", "Ctrl+D", () -> model.duplicate(row));
+            add(menu, "Duplicate", "Ctrl+D", () -> model.edits().duplicate(row));
         }
         if (row.index() > 0) {
-            add(menu, "Move up", "Alt+Up", () -> model.move(row, -1));
-            add(menu, "Move down", "Alt+Down", () -> model.move(row, 1));
+            add(menu, "Move up", "Alt+Up", () -> model.edits().move(row, -1));
+            add(menu, "Move down", "Alt+Down", () -> model.edits().move(row, 1));
         }
         if (!out && row.removable() && (!row.optional() || row.count() > 1)) {
             add(
                     menu,
                     row.problem().isPresent() || row.count() > 1 ? "Remove" : "Remove, though it is required",
                     "Delete",
-                    () -> model.remove(row));
+                    () -> model.edits().remove(row));
         }
         if (row.occurs().repeats() && row.kind() != Kind.WILDCARD) {
             add(menu, "Fill rows from a table…", "", () -> pasteRows(row));
@@ -112,14 +112,14 @@ final class SheetActions {
         variants(menu, row);
         if (row.canBeNil()) {
             boolean nil = row.state() == State.NIL;
-            add(menu, nil ? "Not nil" : "Nil", "", () -> model.setNil(row, !nil));
+            add(menu, nil ? "Not nil" : "Nil", "", () -> model.edits().setNil(row, !nil));
         }
         if (row.editable()) {
-            add(menu, "Empty", "", () -> model.put(row, ""));
+            add(menu, "Empty", "", () -> model.edits().put(row, ""));
             add(menu, "Edit in full…", "F4", () -> edit(row));
         }
         if (!out && row.kind() == Kind.GROUP) {
-            add(menu, "Add text", "", () -> model.addText(row));
+            add(menu, "Add text", "", () -> model.edits().addText(row));
         }
         if (!out && isOne(row) && row.kind() != Kind.REPEATS) {
             add(menu, "Add attributes…", "", () -> addAttributes(row));
@@ -149,7 +149,7 @@ final class SheetActions {
             all.stream().filter(v -> v.isType() == types).forEach(v -> {
                 RadioMenuItem item = new RadioMenuItem(v.title());
                 item.setSelected(v.isNow());
-                item.setOnAction(e -> model.become(row, v));
+                item.setOnAction(e -> model.edits().become(row, v));
                 group.getItems().add(item);
             });
             if (!group.getItems().isEmpty()) {
@@ -179,11 +179,11 @@ final class SheetActions {
         }
         careful(() -> {
             if (text.stripLeading().startsWith("<")) {
-                model.paste(row, text);
+                model.edits().paste(row, text);
             } else if (row.occurs().repeats() && text.strip().indexOf('\n') > 0) {
-                model.pasteRows(row, TableText.cells(text));
+                model.edits().pasteRows(row, TableText.cells(text));
             } else if (row.editable()) {
-                model.put(row, text.strip());
+                model.edits().put(row, text.strip());
             }
         });
     }
@@ -195,7 +195,7 @@ final class SheetActions {
                 "An element, or several. It goes where its name has a place.",
                 clipboard("<"),
                 "Put in",
-                text -> model.paste(row, text));
+                text -> model.edits().paste(row, text));
     }
 
     private void addAttributes(SheetRow row) {
@@ -204,7 +204,7 @@ final class SheetActions {
                 "As they are written in the tag. What the contract does not know is put in and marked.",
                 "",
                 "Put in",
-                text -> model.addAttributes(row, text));
+                text -> model.edits().addAttributes(row, text));
     }
 
     private void pasteRows(SheetRow row) {
@@ -213,7 +213,7 @@ final class SheetActions {
                 "Lines from a table or CSV. A first line of field names says which column is which.",
                 clipboard(""),
                 "Fill",
-                text -> model.pasteRows(row, TableText.cells(text)));
+                text -> model.edits().pasteRows(row, TableText.cells(text)));
     }
 
     private static String clipboard(String start) {
@@ -223,7 +223,7 @@ final class SheetActions {
 
     /** Edits a value in a window of its own. */
     void edit(SheetRow row) {
-        ValueWindow.show(within, row, model, value -> model.put(row, value));
+        ValueWindow.show(within, row, model, value -> model.edits().put(row, value));
     }
 
     private void ask(String title, String hint, String given, String yes, Consumer<String> then) {

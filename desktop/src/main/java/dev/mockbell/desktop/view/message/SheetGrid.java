@@ -1,8 +1,8 @@
 package dev.mockbell.desktop.view.message;
 
 import dev.mockbell.desktop.model.ExpressionValues;
+import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.model.MessageModel;
-import dev.mockbell.desktop.model.MessageModel.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -290,9 +290,9 @@ public final class SheetGrid extends VBox {
 
     private void flip(SheetRow row) {
         if (row.state() == State.LEFT_OUT) {
-            model.include(row);
+            model.edits().include(row);
         } else {
-            model.leaveOut(row);
+            model.edits().leaveOut(row);
         }
     }
 
@@ -375,7 +375,7 @@ public final class SheetGrid extends VBox {
         field.again(line.row().value(), chosen -> {
             SheetRow now = line.row();
             if (now.options().contains(chosen) && !chosen.equals(now.value())) {
-                model.choose(now, chosen);
+                model.edits().choose(now, chosen);
             }
         });
         Parts.classed(field, "row-value", false);
@@ -435,7 +435,7 @@ public final class SheetGrid extends VBox {
                     .add(Parts.button(
                             "+",
                             "Add one more (Insert)",
-                            () -> model.repeat(((Line) box.getUserData()).row()),
+                            () -> model.edits().repeat(((Line) box.getUserData()).row()),
                             "tiny"));
         }
         box.setUserData(line);

@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.view.message;
 
-import dev.mockbell.desktop.model.MessageModel.Line;
+import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Toggle;
 import dev.mockbell.sheet.SheetRow;

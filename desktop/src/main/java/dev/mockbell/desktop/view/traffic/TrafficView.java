@@ -168,7 +168,7 @@ public final class TrafficView extends VBox {
         });
         list.list().setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER && model.selectedProperty().get() != null) {
-                call.openExchange(model.selectedProperty().get());
+                call.actions().open(model.selectedProperty().get());
             }
         });
         VBox ledger = Parts.panel(Parts.tall(list));
@@ -269,8 +269,10 @@ public final class TrafficView extends VBox {
         request.show(model.text(e, false, requestTab == Reading.WIRE));
         response.show(
                 e.response().isPresent() ? model.text(e, true, responseTab == Reading.WIRE) : "No answer: " + e.note());
-        Button again =
-                Parts.button("Edit and send again", "Open it as a case in Call (Enter)", () -> call.openExchange(e));
+        Button again = Parts.button(
+                "Edit and send again",
+                "Open it as a case in Call (Enter)",
+                () -> call.actions().open(e));
         again.setId("send-again");
         Button copy = Parts.button(
                 "Copy request",

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 class CallStationTest extends OnCallDesk {
     @Test
     void anEnumerationNarrowsAsOneTypesAndIsTakenByEnter() {
-        Hand.run(() -> call.request().include(desk.row("board")));
+        Hand.run(() -> call.request().edits().include(desk.row("board")));
         hand.click("#value-board");
         Hand.run(() -> ((TextField) desktop.window.stage().getScene().lookup("#value-board")).clear());
         hand.type("#value-board", "fu");
@@ -90,6 +90,7 @@ class CallStationTest extends OnCallDesk {
     @Test
     void rowsAreFilledFromATable() {
         Hand.run(() -> call.request()
+                .edits()
                 .pasteRows(
                         desk.row("guest"),
                         dev.mockbell.sheet.TableText.cells("name,age\n\"Okafor, Ines\",34\nTomas,\n")));
@@ -209,8 +210,8 @@ class CallStationTest extends OnCallDesk {
             call.sendOrStop();
         });
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        hand.await("the wire", () -> !call.wire().isEmpty());
-        assertThat(Hand.on(() -> call.wire())).contains("NF-78</h:hutId>");
+        hand.await("the wire", () -> !call.faces().wire().isEmpty());
+        assertThat(Hand.on(() -> call.faces().wire())).contains("NF-78</h:hutId>");
     }
 
     @Test
@@ -237,7 +238,7 @@ class CallStationTest extends OnCallDesk {
 
     @Test
     void theFindFieldHasAHistoryOfItsOwn() {
-        Hand.run(() -> call.request().put(desk.row("nights"), "5"));
+        Hand.run(() -> call.request().edits().put(desk.row("nights"), "5"));
         hand.click("#segment-xml");
         Hand.run(desk.editor()::requestFocus);
         hand.press(KeyCode.CONTROL, KeyCode.F);
@@ -286,7 +287,7 @@ class CallStationTest extends OnCallDesk {
         hand.type("#value-nights", "{$much * 2}");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        hand.await("the answer laid out", () -> call.responseXml().contains("/8<"));
+        hand.await("the answer laid out", () -> call.faces().xml().contains("/8<"));
         hand.await("saved", () -> desktop.desk.tasks().running() == 0);
         assertThat(new ProjectStore().open(desktop.project).cases().get(0).variables())
                 .extracting(v -> v.name())
@@ -345,9 +346,9 @@ class CallStationTest extends OnCallDesk {
         });
         hand.await("kept", () -> !call.currentProperty().get().soapHeaders().isEmpty());
         desk.shoot("call-headers");
-        Hand.run(() -> call.lookAhead());
-        hand.await("the preview", () -> call.previewProperty().get().contains("X-Trip: 2"));
-        assertThat(Hand.on(() -> call.previewProperty().get()))
+        Hand.run(() -> call.preview().refresh());
+        hand.await("the preview", () -> call.preview().textProperty().get().contains("X-Trip: 2"));
+        assertThat(Hand.on(() -> call.preview().textProperty().get()))
                 .contains("<soap:Header>")
                 .contains(">eA==<");
     }
@@ -398,8 +399,8 @@ class CallStationTest extends OnCallDesk {
         desktop.desk.ledger().settle();
         Case kept = Hand.on(() -> call.currentProperty().get());
         CallModel fresh = Hand.on(() -> new CallModel(desktop.desk));
-        hand.await("the ledger's word", () -> fresh.earlier(kept).isPresent());
-        assertThat(Hand.on(() -> fresh.earlier(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
+        hand.await("the ledger's word", () -> fresh.earlier().of(kept).isPresent());
+        assertThat(Hand.on(() -> fresh.earlier().of(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
     }
 
     @Test
@@ -431,8 +432,8 @@ class CallStationTest extends OnCallDesk {
     void theFieldThatIsTypedInKeepsTheKeyboardWhileRowsComeAndGo() {
         hand.type("#value-nights", "12");
         hand.press(KeyCode.LEFT);
-        Hand.run(() -> call.request().include(desk.row("board")));
-        Hand.run(() -> call.request().leaveOut(desk.row("board")));
+        Hand.run(() -> call.request().edits().include(desk.row("board")));
+        Hand.run(() -> call.request().edits().leaveOut(desk.row("board")));
         hand.await("the keyboard where it was", () -> desk.field("nights").isTypedIn());
         hand.press(KeyCode.DELETE);
         hand.await("a digit less", () -> call.request().xml().contains(">1</h:nights>"));
@@ -441,7 +442,7 @@ class CallStationTest extends OnCallDesk {
     @Test
     void aValueTooLongForAFieldIsShownInPartAndKeptWhole() {
         String value = "Ines of the long name ".repeat(9_000);
-        Hand.run(() -> call.request().put(desk.row("name"), value));
+        Hand.run(() -> call.request().edits().put(desk.row("name"), value));
         hand.click("#value-name");
         hand.await("the window", () -> desktop.window.stage().getScene().lookup("#long-value-note") != null);
         assertThat(hand.text("#long-value-note")).isEqualTo("The first 4,000 of 198,000 characters. It is kept whole.");
@@ -454,7 +455,7 @@ class CallStationTest extends OnCallDesk {
 
     @Test
     void aPatternThatTakesTooLongIsGivenUpInWords() {
-        Hand.run(() -> call.request().put(desk.row("name"), "a".repeat(60)));
+        Hand.run(() -> call.request().edits().put(desk.row("name"), "a".repeat(60)));
         hand.click("#segment-xml");
         hand.click("#request-xml");
         hand.press(KeyCode.CONTROL, KeyCode.F);
@@ -479,7 +480,7 @@ class CallStationTest extends OnCallDesk {
 
     @Test
     void aRowsMenuAddsTakesAwayAndMarksAsNil() {
-        Hand.run(() -> call.request().include(desk.row("remark")));
+        Hand.run(() -> call.request().edits().include(desk.row("remark")));
         desk.menuOn("remark");
         hand.clickText("Nil");
         hand.await("nil", () -> call.request().xml().contains("nil=\"true\""));

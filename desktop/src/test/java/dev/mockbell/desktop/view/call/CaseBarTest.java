@@ -138,8 +138,8 @@ class CaseBarTest extends OnCallDesk {
     void theRequestIsCopiedInEveryFormAndASecretStandsAsAVariable() {
         Hand.run(() -> desk.desktop.desk.keepVariables(
                 List.of(new Variable("permit", "", true)), List.of(), Map.of("permit", "open-sesame")));
-        Hand.run(() -> call.request().include(desk.row("remark")));
-        Hand.run(() -> call.request().put(desk.row("remark"), "{$secret:permit}"));
+        Hand.run(() -> call.request().edits().include(desk.row("remark")));
+        Hand.run(() -> call.request().edits().put(desk.row("remark"), "{$secret:permit}"));
         for (String[] form : new String[][] {
             {"curl command", "curl "}, {"Raw HTTP", "POST /huts HTTP/1.1"}, {"Java program", "import java.net.http"}
         }) {
@@ -164,7 +164,7 @@ class CaseBarTest extends OnCallDesk {
                 "the answer",
                 () -> call.lastResult(call.currentProperty().get()).isPresent());
         assertThat(hand.find(chip)).isPresent();
-        Hand.run(() -> call.addCheck(new Check.Condition("1 = 2")));
+        Hand.run(() -> call.checks().add(new Check.Condition("1 = 2")));
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await(
                 "the failure",

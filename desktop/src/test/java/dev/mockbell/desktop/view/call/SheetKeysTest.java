@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view.call;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.model.MessageModel;
+import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.desktop.view.shared.Copying;
@@ -28,7 +28,7 @@ class SheetKeysTest extends OnCallDesk {
                                 .list()
                                 .getSelectionModel()
                                 .getSelectedItem()
-                        instanceof MessageModel.Line line
+                        instanceof Line line
                 ? line.row().label()
                 : "");
     }
@@ -96,7 +96,7 @@ class SheetKeysTest extends OnCallDesk {
 
     @Test
     void repeatsAreAddedDuplicatedMovedAndTakenAway() {
-        Hand.run(() -> call.request().put(desk.row("name"), "First"));
+        Hand.run(() -> call.request().edits().put(desk.row("name"), "First"));
         desk.point("guest");
         hand.press(KeyCode.INSERT);
         assertThat(guests()).isEqualTo(2);
@@ -211,7 +211,7 @@ class SheetKeysTest extends OnCallDesk {
         desk.point("one of");
         hand.press(KeyCode.SPACE);
         desk.awaitXml("<h:phone>");
-        Hand.run(() -> call.request().put(desk.row("phone"), "+47 1"));
+        Hand.run(() -> call.request().edits().put(desk.row("phone"), "+47 1"));
         ValueField choice = Hand.on(() -> desk.scene().getRoot().lookupAll(".still").stream()
                 .map(n -> n.getParent())
                 .filter(ValueField.class::isInstance)
@@ -225,7 +225,7 @@ class SheetKeysTest extends OnCallDesk {
         hand.press(KeyCode.ENTER);
         desk.awaitXml("<h:email>");
         assertThat(desk.xml()).doesNotContain("<h:phone>");
-        Hand.run(() -> call.request().choose(desk.row("one of"), "phone"));
+        Hand.run(() -> call.request().edits().choose(desk.row("one of"), "phone"));
         assertThat(desk.xml()).contains("<h:phone>+47 1</h:phone>");
     }
 
@@ -277,10 +277,10 @@ class SheetKeysTest extends OnCallDesk {
         hand.click("#include-all");
         desk.awaitXml("<h:remark>");
         assertThat(desk.xml()).contains("<h:board>").contains("channel=");
-        Hand.run(() -> call.request().put(desk.row("remark"), "skis in the porch"));
-        Hand.run(() -> call.request().keepWhatDiffers());
+        Hand.run(() -> call.request().edits().put(desk.row("remark"), "skis in the porch"));
+        Hand.run(() -> call.request().edits().keepWhatDiffers());
         assertThat(desk.xml()).contains("skis in the porch").doesNotContain("<h:board>");
-        Hand.run(() -> call.request().fill(dev.mockbell.sample.SampleBuilder.Detail.REQUIRED));
+        Hand.run(() -> call.request().edits().fill(dev.mockbell.sample.SampleBuilder.Detail.REQUIRED));
         assertThat(desk.xml()).doesNotContain("<h:remark>");
         hand.click("#include-all");
         desk.awaitXml("skis in the porch");

@@ -203,7 +203,7 @@ class XmlFaceTest extends OnCallDesk {
     @Test
     void bytesAreTypedAsTheTextThatTheyEncode() {
         hand.click("#segment-sheet");
-        Hand.run(() -> call.request().include(desk.row("plan")));
+        Hand.run(() -> call.request().edits().include(desk.row("plan")));
         desk.point("plan");
         hand.press(KeyCode.F4);
         hand.type("#long-value", "two nights, Lower Fell");

@@ -84,7 +84,7 @@ class FieldsTest {
                 "no address of the environment's",
                 () -> desktop.desk.project().current().endpoints().isEmpty());
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
-        assertThat(Hand.on(() -> desktop.models.call().endpoint())).isEqualTo(contracts);
+        assertThat(Hand.on(() -> desktop.models.call().endpoint().address())).isEqualTo(contracts);
         send();
         assertThat(Hand.on(() -> desktop.models.call().exchange().orElseThrow().status()))
                 .isEqualTo(200);
@@ -111,8 +111,8 @@ class FieldsTest {
         hand.type("#value-days", "2");
         send();
         Hand.run(() -> {
-            desktop.models.call().addCheck(new Check.Within(5_000));
-            desktop.models.call().addCheck(new Check.Value("//*:fee", "39"));
+            desktop.models.call().checks().add(new Check.Within(5_000));
+            desktop.models.call().checks().add(new Check.Value("//*:fee", "39"));
         });
         hand.await("the failing one", () -> "3 of 4".equals(text("#checks-passed")));
         List<Check> before = Hand.on(this::checks);

@@ -152,8 +152,9 @@ class WindowTest {
         hand.click("#segment-wire");
         hand.await(
                 "the preview",
-                () -> desktop.models.call().previewProperty().get().contains(":peak>2</"));
-        assertThat(Hand.on(() -> desktop.models.call().previewProperty().get())).contains("POST /peaks HTTP/1.1");
+                () -> desktop.models.call().preview().textProperty().get().contains(":peak>2</"));
+        assertThat(Hand.on(() -> desktop.models.call().preview().textProperty().get()))
+                .contains("POST /peaks HTTP/1.1");
     }
 
     @Test
@@ -235,7 +236,7 @@ class WindowTest {
                                 .size()
                         == 3);
         assertThat(hand.text("#checks-passed")).isEqualTo("3 of 3");
-        Hand.run(() -> desktop.models.call().removeCheck(new Check.Within(5_000)));
+        Hand.run(() -> desktop.models.call().checks().remove(new Check.Within(5_000)));
         hand.await(
                 "two left",
                 () -> desktop.models.call().currentProperty().get().checks().size() == 2);

@@ -1,0 +1,185 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.sheet.Sheet;
+import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.sheet.SheetRow.Kind;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+
+/** The rows of a message that are shown: those not hidden in a folded one or by a filter. */
+final class SheetLines {
+    private final ObservableList<Line> lines = FXCollections.observableArrayList();
+    private final StringProperty filter = new SimpleStringProperty("");
+    private final Map<String, Line> shownById = new HashMap<>();
+    private final Set<String> toggled = new HashSet<>();
+    private Sheet sheet;
+    private boolean replacing;
+
+    ObservableList<Line> lines() {
+        return lines;
+    }
+
+    StringProperty filterProperty() {
+        return filter;
+    }
+
+    /** Whether the lines are just being replaced, so that what becomes of a selection is nobody's choice. */
+    boolean isReplacing() {
+        return replacing;
+    }
+
+    /** The line that shows a row; empty when it is hidden. */
+    Optional<Line> line(String id) {
+        return Optional.ofNullable(shownById.get(id));
+    }
+
+    /** Shows nothing; what is folded stays so. */
+    void hide() {
+        lines.clear();
+        shownById.clear();
+    }
+
+    /** Forgets what is folded and filtered, for another message. */
+    void forget() {
+        sheet = null;
+        toggled.clear();
+        filter.set("");
+    }
+
+    /** Goes over to another sheet of the same message, whose rows have other ids: what was folded is found again by its path. */
+    void take(Sheet other) {
+        Set<String> paths = new HashSet<>();
+        if (sheet != null) {
+            toggled.forEach(id -> sheet.row(id).map(SheetRow::path).ifPresent(paths::add));
+        }
+        sheet = other;
+        if (!paths.isEmpty()) {
+            toggled.clear();
+            paths.forEach(p -> sheet.at(p).ifPresent(r -> toggled.add(r.id())));
+        }
+    }
+
+    /** Shows the sheet as it is now. */
+    void refresh() {
+        List<Line> shown = new ArrayList<>();
+        String wanted = filter.get().strip().toLowerCase(Locale.ROOT);
+        sheet.root().ifPresent(r -> {
+            if (wanted.isEmpty()) {
+                add(r, 0, Kind.GROUP, shown);
+            } else {
+                filtered(r, 0, wanted, shown);
+            }
+        });
+        replacing = true;
+        show(shown);
+        replacing = false;
+    }
+
+    /** Replaces only the stretch that differs, so that what is scrolled to and chosen stays. */
+    private void show(List<Line> shown) {
+        int least = Math.min(lines.size(), shown.size());
+        int start = 0;
+        while (start < least && lines.get(start).takes(shown.get(start))) {
+            start++;
+        }
+        int tail = 0;
+        while (tail < least - start && lines.get(lines.size() - 1 - tail).takes(shown.get(shown.size() - 1 - tail))) {
+            tail++;
+        }
+        lines.subList(start, lines.size() - tail)
+                .forEach(l -> shownById.remove(l.row().id()));
+        List<Line> come = shown.subList(start, shown.size() - tail);
+        come.forEach(l -> shownById.put(l.row().id(), l));
+        if (start == 0 && tail == 0) {
+            lines.setAll(shown);
+            return;
+        }
+        if (lines.size() - tail > start) {
+            lines.remove(start, lines.size() - tail);
+        }
+        if (!come.isEmpty()) {
+            lines.addAll(start, come);
+        }
+    }
+
+    private void add(SheetRow row, int depth, Kind around, List<Line> into) {
+        boolean open = isOpen(row, around);
+        into.add(new Line(row, depth, open));
+        if (open) {
+            row.children().forEach(c -> add(c, depth + 1, row.kind(), into));
+        }
+    }
+
+    /** Many of a kind start folded, and so does each of them. */
+    private boolean isOpen(SheetRow row, Kind around) {
+        boolean usual = row.kind() != Kind.REPEATS && around != Kind.REPEATS;
+        return usual != toggled.contains(row.id());
+    }
+
+    private static boolean filtered(SheetRow row, int depth, String wanted, List<Line> into) {
+        int at = into.size();
+        into.add(new Line(row, depth, true));
+        boolean found = row.label().toLowerCase(Locale.ROOT).contains(wanted)
+                || row.value().toLowerCase(Locale.ROOT).contains(wanted);
+        for (SheetRow child : row.children()) {
+            found |= filtered(child, depth + 1, wanted, into);
+        }
+        if (!found) {
+            into.subList(at, into.size()).clear();
+        }
+        return found;
+    }
+
+    /** Folds a row or opens it. */
+    void fold(SheetRow row) {
+        if (!toggled.remove(row.id())) {
+            toggled.add(row.id());
+        }
+    }
+
+    /** Folds every row that has others below, or opens every one. */
+    void foldAll(boolean folded) {
+        toggled.clear();
+        sheet.root().ifPresent(r -> r.children().forEach(c -> foldBelow(c, r.kind(), folded)));
+    }
+
+    private void foldBelow(SheetRow row, Kind around, boolean folded) {
+        if (!row.children().isEmpty()) {
+            if (isOpen(row, around) == folded) {
+                toggled.add(row.id());
+            }
+            row.children().forEach(c -> foldBelow(c, row.kind(), folded));
+        }
+    }
+
+    /** Opens what hides a row. */
+    void reveal(SheetRow wanted) {
+        filter.set("");
+        sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.id()));
+    }
+
+    private boolean open(SheetRow row, Kind around, String wanted) {
+        if (row.id().equals(wanted)) {
+            return true;
+        }
+        for (SheetRow child : row.children()) {
+            if (open(child, row.kind(), wanted)) {
+                if (!isOpen(row, around) && !toggled.remove(row.id())) {
+                    toggled.add(row.id());
+                }
+                return true;
+            }
+        }
+        return false;
+    }
+}
