@@ -1,0 +1,129 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.ValueField;
+import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.desktop.view.message.MessageEditor;
+import dev.mockbell.desktop.view.message.SheetGrid;
+import dev.mockbell.desktop.view.shared.Face;
+import dev.mockbell.validation.Fit;
+import java.io.File;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.InvalidationListener;
+import javafx.scene.Node;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** The request of the current case, by one of its faces. */
+final class RequestPane extends VBox {
+    private final CallModel model;
+    private final StackPane body = new StackPane();
+    private final RequestFoot foot;
+    private final SheetGrid sheet;
+    private final MessageEditor editor;
+    private final RequestHeaders headers;
+    private final XmlArea preview = new XmlArea(false);
+    private Face tab = Face.SHEET;
+
+    /** @param mending shows how the case is made to fit its contract again */
+    RequestPane(CallModel model, Consumer<String> tell, Consumer<Fit> mending) {
+        this.model = model;
+        this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), tell);
+        this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), tell);
+        this.headers = new RequestHeaders(model);
+        this.foot = new RequestFoot(model, this::fromFile, editor::format, mending);
+        HBox faces = Parts.segments(List.of(Face.values()), Face::words, tab, t -> {
+            tab = t;
+            showFace();
+        });
+        getStyleClass().add("panel");
+        getChildren().addAll(Parts.head("Request", Parts.spring(), faces), Parts.tall(body), foot);
+        model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
+        model.request().changesProperty().addListener((InvalidationListener) o -> showFoot());
+        model.flaws().found().addListener((InvalidationListener) o -> showFoot());
+        model.actions().misfits().addListener((InvalidationListener) o -> showFoot());
+        model.request().xmlProperty().addListener((InvalidationListener) o -> lookAhead());
+        model.preview().textProperty().addListener((o, was, now) -> preview.show(now));
+        showFace();
+    }
+
+    /** Shows another case. */
+    void show() {
+        headers.show();
+        showFoot();
+        lookAhead();
+    }
+
+    private void lookAhead() {
+        if (tab == Face.WIRE) {
+            model.preview().refresh();
+        }
+    }
+
+    /** Shows or hides what the contract says of the sheet's row; whether the keyboard is in the sheet at all. */
+    boolean explain() {
+        if (isInSheet()) {
+            sheet.toggleNote();
+            return true;
+        }
+        return false;
+    }
+
+    private boolean isInSheet() {
+        for (Node n = getScene().getFocusOwner(); n != null; n = n.getParent()) {
+            if (n == sheet) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether the keyboard is in a value of the message. */
+    boolean isInValue() {
+        return isInSheet() && getScene().getFocusOwner().getParent() instanceof ValueField;
+    }
+
+    /** Finds in what of the request is shown. */
+    void find() {
+        if (tab == Face.XML) {
+            editor.find();
+        } else if (tab == Face.SHEET) {
+            sheet.showFilter();
+        }
+    }
+
+    private void showFace() {
+        showFoot();
+        switch (tab) {
+            case XML -> {
+                editor.show();
+                body.getChildren().setAll(editor);
+            }
+            case HEADERS -> {
+                headers.show();
+                body.getChildren().setAll(headers);
+            }
+            case WIRE -> {
+                model.preview().refresh();
+                body.getChildren().setAll(preview);
+            }
+            default -> body.getChildren().setAll(sheet);
+        }
+    }
+
+    private void showFoot() {
+        foot.show(tab);
+    }
+
+    private void fromFile() {
+        File file = new FileChooser().showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            editor.open(file);
+        }
+    }
+}
