@@ -8,11 +8,13 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.suite.Case;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -22,7 +24,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** Request, hinge, response, checks. */
-public final class CallView extends VBox {
+public final class CallView extends VBox implements StationView {
     private static final double IN_USE = 90;
 
     private final CallModel model;
@@ -56,23 +58,48 @@ public final class CallView extends VBox {
         showCase();
     }
 
-    /** Shows or hides what the contract says of the sheet's row; whether the keyboard is in the sheet at all. */
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        model.sendOrStop();
+    }
+
+    @Override
+    public String acts() {
+        return "send, or stop waiting";
+    }
+
+    @Override
+    public boolean find() {
+        return request.find();
+    }
+
+    @Override
     public boolean explain() {
         return request.explain();
     }
 
-    /** Whether the keyboard is in a value of the message. */
-    public boolean isInValue() {
-        return request.isInValue();
+    @Override
+    public boolean undo(boolean redo, boolean typing) {
+        // a field beside the message has a history of its own
+        if (typing && !request.isInValue()) {
+            return false;
+        }
+        if (redo) {
+            model.request().redo();
+        } else {
+            model.request().undo();
+        }
+        return true;
     }
 
+    /** The cases' own bar, for what is done with them from elsewhere. */
     public CaseBar cases() {
         return cases;
-    }
-
-    /** Finds in what of the request is shown. */
-    public void find() {
-        request.find();
     }
 
     private void build() {

@@ -88,13 +88,14 @@ final class RequestPane extends VBox {
         return isInSheet() && getScene().getFocusOwner().getParent() instanceof ValueField;
     }
 
-    /** Finds in what of the request is shown. */
-    void find() {
+    /** Finds in what of the request is shown; whether there is a way to. */
+    boolean find() {
         if (tab == Face.XML) {
             editor.find();
         } else if (tab == Face.SHEET) {
             sheet.showFilter();
         }
+        return tab == Face.XML || tab == Face.SHEET;
     }
 
     private void showFace() {

@@ -9,6 +9,7 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
@@ -23,6 +24,7 @@ import javafx.collections.ObservableList;
 import javafx.geometry.Insets;
 import javafx.geometry.Side;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
@@ -35,7 +37,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** The register: steps down, runs across; below it what became of the step looked at. */
-public final class CheckView extends StackPane {
+public final class CheckView extends StackPane implements StationView {
     private final Models models;
     private final CheckModel model;
     private final Desk desk;
@@ -69,6 +71,21 @@ public final class CheckView extends StackPane {
         });
         model.runProperty().addListener((InvalidationListener) o -> showDetails());
         show();
+    }
+
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        model.runOrStop();
+    }
+
+    @Override
+    public String acts() {
+        return "run the suite, or stop it";
     }
 
     private void show() {

@@ -12,12 +12,14 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.project.KeptContract;
 import java.util.List;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -32,7 +34,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** What the contracts offer: the operation board, and the anatomy of the operation chosen on it. */
-public final class ContractView extends StackPane {
+public final class ContractView extends StackPane implements StationView {
     private final Desk desk;
     private final ContractsModel contracts;
     private final OperationBoard board;
@@ -85,6 +87,21 @@ public final class ContractView extends StackPane {
         addEventFilter(KeyEvent.KEY_PRESSED, this::keys);
         showPlace(desk.placeProperty().get());
         show();
+    }
+
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        desk.go(Station.CALL);
+    }
+
+    @Override
+    public String acts() {
+        return "call the operation";
     }
 
     private void keys(KeyEvent e) {

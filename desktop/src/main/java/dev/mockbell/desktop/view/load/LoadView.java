@@ -10,6 +10,7 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
@@ -28,6 +29,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ContextMenu;
@@ -40,7 +42,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** A load plan at the left, its run at the right. */
-public final class LoadView extends StackPane {
+public final class LoadView extends StackPane implements StationView {
     private final Models models;
     private final LoadModel model;
     private final Desk desk;
@@ -75,6 +77,21 @@ public final class LoadView extends StackPane {
             }
         });
         show();
+    }
+
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        model.startOrStop();
+    }
+
+    @Override
+    public String acts() {
+        return "start or stop the load";
     }
 
     private Node build() {

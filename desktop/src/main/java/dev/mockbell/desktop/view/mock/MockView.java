@@ -9,6 +9,7 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.mock.AnswerContent;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;
@@ -23,6 +24,7 @@ import javafx.collections.ObservableList;
 import javafx.geometry.Insets;
 import javafx.geometry.Side;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
@@ -34,7 +36,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** A mock: its operations, the answers of one of them, and what it was asked lately. */
-public final class MockView extends StackPane {
+public final class MockView extends StackPane implements StationView {
     private final MocksModel model;
     private final Desk desk;
     private final HBox head = new HBox();
@@ -68,6 +70,21 @@ public final class MockView extends StackPane {
         desk.stationProperty().addListener(whenShown);
         desk.projectProperty().addListener(all);
         show();
+    }
+
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        model.startOrStop();
+    }
+
+    @Override
+    public String acts() {
+        return "start or stop the mock";
     }
 
     private Node build() {

@@ -10,6 +10,7 @@ import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Masking;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
@@ -21,6 +22,7 @@ import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -33,7 +35,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
 /** The ledger with its filters, and one exchange in full. */
-public final class TrafficView extends VBox {
+public final class TrafficView extends VBox implements StationView {
     /** How a message is read: laid out, or to the byte. */
     private enum Reading {
         BODY("Body"),
@@ -86,6 +88,29 @@ public final class TrafficView extends VBox {
         masking.setVisible(true);
         showChips();
         showExchange();
+    }
+
+    @Override
+    public Parent node() {
+        return this;
+    }
+
+    @Override
+    public void act() {
+        if (model.selectedProperty().get() != null) {
+            call.actions().open(model.selectedProperty().get());
+        }
+    }
+
+    @Override
+    public String acts() {
+        return "edit and send again";
+    }
+
+    @Override
+    public boolean find() {
+        text.requestFocus();
+        return true;
     }
 
     private void build() {
@@ -285,10 +310,5 @@ public final class TrafficView extends VBox {
                         masking,
                         copy,
                         again);
-    }
-
-    /** For the frame: the node that Ctrl+F goes to. */
-    public Node filterField() {
-        return text;
     }
 }

@@ -1,0 +1,128 @@
+package dev.mockbell.desktop.view.frame;
+
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.part.Icon;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.project.Environment;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Pos;
+import javafx.geometry.Side;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+
+/** The bar on top: project, environment, finding, what is up. */
+final class TopBar extends HBox {
+    private final Models models;
+    private final Desk desk;
+    private final Label project = Parts.text("");
+    private final Label environment = Parts.text("");
+    private final HBox pills = new HBox(8);
+
+    /** @param find opens the finder */
+    TopBar(Models models, ProjectMenu projects, Runnable find) {
+        this.models = models;
+        this.desk = models.desk();
+        getStyleClass().add("top-bar");
+        HBox projectBox = inkBox("Project", project);
+        projectBox.setId("project");
+        Tooltip.install(projectBox, new Tooltip(desk.project().folder().toString()));
+        pressable(projectBox, () -> projects.show(projectBox));
+        HBox environmentBox = inkBox("Environment", environment);
+        environmentBox.setId("environment");
+        pressable(environmentBox, () -> environments().show(environmentBox, Side.BOTTOM, 0, 4));
+        HBox finder = new HBox(
+                Parts.text("Find an operation, case or exchange", "second"),
+                Parts.spring(),
+                Parts.text("Ctrl K", "second"));
+        finder.getStyleClass().add("ink-box");
+        finder.setMinWidth(160);
+        finder.setPrefWidth(420);
+        finder.setMaxWidth(420);
+        finder.setId("find");
+        pressable(finder, find);
+        pills.setAlignment(Pos.CENTER_RIGHT);
+        getChildren()
+                .addAll(
+                        Icon.MOCK.node(20),
+                        own(Parts.text("Mock Bell", "name")),
+                        projectBox,
+                        environmentBox,
+                        Parts.spring(),
+                        finder,
+                        Parts.spring(),
+                        pills);
+        desk.projectProperty().addListener((InvalidationListener) o -> show());
+        models.mocks().versionProperty().addListener((InvalidationListener) o -> show());
+        models.load().runningProperty().addListener((InvalidationListener) o -> show());
+        show();
+    }
+
+    /** The program's own name is never cut. */
+    private static Label own(Label name) {
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        return name;
+    }
+
+    private static void pressable(Node box, Runnable action) {
+        box.setFocusTraversable(true);
+        box.setOnMouseClicked(e -> action.run());
+        box.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
+                action.run();
+            }
+        });
+    }
+
+    private static HBox inkBox(String name, Label value) {
+        HBox box = new HBox(Parts.text(name, "second"), value);
+        box.getStyleClass().add("ink-box");
+        value.setMinWidth(Region.USE_PREF_SIZE);
+        return box;
+    }
+
+    private ContextMenu environments() {
+        ContextMenu menu = new ContextMenu();
+        for (Environment e : desk.project().environments()) {
+            MenuItem item = new MenuItem(e.name());
+            item.setOnAction(x -> desk.use(e.name()));
+            menu.getItems().add(item);
+        }
+        if (menu.getItems().isEmpty()) {
+            MenuItem none = new MenuItem("The project has no environments: addresses are as in the contract");
+            none.setDisable(true);
+            menu.getItems().add(none);
+        }
+        return menu;
+    }
+
+    private void show() {
+        project.setText(desk.project().name() + " ▾");
+        environment.setText(
+                desk.project().current().name() + (desk.project().environments().isEmpty() ? "" : " ▾"));
+        int up = models.mocks().running();
+        Button mocks = pill(
+                up == 0 ? "Mocks down" : up + (up == 1 ? " mock up" : " mocks up"),
+                Station.MOCK,
+                up > 0 ? "up" : "down");
+        mocks.setId("pill-mocks");
+        pills.getChildren().setAll(mocks);
+        if (models.load().runningProperty().get()) {
+            pills.getChildren().add(pill("▲ load running", Station.LOAD, "warn"));
+        }
+    }
+
+    private Button pill(String words, Station to, String kind) {
+        Button pill = Parts.button(("up".equals(kind) ? "● " : "") + words, "Go to " + to.title(), () -> desk.go(to));
+        pill.getStyleClass().setAll("pill", kind);
+        return pill;
+    }
+}
