@@ -39,7 +39,8 @@ class ArchitectureTest {
             "mock",
             "load",
             "project",
-            "report");
+            "report",
+            "assembly");
 
     private static final JavaClasses CORE = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())

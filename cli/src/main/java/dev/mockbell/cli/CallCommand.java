@@ -130,7 +130,7 @@ final class CallCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             Optional<Project> opened = core.project(source);
             opened.ifPresent(p -> p.troubles().forEach(console::note));
             Optional<Project> project = environment == null ? opened : opened.map(p -> p.in(environment));
@@ -152,20 +152,21 @@ final class CallCommand implements Callable<Integer> {
                     .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
             Scope scope = scope(bench, contract, kept).with(variables);
             if (copy != null) {
-                console.line(new CopyOut(core.expressions())
+                console.line(new CopyOut(core.parts().expressions())
                         .of(copy, bound, kept, address, scope)
                         .stripTrailing());
                 return 0;
             }
-            var request = core.caller().prepare(bound, kept, address, scope);
-            Exchange sent = core.caller().send(bound, kept, request, "command line", scope.redactor(), core.stop());
+            var request = core.parts().caller().prepare(bound, kept, address, scope);
+            Exchange sent =
+                    core.parts().caller().send(bound, kept, request, "command line", scope.redactor(), core.stop());
             Exchange exchange = project.map(p -> recorded(core, p, sent)).orElse(sent);
             print(exchange, unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }
     }
 
-    private Exchange recorded(Core core, Project project, Exchange exchange) {
+    private Exchange recorded(CommandCore core, Project project, Exchange exchange) {
         try (Ledger ledger = core.ledger(project, console)) {
             return ledger.add(exchange);
         } catch (Problem problem) {

@@ -56,8 +56,8 @@ final class CheckCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core()) {
-            Project opened = core.store().open(folder);
+        try (CommandCore core = new CommandCore()) {
+            Project opened = core.parts().store().open(folder);
             Project project = environment == null ? opened : opened.in(environment);
             project.troubles().forEach(console::note);
             List<Suite> suites = suites(project);
@@ -66,12 +66,7 @@ final class CheckCommand implements Callable<Integer> {
             Thread stopping = new Thread(core.stop()::stop);
             Runtime.getRuntime().addShutdownHook(stopping);
             try (Ledger ledger = core.ledger(project, console)) {
-                SuiteRunner runner = new SuiteRunner(
-                        core.bench(project, secretsTo),
-                        core.caller(),
-                        core.expressions(),
-                        SuiteRunner.on(ledger),
-                        Clock.systemUTC());
+                SuiteRunner runner = core.parts().runner(core.bench(project, secretsTo), ledger, Clock.systemUTC());
                 for (Suite suite : suites) {
                     console.line(suite.title());
                     Run run = runner.run(suite, new Printing(), core.stop());

@@ -60,7 +60,7 @@ final class ContractExportCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             Contract contract = contract(core);
             Readdress address =
                     new Readdress(Optional.ofNullable(host), Optional.ofNullable(port), Optional.ofNullable(path));
@@ -79,7 +79,7 @@ final class ContractExportCommand implements Callable<Integer> {
         }
     }
 
-    private Contract contract(Core core) {
+    private Contract contract(CommandCore core) {
         Optional<List<KeptContract>> kept = core.project(source).map(p -> p.contracts());
         if (kept.isEmpty()) {
             return core.contract(source);

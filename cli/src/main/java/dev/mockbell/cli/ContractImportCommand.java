@@ -40,9 +40,9 @@ final class ContractImportCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             Contract contract = core.contract(wsdl);
-            ProjectStore store = core.store();
+            ProjectStore store = core.parts().store();
             Path folder = project.toAbsolutePath().normalize();
             String title = folder.getFileName() == null
                     ? "project"

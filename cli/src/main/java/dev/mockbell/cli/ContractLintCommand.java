@@ -39,7 +39,7 @@ final class ContractLintCommand implements Callable<Integer> {
     public Integer call() {
         int worst = 0;
         ArrayNode all = JsonNodeFactory.instance.arrayNode();
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             for (String source : sources) {
                 worst = Math.max(worst, judge(core, source, all.addObject().put("source", source)));
             }
@@ -50,7 +50,7 @@ final class ContractLintCommand implements Callable<Integer> {
         return worst;
     }
 
-    private int judge(Core core, String source, ObjectNode one) {
+    private int judge(CommandCore core, String source, ObjectNode one) {
         Contract contract;
         try {
             contract = core.contract(source);

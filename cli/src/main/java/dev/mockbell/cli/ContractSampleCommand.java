@@ -82,7 +82,7 @@ final class ContractSampleCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             Contract contract = core.contract(wsdl);
             for (Service service : contract.services()) {
                 StopSignal stop = core.stop();

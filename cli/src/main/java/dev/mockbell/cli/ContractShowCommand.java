@@ -44,7 +44,7 @@ final class ContractShowCommand implements Callable<Integer> {
     public Integer call() {
         int worst = 0;
         ArrayNode all = JsonNodeFactory.instance.arrayNode();
-        try (Core core = new Core(reading)) {
+        try (CommandCore core = new CommandCore(reading)) {
             for (String source : sources) {
                 try {
                     contracts(core, source).forEach(c -> {
@@ -70,7 +70,7 @@ final class ContractShowCommand implements Callable<Integer> {
         return worst;
     }
 
-    private List<Contract> contracts(Core core, String source) {
+    private List<Contract> contracts(CommandCore core, String source) {
         return core.project(source)
                 .map(p -> {
                     p.troubles().forEach(console::note);

@@ -66,8 +66,8 @@ final class LoadCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Core core = new Core()) {
-            Project opened = core.store().open(folder);
+        try (CommandCore core = new CommandCore()) {
+            Project opened = core.parts().store().open(folder);
             opened.troubles().forEach(console::note);
             Project project = environment == null ? opened : opened.in(environment);
             LoadPlan plan = plan(project);
@@ -88,7 +88,7 @@ final class LoadCommand implements Callable<Integer> {
             Runtime.getRuntime().addShutdownHook(stopping);
             LoadRun run;
             try (Ledger ledger = core.ledger(project, console)) {
-                run = new LoadEngine(core.loops(), core.expressions())
+                run = new LoadEngine(core.parts().loops(), core.parts().expressions())
                         .run(plan, suite, core.bench(project, secretsTo), new Printing(ledger), core.stop());
             }
             write(project, run);

@@ -48,7 +48,7 @@ final class MockCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws InterruptedException {
-        Core core = new Core(reading);
+        CommandCore core = new CommandCore(reading);
         List<MockHost> hosts = new ArrayList<>();
         CountDownLatch stopped = new CountDownLatch(1);
         Optional<Project> project = core.project(source);
@@ -60,8 +60,8 @@ final class MockCommand implements Callable<Integer> {
                 hosts.add(MockHost.start(
                         contract,
                         plan,
-                        core.loops(),
-                        core.expressions(),
+                        core.parts().loops(),
+                        core.parts().expressions(),
                         ledger.map(MockCommand::recorder).orElse(null),
                         this::told));
             }
@@ -98,7 +98,7 @@ final class MockCommand implements Callable<Integer> {
         }
     }
 
-    private List<MockPlan> plans(Core core, Optional<Project> project) {
+    private List<MockPlan> plans(CommandCore core, Optional<Project> project) {
         List<MockPlan> plans = new ArrayList<>();
         if (project.isEmpty()) {
             Contract contract = core.contract(source);
@@ -116,7 +116,7 @@ final class MockCommand implements Callable<Integer> {
                                 .orElseGet(() -> MockPlan.sampling(k.name(), MockPlan.USUAL_PORT + number)),
                         number));
             }
-            LocalProject local = core.locals().of(project.get().folder());
+            LocalProject local = core.parts().locals().of(project.get().folder());
             if (host == null) {
                 plans.forEach(p -> local.checkListening(p.host()));
             }

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 
 /**
  * Fetches the documents of a contract over HTTP, following redirects. A login is asked for when an address demands one,
@@ -23,16 +24,17 @@ public final class HttpFetcher implements DocumentFetcher {
     private static final int MOST_TRIES = 3;
     private static final int MOST_MOVES = 10;
 
-    private final HttpCaller caller;
+    private final Supplier<HttpCaller> caller;
     private final ReadLimits limits;
     private final LoginAsker asker;
     private final Map<String, Login> logins = new ConcurrentHashMap<>();
 
     public HttpFetcher(HttpCaller caller) {
-        this(caller, ReadLimits.USUAL, LoginAsker.NONE);
+        this(() -> caller, ReadLimits.USUAL, LoginAsker.NONE);
     }
 
-    public HttpFetcher(HttpCaller caller, ReadLimits limits, LoginAsker asker) {
+    /** @param caller is asked for when something has to be fetched, since it costs to make */
+    public HttpFetcher(Supplier<HttpCaller> caller, ReadLimits limits, LoginAsker asker) {
         this.caller = caller;
         this.limits = limits;
         this.asker = asker;
@@ -111,7 +113,7 @@ public final class HttpFetcher implements DocumentFetcher {
         List<Header> headers = new ArrayList<>();
         headers.add(new Header("Accept", "text/xml, application/xml, application/wsdl+xml, */*"));
         CallRequest request = new CallRequest("GET", uri, headers, Content.NONE, limits.timeout());
-        Connect usual = caller.connect();
+        Connect usual = caller.get().connect();
         // four times the wait for a byte, so that a server which drips its answer cannot hold up everything
         Connect by = usual.withLogin(Optional.ofNullable(logins.get(server(uri))))
                 .with(new Connect.Timeouts(
@@ -120,7 +122,7 @@ public final class HttpFetcher implements DocumentFetcher {
                         limits.document().bytes(),
                         usual.limits().line(),
                         usual.limits().headers()));
-        HttpCaller.Fetching fetching = caller.fetch(request, by, stop);
+        HttpCaller.Fetching fetching = caller.get().fetch(request, by, stop);
         Optional<String> failure = fetching.result().failure();
         if (failure.isPresent() && stop.isStopped()) {
             throw Problem.stopped();

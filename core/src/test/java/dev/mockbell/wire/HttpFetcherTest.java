@@ -35,7 +35,7 @@ class HttpFetcherTest {
             new ReadLimits(new XmlLimits(1_000, 2_000, 100_000, true), 2_000, Duration.ofMillis(400));
 
     private final HttpCaller caller = new HttpCaller();
-    private final HttpFetcher fetcher = new HttpFetcher(caller, QUICK, LoginAsker.NONE);
+    private final HttpFetcher fetcher = new HttpFetcher(() -> caller, QUICK, LoginAsker.NONE);
 
     @AfterEach
     void close() {
@@ -120,7 +120,7 @@ class HttpFetcherTest {
     @Test
     void aLoginIsAskedForOnceAndSentToNoOtherServer() {
         List<String> asked = new ArrayList<>();
-        HttpFetcher polite = new HttpFetcher(caller, QUICK, (address, challenge, again) -> {
+        HttpFetcher polite = new HttpFetcher(() -> caller, QUICK, (address, challenge, again) -> {
             asked.add(challenge + again);
             return Optional.of(new Login.Basic("ines", again ? "right" : "wrong"));
         });
@@ -143,7 +143,7 @@ class HttpFetcherTest {
     @Test
     void aBearerTokenWorksAndARefusedOneIsTold() {
         HttpFetcher polite = new HttpFetcher(
-                caller,
+                () -> caller,
                 QUICK,
                 (address, challenge, again) -> again ? Optional.empty() : Optional.of(new Login.Bearer("t-1")));
         try (PlainServer server = PlainServer.that(
@@ -201,7 +201,7 @@ class HttpFetcherTest {
     void aNamedProxyCarriesTheRequestAndTheEnvironmentIsHeeded() {
         try (PlainServer proxy = PlainServer.says(PlainServer.ok(WSDL));
                 HttpCaller through = new HttpCaller(Connect.USUAL.through(Proxies.named(root(proxy))))) {
-            fetch(new HttpFetcher(through, QUICK, LoginAsker.NONE), "http://huts.northfell.example/service?wsdl");
+            fetch(new HttpFetcher(() -> through, QUICK, LoginAsker.NONE), "http://huts.northfell.example/service?wsdl");
             assertThat(proxy.requests())
                     .singleElement()
                     .asString()

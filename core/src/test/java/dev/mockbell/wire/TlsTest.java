@@ -129,7 +129,8 @@ class TlsTest {
         try (PlainServer server = PlainServer.secure(
                 localhost.server(),
                 (r, out, s) -> out.write(PlainServer.ok(WSDL).getBytes(StandardCharsets.UTF_8)))) {
-            HttpFetcher fetcher = new HttpFetcher(trusting(localhost), ReadLimits.USUAL, LoginAsker.NONE);
+            HttpCaller caller = trusting(localhost);
+            HttpFetcher fetcher = new HttpFetcher(() -> caller, ReadLimits.USUAL, LoginAsker.NONE);
             assertThat(fetcher.fetch(URI.create(server.address()), new StopSignal())
                             .bytes())
                     .asString(StandardCharsets.UTF_8)

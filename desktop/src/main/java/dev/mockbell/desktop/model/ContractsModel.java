@@ -1,7 +1,7 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
-import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
@@ -19,8 +19,8 @@ import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
-import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.Login;
+import dev.mockbell.wire.LoginAsker;
 import dev.mockbell.wire.Proxies;
 import java.io.IOException;
 import java.net.URI;
@@ -46,16 +46,14 @@ public final class ContractsModel {
     private static final int MOST_RECENT = 12;
 
     private final Desk desk;
-    private final HttpCaller http;
     private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
     private final ObjectProperty<LoginQuestion> question = new SimpleObjectProperty<>();
     private StopSignal reading = new StopSignal();
     private final Derived<Sampled, String> envelopes;
     private Runnable added = () -> {};
 
-    ContractsModel(Desk desk, HttpCaller http) {
+    ContractsModel(Desk desk) {
         this.desk = desk;
-        this.http = http;
         this.envelopes = new Derived<>(desk.tasks(), 20, Sampled::request, desk::tell);
     }
 
@@ -161,16 +159,15 @@ public final class ContractsModel {
     }
 
     private Contract fetch(String address, String proxy, StopSignal stop) {
+        HttpCaller usual = desk.core().http();
         HttpCaller caller =
-                proxy.isBlank() ? http : new HttpCaller(http.connect().through(Proxies.named(proxy)));
+                proxy.isBlank() ? usual : new HttpCaller(usual.connect().through(Proxies.named(proxy)));
+        LoginAsker asker = (uri, challenge, again) -> ask(uri, challenge, again, stop);
         try {
-            HttpFetcher fetcher = new HttpFetcher(
-                    caller, ReadLimits.USUAL, (uri, challenge, again) -> ask(uri, challenge, again, stop));
-            return new ContractReader(
-                            fetcher.andFiles(ReadLimits.USUAL.document().bytes()))
+            return Core.reader(() -> caller, ReadLimits.USUAL, asker)
                     .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
         } finally {
-            if (caller != http) {
+            if (caller != usual) {
                 caller.close();
             }
         }

@@ -1,9 +1,9 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
-import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
@@ -23,9 +23,7 @@ import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
-import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
-import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -57,15 +55,8 @@ import javafx.collections.ObservableList;
 public final class Desk implements AutoCloseable {
     private final Tasks tasks;
     private final Clock clock;
-    private final HttpCaller http = new HttpCaller(Connect.USUAL.through(Proxies.ofEnvironment(System.getenv())));
+    private final Core core;
     private final ContractsModel contracts;
-    private final Expressions expressions = new Expressions();
-    private final EventLoops loops =
-            new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
-    private final CaseCaller caller = new CaseCaller(http, expressions);
-    private final ProjectStore store = new ProjectStore();
-    private final UserFolders user;
-    private final Secrets secrets;
     private final LocalProjects locals;
     private final List<Runnable> closing = new ArrayList<>();
     private final List<Runnable> ending = new CopyOnWriteArrayList<>();
@@ -84,19 +75,18 @@ public final class Desk implements AutoCloseable {
     private Settings maskingFor;
     private List<Case> maskingOf;
 
-    private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user) {
+    private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user, Core core) {
         this.tasks = new Tasks(interfaceThread);
         this.clock = clock;
-        this.contracts = new ContractsModel(this, http);
-        this.user = user;
-        this.secrets = Secrets.ofUser(user, System.getenv());
-        this.locals = LocalProjects.ofUser(user);
+        this.core = core;
+        this.contracts = new ContractsModel(this);
+        this.locals = core.locals();
         this.local = locals.of(opened.folder());
         this.ledger = ProjectStore.openLedger(opened.folder(), text -> notices.add(Notice.bad(text)));
         this.history = new RunHistory(opened.folder());
         this.recent = new RecentProjects(user.state().resolve("recent-projects"));
         recent.opened(opened.folder(), tasks);
-        this.saver = new Saver(store, opened.folder(), problem -> tasks.later(() -> tell(problem)));
+        this.saver = new Saver(core.store(), opened.folder(), problem -> tasks.later(() -> tell(problem)));
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
         LostCases.of(opened).forEach(this::tell);
@@ -115,14 +105,20 @@ public final class Desk implements AutoCloseable {
 
     /** As {@link #open(Path, Executor, Clock)}, for a user whose folders are elsewhere. */
     public static Desk open(Path folder, Executor interfaceThread, Clock clock, UserFolders user) {
-        ProjectStore store = new ProjectStore();
+        Core core = new Core(user, System.getenv(), Proxies.ofEnvironment(System.getenv()));
+        ProjectStore store = core.store();
         Path at = folder.toAbsolutePath().normalize();
         Project opened = ProjectStore.isProject(at)
                 ? store.open(at)
                 : store.create(
                         at,
                         at.getFileName() == null ? "Project" : at.getFileName().toString());
-        return new Desk(opened, interfaceThread, clock, user);
+        return new Desk(opened, interfaceThread, clock, user, core);
+    }
+
+    /** The parts of the core, put together for this user. */
+    Core core() {
+        return core;
     }
 
     public Tasks tasks() {
@@ -134,19 +130,19 @@ public final class Desk implements AutoCloseable {
     }
 
     public Expressions expressions() {
-        return expressions;
+        return core.expressions();
     }
 
     public EventLoops loops() {
-        return loops;
+        return core.loops();
     }
 
     public CaseCaller caller() {
-        return caller;
+        return core.caller();
     }
 
     public ProjectStore store() {
-        return store;
+        return core.store();
     }
 
     public Ledger ledger() {
@@ -167,13 +163,12 @@ public final class Desk implements AutoCloseable {
 
     /** What the project looks like to runs. */
     public ProjectBench bench() {
-        SecretHosts hosts = new SecretHosts(local.hosts()).andOf(System.getenv());
-        return new ProjectBench(project.get(), local, secrets, hosts);
+        return core.bench(project.get(), local, core.hosts(local));
     }
 
     /** A runner over the project as it is now. */
     public SuiteRunner runner() {
-        return new SuiteRunner(bench(), caller, expressions, SuiteRunner.on(ledger), clock);
+        return core.runner(bench(), ledger, clock);
     }
 
     public ObjectProperty<Station> stationProperty() {
@@ -358,7 +353,7 @@ public final class Desk implements AutoCloseable {
                     .filter(Variable::secret)
                     .map(Variable::name)
                     .distinct()
-                    .forEach(name -> secrets.value(local, name).ifPresent(value -> values.put(name, value)));
+                    .forEach(name -> core.secrets().value(local, name).ifPresent(value -> values.put(name, value)));
             masking = Redactor.of(values);
         }
         return masking;
@@ -376,7 +371,7 @@ public final class Desk implements AutoCloseable {
 
     /** The secrets of the user. */
     public Secrets secrets() {
-        return secrets;
+        return core.secrets();
     }
 
     /** Gives the project, the environment in use and the secrets of both other values. */
@@ -392,7 +387,7 @@ public final class Desk implements AutoCloseable {
             inTurn(
                     () -> {
                         LocalProject owner = locals.entered(folder);
-                        newSecrets.forEach((name, value) -> secrets.keep(owner, name, value));
+                        newSecrets.forEach((name, value) -> core.secrets().keep(owner, name, value));
                         return owner;
                     },
                     owner -> {
@@ -426,7 +421,6 @@ public final class Desk implements AutoCloseable {
         ending.forEach(Runnable::run);
         tasks.close();
         ledger.close();
-        http.close();
-        loops.close();
+        core.close();
     }
 }

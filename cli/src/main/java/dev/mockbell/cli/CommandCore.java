@@ -1,0 +1,72 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.assembly.Core;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.file.UserFolders;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.Optional;
+
+/** The core as a command uses it, with the command's options and its stop. */
+final class CommandCore implements AutoCloseable {
+    private final StopSignal stop = new StopSignal();
+    private final Reading reading;
+    private final Core core;
+
+    CommandCore() {
+        this(new Reading());
+    }
+
+    CommandCore(Reading reading) {
+        this.reading = reading;
+        this.core = new Core(UserFolders.ofProcess(), System.getenv(), reading.proxies());
+    }
+
+    StopSignal stop() {
+        return stop;
+    }
+
+    Core parts() {
+        return core;
+    }
+
+    /** A project as runs see it. */
+    ProjectBench bench(Project project, SecretsTo secretsTo) {
+        LocalProject local = core.locals().of(project.folder());
+        return core.bench(project, local, secretsTo.and(core.hosts(local)));
+    }
+
+    /** The ledger of a project, as the window has it. */
+    Ledger ledger(Project project, Console console) {
+        return ProjectStore.openLedger(project.folder(), console::note);
+    }
+
+    /** Reads a contract from an address or a file. */
+    Contract contract(String address) {
+        return core.reader(reading.limits(), reading.asker()).read(address, Progress.NONE, stop);
+    }
+
+    /** The project in a folder, when the text names one. */
+    Optional<Project> project(String text) {
+        try {
+            Path folder = Path.of(text);
+            boolean there = Files.isDirectory(folder);
+            return there ? Optional.of(core.store().open(folder)) : Optional.empty();
+        } catch (InvalidPathException e) {
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public void close() {
+        core.close();
+    }
+}

@@ -1,0 +1,130 @@
+package dev.mockbell.assembly;
+
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.exchange.Ledger;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.file.UserFolders;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.LocalProjects;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.project.Secrets;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.HttpFetcher;
+import dev.mockbell.wire.LoginAsker;
+import java.net.ProxySelector;
+import java.time.Clock;
+import java.util.Map;
+import java.util.function.Supplier;
+
+/**
+ * The parts of the core that a program uses, put together for one user. What costs to make is made when it is first asked
+ * for, so that a small command starts fast. Safe for many threads.
+ */
+public final class Core implements AutoCloseable {
+    private final UserFolders user;
+    private final Map<String, String> environment;
+    private final ProxySelector proxies;
+    private final ProjectStore store = new ProjectStore();
+    private HttpCaller http;
+    private Expressions expressions;
+    private EventLoops loops;
+    private Secrets secrets;
+
+    /**
+     * @param environment the process's variables, where secrets and their hosts may stand
+     * @param proxies how the network is reached
+     */
+    public Core(UserFolders user, Map<String, String> environment, ProxySelector proxies) {
+        this.user = user;
+        this.environment = Map.copyOf(environment);
+        this.proxies = proxies;
+    }
+
+    /** The one that calls. */
+    public synchronized HttpCaller http() {
+        if (http == null) {
+            http = new HttpCaller(Connect.USUAL.through(proxies));
+        }
+        return http;
+    }
+
+    public synchronized Expressions expressions() {
+        if (expressions == null) {
+            expressions = new Expressions();
+        }
+        return expressions;
+    }
+
+    /** The threads of mocks and load, one a processor. */
+    public synchronized EventLoops loops() {
+        if (loops == null) {
+            loops = new EventLoops("net", Math.max(1, Runtime.getRuntime().availableProcessors()));
+        }
+        return loops;
+    }
+
+    public CaseCaller caller() {
+        return new CaseCaller(http(), expressions());
+    }
+
+    public ProjectStore store() {
+        return store;
+    }
+
+    /** The secrets of the user. */
+    public synchronized Secrets secrets() {
+        if (secrets == null) {
+            secrets = Secrets.ofUser(user, environment);
+        }
+        return secrets;
+    }
+
+    /** What this machine knows of projects. */
+    public LocalProjects locals() {
+        return LocalProjects.ofUser(user);
+    }
+
+    /** Where a project's secrets may go: to the hosts that the user has allowed it, and those of the environment. */
+    public SecretHosts hosts(LocalProject local) {
+        return new SecretHosts(local.hosts()).andOf(environment);
+    }
+
+    /** A project as runs see it, with the secrets that this machine has for it. */
+    public ProjectBench bench(Project project, LocalProject local, SecretHosts hosts) {
+        return new ProjectBench(project, local, secrets(), hosts);
+    }
+
+    /** A runner whose calls go on a ledger. */
+    public SuiteRunner runner(ProjectBench bench, Ledger ledger, Clock clock) {
+        return new SuiteRunner(bench, caller(), expressions(), SuiteRunner.on(ledger), clock);
+    }
+
+    /** Reads contracts from addresses and files. */
+    public ContractReader reader(ReadLimits limits, LoginAsker asker) {
+        return reader(this::http, limits, asker);
+    }
+
+    /** As {@link #reader(ReadLimits, LoginAsker)}, reaching servers in another way. */
+    public static ContractReader reader(Supplier<HttpCaller> caller, ReadLimits limits, LoginAsker asker) {
+        HttpFetcher fetcher = new HttpFetcher(caller, limits, asker);
+        return new ContractReader(fetcher.andFiles(limits.document().bytes()), limits);
+    }
+
+    @Override
+    public synchronized void close() {
+        if (http != null) {
+            http.close();
+        }
+        if (loops != null) {
+            loops.close();
+        }
+    }
+}
