@@ -1,0 +1,152 @@
+package dev.mockbell.desktop.view.load;
+
+import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.part.Grid;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.load.LoadSecond;
+import dev.mockbell.load.StepFigures;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** What a run gave: the rate, where the answers fell, the figures of each step, the failures that were kept. */
+final class LoadFigures extends VBox {
+    private final LoadModel model;
+    private final RateChart rates = new RateChart();
+    private final ResponseMap map = new ResponseMap();
+    private final HBox ratesHead = Parts.head("Arrivals and answers a second");
+    private final HBox mapHead = Parts.head("Where the answers fell");
+    private final Grid<StepFigures> steps = new Grid<>(26);
+    private final Grid<Exchange> failures = new Grid<>(25);
+    private final HBox failuresHead = Parts.head("Kept failures");
+
+    /** @param chosen hears of a kept failure that is to be looked at */
+    LoadFigures(LoadModel model, Consumer<Exchange> chosen) {
+        super(10);
+        this.model = model;
+        steps.growing("Step", s -> Parts.text(s.name(), "table-text", "all".equals(s.name()) ? "strong" : "table-text"))
+                .number("Done", 64, s -> Parts.text(Numbers.whole(s.done()), "mono"))
+                .number("/s", 50, s -> Parts.text(Numbers.millis(s.perSecond()), "mono"))
+                .number("Min", 50, s -> time(s, s.min()))
+                .number("p50", 50, s -> time(s, s.p50()))
+                .number("p90", 50, s -> time(s, s.p90()))
+                .number("p95", 50, s -> time(s, s.p95()))
+                .number("p99", 50, s -> time(s, s.p99()))
+                .number("Max", 56, s -> time(s, s.max()))
+                .number(
+                        "Failed",
+                        54,
+                        s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
+        steps.setId("load-steps");
+        steps.setPlaceholder(Parts.empty("The figures of each step appear here."));
+        failures.column("Time", 84, e -> Parts.text(Numbers.clock(e.started()), "mono", "third"))
+                .growing("Failed because", e -> {
+                    Label label = Parts.text(
+                            e.note(), "table-text", e.outcome() == Exchange.Outcome.FAULT ? "fault" : "failed");
+                    label.setMinWidth(0);
+                    return label;
+                });
+        failures.headless();
+        failures.setPlaceholder(Parts.empty("None so far."));
+        failures.setItems(model.failures());
+        failures.list().setOnMouseClicked(e -> {
+            Exchange failure = failures.list().getSelectionModel().getSelectedItem();
+            if (failure != null) {
+                chosen.accept(failure);
+            }
+        });
+        VBox top = Parts.panel(ratesHead, rates);
+        rates.setMinHeight(112);
+        rates.setMaxHeight(112);
+        VBox middle = Parts.panel(mapHead, map);
+        map.setMinHeight(126);
+        map.setMaxHeight(126);
+        VBox table = Parts.panel(Parts.tall(steps));
+        HBox.setHgrow(table, Priority.ALWAYS);
+        VBox kept = Parts.panel(failuresHead, Parts.tall(failures));
+        kept.setMinWidth(270);
+        kept.setMaxWidth(270);
+        HBox bottom = new HBox(10, table, kept);
+        VBox.setVgrow(bottom, Priority.ALWAYS);
+        getChildren().addAll(top, middle, bottom);
+    }
+
+    /** A response time of a step; nothing where there was none to measure. */
+    private static Label time(StepFigures step, double millis) {
+        return Parts.text(step.done() == 0 ? "–" : Numbers.millis(millis), "mono");
+    }
+
+    /** Shows the run as it stands. */
+    void show(LoadPlan p) {
+        Standing now = Standing.of(model);
+        List<LoadSecond> seconds = model.seconds();
+        rates.show(seconds, p);
+        Double bound = p.limits().stream()
+                .filter(l -> l.measure() == Limit.Measure.P95)
+                .map(Limit::bound)
+                .findFirst()
+                .orElse(null);
+        map.show(seconds, p.seconds(), bound);
+        ratesHead.getChildren().setAll(Parts.text("Arrivals and answers a second", "heading"), Parts.spring());
+        mapHead.getChildren()
+                .setAll(
+                        Parts.text("Where the answers fell", "heading"),
+                        Parts.text("time across, response time up, darker is more", "second", "table-text"),
+                        Parts.spring());
+        StepFigures total = now.total();
+        if (total != null) {
+            Label counts = Parts.text(
+                    Numbers.millis(total.perSecond()) + "/s   " + Numbers.whole(total.done()) + " done   "
+                            + Numbers.whole(total.failed()) + " failed"
+                            + now.last()
+                                    .filter(l -> now.done() == null)
+                                    .map(l -> "   " + l.inFlight() + " in flight")
+                                    .orElse(""),
+                    "strong",
+                    "table-text",
+                    "second");
+            counts.setId("load-counts");
+            ratesHead.getChildren().add(counts);
+            mapHead.getChildren()
+                    .add(Parts.text(
+                            String.format(
+                                    Locale.ROOT,
+                                    "p50 %s   p95 %s   p99 %s ms",
+                                    Numbers.millis(total.p50()),
+                                    Numbers.millis(total.p95()),
+                                    Numbers.millis(total.p99())),
+                            "strong",
+                            "table-text",
+                            "second"));
+            List<StepFigures> rows = new ArrayList<>(now.steps());
+            rows.add(total);
+            steps.items().setAll(rows);
+        } else {
+            steps.items().clear();
+        }
+    }
+
+    /** Shows the failures that were kept. */
+    void showFailures() {
+        long all = Standing.of(model).failed();
+        failuresHead
+                .getChildren()
+                .setAll(
+                        Parts.text("Kept failures", "heading"),
+                        Parts.text(
+                                model.failures().size() + " of "
+                                        + Numbers.whole(
+                                                Math.max(all, model.failures().size())),
+                                "second",
+                                "table-text"));
+    }
+}
