@@ -1,6 +1,7 @@
 package dev.mockbell.message;
 
 import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.Markup;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -110,9 +111,7 @@ public final class Fragments {
                 holder.append(" xmlns:")
                         .append(prefix)
                         .append("=\"")
-                        .append(uri.replace("&", "&amp;")
-                                .replace("\"", "&quot;")
-                                .replace("<", "&lt;"))
+                        .append(Markup.anywhere(uri))
                         .append('"');
             }
         });

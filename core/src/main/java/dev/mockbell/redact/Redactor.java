@@ -1,5 +1,6 @@
 package dev.mockbell.redact;
 
+import dev.mockbell.xml.Markup;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
@@ -63,14 +64,7 @@ public final class Redactor {
     }
 
     private static void forms(String value, Set<String> into) {
-        into.add(value);
-        String xml = value.replace("&", "&amp;").replace("<", "&lt;");
-        into.add(xml);
-        into.add(xml.replace(">", "&gt;"));
-        into.add(xml.replace(">", "&gt;").replace("\"", "&quot;"));
-        into.add(xml.replace(">", "&gt;").replace("\"", "&quot;").replace("'", "&apos;"));
-        into.add(xml.replace("\"", "&quot;"));
-        into.add(xml.replace(">", "&gt;").replace("\"", "&quot;").replace("'", "&#39;"));
+        into.addAll(Markup.forms(value));
         into.add(value.replace("\\", "\\\\").replace("\"", "\\\""));
         into.add(value.replace("\\", "\\\\").replace("\"", "\\\"").replace("/", "\\/"));
         String percent = percentEncoded(value);
@@ -193,10 +187,9 @@ public final class Redactor {
             String value = secret.getValue().replace("{", "{{").replace("}", "}}");
             if (value.length() >= SHORTEST) {
                 String expression = "{$secret:" + secret.getKey() + "}";
-                kept = kept.replace(value.replace("&", "&amp;").replace("<", "&lt;"), expression)
-                        .replace(
-                                value.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;"), expression)
-                        .replace(value, expression);
+                for (String form : Markup.forms(value)) {
+                    kept = kept.replace(form, expression);
+                }
             }
         }
         return kept;

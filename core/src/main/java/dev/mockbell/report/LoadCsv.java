@@ -1,8 +1,15 @@
 package dev.mockbell.report;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectWriter;
+import com.fasterxml.jackson.dataformat.csv.CsvGenerator;
+import com.fasterxml.jackson.dataformat.csv.CsvMapper;
+import com.fasterxml.jackson.dataformat.csv.CsvSchema;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.StepFigures;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 
 /** Load figures as CSV (RFC 4180). Times are milliseconds from the intended start. */
@@ -11,43 +18,50 @@ public final class LoadCsv {
 
     /** A line a step, the last one for all together. */
     public static String steps(LoadRun run) {
-        StringBuilder out = new StringBuilder("step,done,failed,per_second,min,mean,p50,p90,p95,p99,max\r\n");
-        run.steps().forEach(s -> line(s, out));
-        line(run.total(), out);
-        return out.toString();
+        List<List<Object>> lines = new ArrayList<>();
+        run.steps().forEach(s -> lines.add(line(s)));
+        lines.add(line(run.total()));
+        return csv("step,done,failed,per_second,min,mean,p50,p90,p95,p99,max", lines);
     }
 
-    private static void line(StepFigures s, StringBuilder out) {
-        out.append(field(s.name())).append(',').append(s.done()).append(',').append(s.failed());
-        for (double v : new double[] {s.perSecond(), s.min(), s.mean(), s.p50(), s.p90(), s.p95(), s.p99(), s.max()}) {
-            out.append(',').append(String.format(Locale.ROOT, "%.3f", v));
-        }
-        out.append("\r\n");
+    private static List<Object> line(StepFigures s) {
+        List<Object> line = new ArrayList<>(List.of(s.name(), s.done(), s.failed()));
+        line.addAll(figures(s.perSecond(), s.min(), s.mean(), s.p50(), s.p90(), s.p95(), s.p99(), s.max()));
+        return line;
     }
 
     /** A line a second of the run. */
     public static String seconds(LoadRun run) {
-        StringBuilder out = new StringBuilder("second,started,done,failed,in_flight,p50,p95,p99,latest_start\r\n");
+        List<List<Object>> lines = new ArrayList<>();
         for (LoadSecond s : run.history()) {
-            out.append(s.second())
-                    .append(',')
-                    .append(s.intended())
-                    .append(',')
-                    .append(s.done())
-                    .append(',')
-                    .append(s.failed())
-                    .append(',')
-                    .append(s.inFlight());
-            for (double v : new double[] {s.p50(), s.p95(), s.p99(), s.latestStartMillis()}) {
-                out.append(',').append(String.format(Locale.ROOT, "%.3f", v));
-            }
-            out.append("\r\n");
+            List<Object> line = new ArrayList<>(List.of(s.second(), s.intended(), s.done(), s.failed(), s.inFlight()));
+            line.addAll(figures(s.p50(), s.p95(), s.p99(), s.latestStartMillis()));
+            lines.add(line);
         }
-        return out.toString();
+        return csv("second,started,done,failed,in_flight,p50,p95,p99,latest_start", lines);
     }
 
-    private static String field(String text) {
-        boolean plain = text.chars().noneMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
-        return plain ? text : "\"" + text.replace("\"", "\"\"") + "\"";
+    private static List<String> figures(double... values) {
+        List<String> figures = new ArrayList<>();
+        for (double value : values) {
+            figures.add(String.format(Locale.ROOT, "%.3f", value));
+        }
+        return figures;
+    }
+
+    private static String csv(String columns, List<List<Object>> lines) {
+        CsvMapper mapper = new CsvMapper();
+        // quoted only where they must be, so that figures stay figures for those who read them
+        mapper.enable(CsvGenerator.Feature.STRICT_CHECK_FOR_QUOTING);
+        CsvSchema.Builder schema = CsvSchema.builder().setLineSeparator("\r\n");
+        for (String column : columns.split(",")) {
+            schema.addColumn(column);
+        }
+        ObjectWriter writer = mapper.writer(schema.build().withHeader());
+        try {
+            return writer.writeValueAsString(lines);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("plain values can always be written", e);
+        }
     }
 }

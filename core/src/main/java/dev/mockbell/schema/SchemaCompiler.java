@@ -1,6 +1,7 @@
 package dev.mockbell.schema;
 
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.XmlWriter;
 import java.io.IOException;
 import java.io.StringReader;
 import java.util.ArrayList;
@@ -113,42 +114,34 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     }
 
     private String everything() {
-        StringBuilder text =
-                new StringBuilder("<xs:schema xmlns:xs='" + SchemaReplay.XSD + "' targetNamespace='" + ALL + "'>");
+        XmlWriter out = schema(ALL);
         for (Map.Entry<String, Integer> driver : namespaces.entrySet()) {
             String ns = driver.getKey();
-            text.append("<xs:import ");
+            out.start("xs:import");
             if (!ns.isEmpty()) {
-                text.append("namespace='").append(escape(ns)).append("' ");
+                out.attribute("namespace", ns);
             }
-            text.append("schemaLocation='")
-                    .append(DRIVER)
-                    .append(driver.getValue())
-                    .append("'/>");
+            out.attribute("schemaLocation", DRIVER + driver.getValue()).end();
         }
-        return text.append("</xs:schema>").toString();
+        return out.end().finish();
     }
 
     private String driver(String ns) {
-        StringBuilder text = new StringBuilder("<xs:schema xmlns:xs='" + SchemaReplay.XSD + "'");
-        if (!ns.isEmpty()) {
-            text.append(" targetNamespace='").append(escape(ns)).append('\'');
-        }
-        text.append('>');
+        XmlWriter out = schema(ns);
         for (int i = 0; i < sources.size(); i++) {
             SchemaSource source = sources.get(i);
             if (source.namespace().equals(ns) && !source.redefined()) {
-                text.append("<xs:include schemaLocation='")
-                        .append(DOCUMENT)
-                        .append(i)
-                        .append("'/>");
+                out.start("xs:include")
+                        .attribute("schemaLocation", DOCUMENT + i)
+                        .end();
             }
         }
-        return text.append("</xs:schema>").toString();
+        return out.end().finish();
     }
 
-    private static String escape(String text) {
-        return text.replace("&", "&amp;").replace("<", "&lt;").replace("'", "&apos;");
+    private static XmlWriter schema(String target) {
+        XmlWriter out = XmlWriter.fragment().start("xs:schema").attribute("xmlns:xs", SchemaReplay.XSD);
+        return target.isEmpty() ? out : out.attribute("targetNamespace", target);
     }
 
     @Override

@@ -1,6 +1,7 @@
 package dev.mockbell.soap;
 
 import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlWriter;
 import java.util.Optional;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
@@ -53,33 +54,25 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
 
     /** The body of a fault in the given version, with an optional detail. */
     public static String xml(SoapVersion version, boolean serverSide, String reason, String detailXml) {
-        String text = escape(reason);
-        StringBuilder out = new StringBuilder("<soap:Fault xmlns:soap=\"")
-                .append(version.namespace())
-                .append("\">\n");
+        XmlWriter out = XmlWriter.fragment().start("soap:Fault").attribute("xmlns:soap", version.namespace());
+        String detail = detailXml.strip();
         if (version == SoapVersion.V11) {
-            out.append("  <faultcode>soap:")
-                    .append(serverSide ? "Server" : "Client")
-                    .append("</faultcode>\n");
-            out.append("  <faultstring>").append(text).append("</faultstring>\n");
-            if (!detailXml.isBlank()) {
-                out.append("  <detail>").append(detailXml.strip()).append("</detail>\n");
-            }
+            out.element("faultcode", serverSide ? "soap:Server" : "soap:Client").element("faultstring", reason);
         } else {
-            out.append("  <soap:Code><soap:Value>soap:")
-                    .append(serverSide ? "Receiver" : "Sender")
-                    .append("</soap:Value></soap:Code>\n");
-            out.append("  <soap:Reason><soap:Text xml:lang=\"en\">")
-                    .append(text)
-                    .append("</soap:Text></soap:Reason>\n");
-            if (!detailXml.isBlank()) {
-                out.append("  <soap:Detail>").append(detailXml.strip()).append("</soap:Detail>\n");
-            }
+            out.start("soap:Code")
+                    .element("soap:Value", serverSide ? "soap:Receiver" : "soap:Sender")
+                    .end();
+            out.start("soap:Reason")
+                    .start("soap:Text")
+                    .attribute("xml:lang", "en")
+                    .text(reason);
+            out.end().end();
         }
-        return out.append("</soap:Fault>").toString();
-    }
-
-    private static String escape(String text) {
-        return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
+        if (!detail.isEmpty()) {
+            out.start(version == SoapVersion.V11 ? "detail" : "soap:Detail")
+                    .raw(detail)
+                    .end();
+        }
+        return out.end().finish();
     }
 }

@@ -78,7 +78,7 @@ public final class XmlText {
                     kept.ends(element, out.length());
                 }
             }
-            case Node.TEXT_NODE -> escape(((Text) node).getData(), false);
+            case Node.TEXT_NODE -> Markup.text(((Text) node).getData(), out);
             case Node.CDATA_SECTION_NODE ->
                 out.append("<![CDATA[").append(((CDATASection) node).getData()).append("]]>");
             case Node.COMMENT_NODE ->
@@ -110,7 +110,7 @@ public final class XmlText {
         out.append('<').append(element.getTagName());
         for (Attr attr : attributes(element)) {
             out.append(' ').append(attr.getName()).append("=\"");
-            escape(attr.getValue(), true);
+            Markup.attribute(attr.getValue(), out);
             out.append('"');
         }
         if (!element.hasChildNodes()) {
@@ -173,32 +173,5 @@ public final class XmlText {
             child |= !(n instanceof Text);
         }
         return child;
-    }
-
-    private void escape(String text, boolean attribute) {
-        int from = 0;
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            // nearly all of a message is plain, so it is taken over in stretches
-            String entity = c > '>' ? null : entity(c, attribute);
-            if (entity != null) {
-                out.append(text, from, i).append(entity);
-                from = i + 1;
-            }
-        }
-        out.append(text, from, text.length());
-    }
-
-    private static String entity(char c, boolean attribute) {
-        return switch (c) {
-            case '&' -> "&amp;";
-            case '<' -> "&lt;";
-            case '>' -> "&gt;";
-            case '\r' -> "&#13;";
-            case '"' -> attribute ? "&quot;" : null;
-            case '\n' -> attribute ? "&#10;" : null;
-            case '\t' -> attribute ? "&#9;" : null;
-            default -> null;
-        };
     }
 }
