@@ -3,6 +3,7 @@ package dev.mockbell.cli;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.check.Answer;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
@@ -158,9 +159,14 @@ final class CallCommand implements Callable<Integer> {
                 return 0;
             }
             var request = core.parts().caller().prepare(bound, kept, address, scope);
-            Exchange sent =
-                    core.parts().caller().send(bound, kept, request, "command line", scope.redactor(), core.stop());
-            Exchange exchange = project.map(p -> recorded(core, p, sent)).orElse(sent);
+            Exchange sent = core.parts().caller().send(kept, request, "command line", scope.redactor(), core.stop());
+            Exchange judged = Answer.of(
+                            sent,
+                            MessageOutline.ofAnswer(contract, bound.operation()),
+                            core.parts().expressions())
+                    .masked(scope.redactor())
+                    .exchange();
+            Exchange exchange = project.map(p -> recorded(core, p, judged)).orElse(judged);
             print(exchange, unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }

@@ -1,9 +1,11 @@
 package dev.mockbell.check;
 
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.xml.Xml;
@@ -24,22 +26,44 @@ public record Answer(
         Optional<SoapMessage> soap,
         Optional<String> flaw,
         Optional<XdmNode> payload) {
-    /** Reads the response of an exchange. */
+    /**
+     * Reads the response of an exchange, once, and says how the exchange went: by its status and by what the body is. One
+     * without a response has been judged already.
+     */
     public static Answer of(Exchange exchange, Optional<MessageOutline> outline, Expressions expressions) {
         if (exchange.response().isEmpty()) {
             return new Answer(exchange, outline, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
         }
-        if (exchange.response().get().body().isEmpty() && (outline.isEmpty() || exchange.status() == 202)) {
-            return new Answer(exchange, outline, Optional.empty(), Optional.empty(), Optional.empty());
+        String status = "status " + exchange.status();
+        boolean good = exchange.status() / 100 == 2;
+        boolean empty = exchange.response().get().body().isEmpty();
+        if (empty && (outline.isEmpty() || exchange.status() == 202)) {
+            Exchange judged = good ? exchange : exchange.withOutcome(Outcome.FAILED, status + " without a body");
+            return new Answer(judged, outline, Optional.empty(), Optional.empty(), Optional.empty());
         }
         try {
             SoapMessage soap = SoapMessage.of(exchange.response().get(), "response");
+            Exchange judged = good ? exchange : exchange.withOutcome(Outcome.FAILED, status);
+            judged = soap.fault()
+                    .map(f -> exchange.withOutcome(Outcome.FAULT, f.title()))
+                    .orElse(judged);
             Optional<XdmNode> payload = soap.payloadDocument().map(expressions::wrap);
-            return new Answer(exchange, outline, Optional.of(soap), Optional.empty(), payload);
+            return new Answer(judged, outline, Optional.of(soap), Optional.empty(), payload);
         } catch (Problem problem) {
-            String what = "status " + exchange.status() + "; " + problem.getMessage();
-            return new Answer(exchange, outline, Optional.empty(), Optional.of(what), Optional.empty());
+            Exchange judged = exchange.withOutcome(
+                    Outcome.FAILED, empty ? status + " without a body" : status + ", " + lower(problem.what()));
+            String what = status + "; " + problem.getMessage();
+            return new Answer(judged, outline, Optional.empty(), Optional.of(what), Optional.empty());
         }
+    }
+
+    private static String lower(String text) {
+        return Character.toLowerCase(text.charAt(0)) + text.substring(1);
+    }
+
+    /** With the values of secrets out of what is listed of the exchange. */
+    public Answer masked(Redactor redactor) {
+        return with(exchange.withOutcome(exchange.outcome(), redactor.text(exchange.note())));
     }
 
     /** The same answer, its exchange with a number or another outcome. */

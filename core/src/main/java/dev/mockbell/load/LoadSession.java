@@ -13,7 +13,6 @@ import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.suite.CallVerdict;
-import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.wire.WireHead;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
@@ -97,8 +96,7 @@ final class LoadSession {
         Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
         Answer answer = Answer.of(exchange, step.outline(), expressions);
         Scope with = step.scope().with(captured);
-        CallVerdict verdict =
-                CallVerdict.of(step.kept(), answer.with(CaseCaller.judged(exchange, step.bound())), checker, with);
+        CallVerdict verdict = CallVerdict.of(step.kept(), answer, checker, with);
         if (verdict.passed()) {
             captured.putAll(verdict.captures());
             return null;

@@ -1,7 +1,6 @@
 package dev.mockbell.suite;
 
 import dev.mockbell.contract.Contract.BoundOperation;
-import dev.mockbell.contract.Operation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
@@ -11,7 +10,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
-import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
@@ -39,13 +37,14 @@ public final class CaseCaller {
     }
 
     /**
-     * Sends a prepared request. Always gives an exchange, also when there was no answer. Its messages hold the bytes as they
-     * were; what is listed of it, its address and note, is masked.
+     * Sends a prepared request. Always gives an exchange, also when there was no answer, which has failed then; one with an
+     * answer is for {@link dev.mockbell.check.Answer} to judge. Its messages hold the bytes as they were; what is listed of
+     * it, its address and note, is masked.
      */
-    public Exchange send(
-            BoundOperation bound, Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
+    public Exchange send(Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
         CallResult result = http.call(request, stop);
-        Exchange raw = new Exchange(
+        boolean answered = result.response().isPresent();
+        return new Exchange(
                 0,
                 result.started(),
                 Way.CALLED,
@@ -56,38 +55,7 @@ public final class CaseCaller {
                 result.request(),
                 result.response(),
                 result.timing(),
-                Outcome.FINE,
-                "");
-        Exchange judged = judged(raw, bound.operation(), result.failure());
-        return judged.withOutcome(judged.outcome(), redactor.text(judged.note()));
-    }
-
-    /** How an exchange went, by its status and by what the body is. */
-    public static Exchange judged(Exchange raw, BoundOperation bound) {
-        return judged(raw, bound.operation(), Optional.empty());
-    }
-
-    private static Exchange judged(Exchange raw, Operation operation, Optional<String> failure) {
-        if (raw.response().isEmpty()) {
-            return raw.withOutcome(Outcome.FAILED, failure.orElse("no answer"));
-        }
-        boolean oneWay = operation.pattern() == Operation.Pattern.ONE_WAY;
-        if (raw.response().get().body().isEmpty()) {
-            boolean fine = raw.status() / 100 == 2 && (oneWay || raw.status() == 202);
-            return fine ? raw : raw.withOutcome(Outcome.FAILED, "status " + raw.status() + " without a body");
-        }
-        try {
-            SoapMessage soap = SoapMessage.of(raw.response().get(), "response");
-            if (soap.fault().isPresent()) {
-                return raw.withOutcome(Outcome.FAULT, soap.fault().get().title());
-            }
-        } catch (Problem problem) {
-            return raw.withOutcome(Outcome.FAILED, "status " + raw.status() + ", " + lower(problem.what()));
-        }
-        return raw.status() / 100 == 2 ? raw : raw.withOutcome(Outcome.FAILED, "status " + raw.status());
-    }
-
-    private static String lower(String text) {
-        return Character.toLowerCase(text.charAt(0)) + text.substring(1);
+                answered ? Outcome.FINE : Outcome.FAILED,
+                answered ? "" : redactor.text(result.failure().orElse("no answer")));
     }
 }

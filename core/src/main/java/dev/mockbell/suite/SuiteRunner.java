@@ -120,10 +120,11 @@ public final class SuiteRunner {
         BoundOperation bound = kept.in(contract);
         var endpoint = bench.endpoint(kept.contract(), bound.port().name());
         var request = caller.prepare(bound, kept, endpoint, scope);
-        Exchange exchange = caller.send(bound, kept, request, origin, scope.redactor(), stop);
-        Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions);
+        Exchange exchange = caller.send(kept, request, origin, scope.redactor(), stop);
+        Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions)
+                .masked(scope.redactor());
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
-        Exchange onLedger = keep.apply(verdict.on(exchange));
+        Exchange onLedger = keep.apply(verdict.on(answer.exchange()));
         StepResult shown = verdict.result(name, onLedger, scope.redactor());
         return new Called(shown, answer.with(onLedger), verdict.captures());
     }

@@ -73,7 +73,7 @@ class CopyOutTest {
 
     private String ours() {
         var request = caller.prepare(bound(), kept, Optional.of(server.address()), scope);
-        caller.send(bound(), kept, request, "test", Redactor.USUAL, new StopSignal());
+        caller.send(kept, request, "test", Redactor.USUAL, new StopSignal());
         return server.requests().get(0);
     }
 
