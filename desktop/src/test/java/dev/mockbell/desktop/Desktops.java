@@ -98,6 +98,17 @@ public final class Desktops implements AutoCloseable {
         hand.await("the contract", () -> desk.places().size() == operations);
     }
 
+    /** Adds a contract with findings beside the one that is there: a binding of a port type that does not exist. */
+    public void addFlawedContract() throws IOException {
+        Path flawed = wsdl.resolveSibling("flawed.wsdl");
+        Files.writeString(
+                flawed, Files.readString(wsdl).replace("type=\"tns:PT\"><soap12", "type=\"tns:Gone\"><soap12"));
+        hand.click("#add-contract");
+        hand.type("#contract-address", flawed.toString());
+        hand.click("#contract-add");
+        hand.await("the second contract", () -> desk.project().contracts().size() == 2);
+    }
+
     @Override
     public void close() {
         Hand.run(() -> window.stage().hide());

@@ -15,29 +15,10 @@ import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The real window, worked by mouse and keys, from an empty project to a load report. */
-class SliceTest {
-    @TempDir
-    Path folder;
-
-    private Desktops desktop;
-    private Hand hand;
-
-    @BeforeEach
-    void open() throws IOException {
-        desktop = new Desktops(folder);
-        hand = desktop.hand;
-    }
-
-    @AfterEach
-    void close() {
-        desktop.close();
-    }
+class SliceTest extends OnDesktop {
 
     private SuiteRunner.Called called() {
         return Hand.on(() -> desktop.models.call().calledProperty().get());
@@ -45,12 +26,6 @@ class SliceTest {
 
     private String xml() {
         return Hand.on(() -> desktop.models.call().request().xml());
-    }
-
-    private void send() {
-        SuiteRunner.Called before = called();
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("an answer", () -> desktop.models.call().calledProperty().get() != before);
     }
 
     @Test

@@ -1,49 +1,28 @@
 package dev.mockbell.desktop.view.load;
 
-import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Drawing;
 import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadSecond;
 import java.util.List;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
 import javafx.scene.text.Font;
 
 /** Arrivals due and answers come, a second: time across, count up. */
-final class RateChart extends Region {
-    private final Canvas canvas = new Canvas();
-    private final Palette palette = new Palette(this::draw);
+final class RateChart extends Drawing {
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
-
-    RateChart() {
-        getChildren().addAll(canvas, palette);
-    }
 
     void show(List<LoadSecond> list, LoadPlan plan) {
         seconds = List.copyOf(list);
         length = plan.seconds();
         requestLayout();
-        draw();
+        redraw();
     }
 
     @Override
-    protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        draw();
-    }
-
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
-        g.clearRect(0, 0, w, h);
-        if (w < 80) {
-            return;
-        }
+    protected void draw(GraphicsContext g, double w, double h) {
         long most = 1;
         for (LoadSecond s : seconds) {
             most = Math.max(most, Math.max(s.intended(), s.done()));
@@ -55,9 +34,9 @@ final class RateChart extends Region {
         g.setFont(Font.font("Inter", 10));
         for (int i = 0; i <= 2; i++) {
             double y = bottom - (bottom - top) * i / 2;
-            g.setStroke(palette.of(Role.GRID, 0.3));
+            g.setStroke(palette().of(Role.GRID, 0.3));
             g.strokeLine(left, y, w - 10, y);
-            g.setFill(palette.of(Role.WORDS));
+            g.setFill(palette().of(Role.WORDS));
             g.fillText(Numbers.whole(most * i / 2), 8, y + 3);
         }
         int step = span <= 12 ? 1 : span <= 60 ? 10 : span <= 600 ? 60 : 600;
@@ -70,7 +49,7 @@ final class RateChart extends Region {
 
     private void line(
             GraphicsContext g, double left, double right, double bottom, double top, int span, long most, boolean due) {
-        g.setStroke(palette.of(due ? Role.DUE : Role.DONE));
+        g.setStroke(palette().of(due ? Role.DUE : Role.DONE));
         g.setLineWidth(due ? 2 : 1.8);
         g.beginPath();
         for (int i = 0; i < seconds.size(); i++) {

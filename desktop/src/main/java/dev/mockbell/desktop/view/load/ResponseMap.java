@@ -1,26 +1,18 @@
 package dev.mockbell.desktop.view.load;
 
-import dev.mockbell.desktop.part.Palette;
+import dev.mockbell.desktop.part.Drawing;
 import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.ResponseBands;
 import java.util.List;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
 import javafx.scene.text.Font;
 
 /** Where the answers fell: time across, response time up on a log scale, darker is more. */
-final class ResponseMap extends Region {
-    private final Canvas canvas = new Canvas();
-    private final Palette palette = new Palette(this::draw);
+final class ResponseMap extends Drawing {
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
     private Double bound;
-
-    ResponseMap() {
-        getChildren().addAll(canvas, palette);
-    }
 
     /** @param limit a response time in milliseconds to mark; null for none */
     void show(List<LoadSecond> list, int planned, Double limit) {
@@ -28,24 +20,11 @@ final class ResponseMap extends Region {
         length = planned;
         bound = limit;
         requestLayout();
-        draw();
+        redraw();
     }
 
     @Override
-    protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        draw();
-    }
-
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
-        g.clearRect(0, 0, w, h);
-        if (w < 80) {
-            return;
-        }
+    protected void draw(GraphicsContext g, double w, double h) {
         double left = 44;
         double right = w - 10;
         double bottom = h - 8;
@@ -54,7 +33,7 @@ final class ResponseMap extends Region {
         int span = Math.max(length, seconds.size());
         double column = (right - left) / span;
         g.setFont(Font.font("Inter", 10));
-        g.setFill(palette.of(Role.WORDS));
+        g.setFill(palette().of(Role.WORDS));
         g.fillText("1 ms", 8, bottom - row + 3);
         g.fillText("10", 8, bottom - 5 * row + 3);
         g.fillText("100", 8, bottom - 9 * row + 3);
@@ -65,7 +44,7 @@ final class ResponseMap extends Region {
             for (int band = 0; band < buckets.size(); band++) {
                 if (buckets.get(band) > 0) {
                     double share = Math.min(1, 0.12 + Math.sqrt((double) buckets.get(band) / all));
-                    g.setFill(palette.of(Role.DENSITY, share));
+                    g.setFill(palette().of(Role.DENSITY, share));
                     g.fillRect(
                             left + i * column,
                             bottom - (band + 1) * row,
@@ -77,11 +56,11 @@ final class ResponseMap extends Region {
         if (bound != null && bound >= 1) {
             double band = 1 + 4 * Math.log10(bound);
             double y = bottom - Math.min(ResponseBands.COUNT, band) * row;
-            g.setStroke(palette.of(Role.LIMIT));
+            g.setStroke(palette().of(Role.LIMIT));
             g.setLineDashes(4, 3);
             g.strokeLine(left, y, right, y);
             g.setLineDashes();
-            g.setFill(palette.of(Role.LIMIT));
+            g.setFill(palette().of(Role.LIMIT));
             g.fillText("p95 limit " + Math.round(bound) + " ms", right - 92, y - 4);
         }
     }

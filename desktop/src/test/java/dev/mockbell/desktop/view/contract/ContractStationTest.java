@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view.contract;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.contract.Export;
-import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.part.Grid;
@@ -21,29 +21,15 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The first station, by its gestures. */
-class ContractStationTest {
-    @TempDir
-    Path folder;
-
-    private Desktops desktop;
-    private Hand hand;
+class ContractStationTest extends OnDesktop {
 
     @BeforeEach
-    void open() throws IOException {
-        desktop = new Desktops(folder);
-        hand = desktop.hand;
+    void open() {
         desktop.addContract();
-    }
-
-    @AfterEach
-    void close() {
-        desktop.close();
     }
 
     private KeptContract kept() {
@@ -185,14 +171,7 @@ class ContractStationTest {
 
     @Test
     void findingsAreListedTheGravestFirst() throws IOException {
-        Path flawed = folder.resolve("flawed.wsdl");
-        Files.writeString(
-                flawed, Files.readString(desktop.wsdl).replace("type=\"tns:PT\"><soap12", "type=\"tns:Gone\"><soap12"));
-        hand.click("#add-contract");
-        hand.type("#contract-address", flawed.toString());
-        hand.click("#contract-add");
-        hand.await(
-                "the second contract", () -> desktop.desk.project().contracts().size() == 2);
+        desktop.addFlawedContract();
         hand.click("#show-findings");
         shoot("findings");
         assertThat(hand.find("#findings")).isPresent();

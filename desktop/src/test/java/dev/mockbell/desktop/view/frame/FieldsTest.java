@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view.frame;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.check.Check;
-import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.AnswerContent;
@@ -11,39 +11,18 @@ import dev.mockbell.mock.MockAnswer;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
-import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** What looks like a field is one: what is typed into it counts. */
-class FieldsTest {
-    @TempDir
-    Path folder;
-
-    private Desktops desktop;
-    private Hand hand;
+class FieldsTest extends OnDesktop {
 
     @BeforeEach
-    void open() throws IOException {
-        desktop = new Desktops(folder);
-        hand = desktop.hand;
+    void open() {
         desktop.addContract();
-    }
-
-    @AfterEach
-    void close() {
-        desktop.close();
-    }
-
-    private void send() {
-        var before = Hand.on(() -> desktop.models.call().calledProperty().get());
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("an answer", () -> desktop.models.call().calledProperty().get() != before);
     }
 
     private List<Check> checks() {

@@ -3,7 +3,7 @@ package dev.mockbell.desktop.view.frame;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.check.Check;
-import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
@@ -12,44 +12,26 @@ import dev.mockbell.project.Environment;
 import dev.mockbell.project.ProjectStore;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The parts of the window that the slice does not walk through. */
-class WindowTest {
-    @TempDir
-    Path folder;
-
-    private Desktops desktop;
-    private Hand hand;
+class WindowTest extends OnDesktop {
 
     @BeforeEach
-    void open() throws IOException {
-        desktop = new Desktops(folder);
-        hand = desktop.hand;
+    void open() {
         desktop.addContract();
-    }
-
-    @AfterEach
-    void close() {
-        desktop.close();
     }
 
     private void sendOnce() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
         hand.type("#value-days", "1");
-        var before = Hand.on(() -> desktop.models.call().calledProperty().get());
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("an answer", () -> desktop.models.call().calledProperty().get() != before);
+        send();
     }
 
     private CodeArea editor() {
@@ -265,14 +247,7 @@ class WindowTest {
 
     @Test
     void aFindingLeadsToItsLineInTheSource() throws IOException {
-        Path flawed = folder.resolve("flawed.wsdl");
-        Files.writeString(
-                flawed, Files.readString(desktop.wsdl).replace("type=\"tns:PT\"><soap12", "type=\"tns:Gone\"><soap12"));
-        hand.click("#add-contract");
-        hand.type("#contract-address", flawed.toString());
-        hand.click("#contract-add");
-        hand.await(
-                "the second contract", () -> desktop.desk.project().contracts().size() == 2);
+        desktop.addFlawedContract();
         hand.press(KeyCode.ESCAPE);
         hand.clickText("Show");
         hand.clickText("unresolved-port-type");

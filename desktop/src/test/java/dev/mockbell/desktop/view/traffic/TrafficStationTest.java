@@ -2,14 +2,12 @@ package dev.mockbell.desktop.view.traffic;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Listing;
-import java.io.IOException;
-import java.nio.file.Path;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.input.Clipboard;
@@ -17,24 +15,15 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.robot.Robot;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** The ledger and the tape, by their gestures. */
-class TrafficStationTest {
-    @TempDir
-    Path folder;
-
-    private Desktops desktop;
-    private Hand hand;
+class TrafficStationTest extends OnDesktop {
     private TrafficModel traffic;
 
     @BeforeEach
-    void open() throws IOException {
-        desktop = new Desktops(folder);
-        hand = desktop.hand;
+    void open() {
         traffic = desktop.models.traffic();
         desktop.addContract();
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
@@ -42,16 +31,9 @@ class TrafficStationTest {
         call("Skarn");
     }
 
-    @AfterEach
-    void close() {
-        desktop.close();
-    }
-
     private void call(String peak) {
         hand.type("#value-peak", peak);
-        var before = Hand.on(() -> desktop.models.call().calledProperty().get());
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("an answer", () -> desktop.models.call().calledProperty().get() != before);
+        send();
     }
 
     private void toTraffic(int count) {
