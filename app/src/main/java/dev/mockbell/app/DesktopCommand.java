@@ -51,7 +51,7 @@ final class DesktopCommand implements Callable<Integer> {
     static void show(Path folder, Opened opened) throws InterruptedException {
         Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC());
         Offscreen.start();
-        Runtime.getRuntime().addShutdownHook(new Thread(windows::save, "saving"));
+        Termination.before(windows::save);
         windows.open(folder, opened::window);
         try {
             windows.closed().get();

@@ -9,12 +9,15 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import javax.xml.XMLConstants;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.SchemaFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The program as a process of its own. */
 class DemoTest {
@@ -24,17 +27,24 @@ class DemoTest {
     private record Ended(int code, String out, String err) {}
 
     private Process start(String... args) throws IOException {
+        return start(Main.class, args);
+    }
+
+    private Process start(Class<?> main, String... args) throws IOException {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx700m",
                 "-Dmockbell.log=" + folder.resolve("log.txt"),
                 "-cp",
                 System.getProperty("java.class.path"),
-                "dev.mockbell.app.Main"));
+                main.getName()));
         command.addAll(List.of(args));
         ProcessBuilder builder = new ProcessBuilder(command)
                 .redirectOutput(folder.resolve("out.txt").toFile())
                 .redirectError(folder.resolve("err.txt").toFile());
+        for (String base : List.of("XDG_STATE_HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME")) {
+            builder.environment().put(base, folder.resolve("user").toString());
+        }
         builder.environment().remove("DISPLAY");
         builder.environment().remove("WAYLAND_DISPLAY");
         return builder.start();
@@ -97,6 +107,37 @@ class DemoTest {
             process.destroy();
         }
         assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"TERM", "INT", "HUP"})
+    void whatIsBeingTypedIsKeptWhenASignalEndsTheWindow(String signal) throws Exception {
+        Path wsdl = Path.of("..", "demo", "src", "main", "resources", "dev", "mockbell", "demo", "hut-booking.wsdl");
+        Path project = folder.resolve("project");
+        assertThat(run("contract", "import", wsdl.toString(), "--project", project.toString())
+                        .code())
+                .isZero();
+        Process process = start(SignalledWindow.class, project.toString(), "typed before the " + signal);
+        for (int i = 0; i < 1_200 && !text("out.txt").contains("TYPED") && process.isAlive(); i++) {
+            Thread.sleep(50);
+        }
+        new ProcessBuilder("kill", "-" + signal, String.valueOf(process.pid()))
+                .start()
+                .waitFor();
+        assertThat(process.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        assertThat(process.exitValue()).as(text("err.txt")).isGreaterThan(128);
+        try (Stream<Path> files = Files.walk(project)) {
+            assertThat(files.filter(f -> f.toString().endsWith(".xml")).map(DemoTest::content))
+                    .anySatisfy(t -> assertThat(t).contains("typed before the " + signal));
+        }
+    }
+
+    private static String content(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
     }
 
     @Test

@@ -13,6 +13,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.stage.Stage;
@@ -28,6 +29,7 @@ public final class Windows {
     private final UserFolders user;
     private final Clock clock;
     private final Map<Path, Open> open = new LinkedHashMap<>();
+    private final AtomicBoolean saved = new AtomicBoolean();
     private final CompletableFuture<Void> closed = new CompletableFuture<>();
 
     /** @param user where the windows' places and the recent projects are remembered */
@@ -114,8 +116,11 @@ public final class Windows {
         return closed;
     }
 
-    /** Windows that are ended from outside, by a signal, lose nothing either. Not for the interface thread. */
+    /** Windows that are ended from outside, by a signal, lose nothing either. Once only, and not on the interface thread. */
     public void save() {
+        if (!saved.compareAndSet(false, true)) {
+            return;
+        }
         List<Open> left;
         synchronized (open) {
             left = List.copyOf(open.values());

@@ -10,6 +10,7 @@ import dev.mockbell.expression.Variable;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.schema.ElementDecl;
@@ -255,24 +256,27 @@ public final class CaseActions {
                             "No contract of the project knows the operation of this exchange, so it cannot be sent again from here."));
             return;
         }
-        String body;
-        try {
-            SoapMessage soap = SoapMessage.of(exchange.request(), "request");
-            body = desk.redactor()
-                    .unfilled(soap.payloadText().replace("{", "{{").replace("}", "}}"));
-        } catch (Problem problem) {
-            desk.tell(problem);
-            return;
-        }
-        desk.placeProperty().set(place.get());
+        Redactor redactor = desk.redactor();
+        desk.tasks()
+                .run(
+                        () -> {
+                            SoapMessage soap = SoapMessage.of(exchange.request(), "request");
+                            return redactor.unfilled(
+                                    soap.payloadText().replace("{", "{{").replace("}", "}}"));
+                        },
+                        body -> open(exchange, place.get(), body),
+                        desk::tell);
+    }
+
+    private void open(Exchange exchange, OperationPlace place, String body) {
+        desk.placeProperty().set(place);
         String title = "From "
                 + DateTimeFormatter.ofPattern("HH:mm:ss")
                         .withZone(ZoneId.systemDefault())
                         .format(exchange.started());
         String id = Names.free(title, n -> call.cases().stream().anyMatch(c -> c.id().equals(n)));
-        String port = place.get().ports().stream()
-                .filter(p -> exchange.endpoint()
-                        .equals(desk.redactor().text(desk.endpoint(place.get().contract(), p))))
+        String port = place.ports().stream()
+                .filter(p -> exchange.endpoint().equals(desk.redactor().text(desk.endpoint(place.contract(), p))))
                 .map(Port::name)
                 .findFirst()
                 .orElse(call.currentProperty().get().port());

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
@@ -94,6 +95,12 @@ public final class TrafficModel {
         Optional<Redactor> redactor = desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty();
         return message.flatMap(m -> faces.of(new Face(e.id(), answer, wire, redactor, m)))
                 .orElse("");
+    }
+
+    /** The request's message as it is copied: all of it, credentials masked; made off the interface thread. */
+    public void copyOf(Exchange e, Consumer<String> done) {
+        Redactor redactor = desk.redactor();
+        desk.tasks().run(() -> redactor.message(e.request().text()), done, desk::tell);
     }
 
     /** Grows when a text has been made. */

@@ -314,8 +314,8 @@ public final class CheckView extends StackPane implements StationView {
             sum.setAlignment(javafx.geometry.Pos.CENTER);
             foot.getChildren().add(sum);
         }
-        foot.setSpacing(0);
-        foot.setPadding(new Insets(0, 9, 0, 4));
+        // the sums stand under the columns of their runs
+        foot.setStyle("-fx-padding: 0 1 0 12; -fx-spacing: 0");
         return foot;
     }
 

@@ -11,6 +11,9 @@ import javafx.scene.text.Font;
 
 /** Arrivals due and answers come, a second: time across, count up. */
 final class RateChart extends Drawing {
+    /** Room for a time at the right end. */
+    private static final double LABEL = 26;
+
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
 
@@ -41,7 +44,10 @@ final class RateChart extends Drawing {
         }
         int step = span <= 12 ? 1 : span <= 60 ? 10 : span <= 600 ? 60 : 600;
         for (int s = 0; s <= span; s += step) {
-            g.fillText(s / 60 + ":" + (s % 60 < 10 ? "0" : "") + s % 60, left + (w - 10 - left) * s / span - 8, h - 6);
+            g.fillText(
+                    s / 60 + ":" + (s % 60 < 10 ? "0" : "") + s % 60,
+                    Math.min(left + (w - 10 - left) * s / span - 8, w - LABEL),
+                    h - 6);
         }
         line(g, left, w - 10, bottom, top, span, most, true);
         line(g, left, w - 10, bottom, top, span, most, false);

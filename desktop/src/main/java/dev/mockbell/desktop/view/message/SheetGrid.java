@@ -56,7 +56,7 @@ public final class SheetGrid extends VBox {
         this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
                 .again(SheetGrid::elementAgain)
-                .column("Value", 196, this::value)
+                .column("Value", 164, this::value)
                 .again(SheetGrid::valueAgain)
                 .yielding("Type", 104, 470, l -> third(l.row().type()))
                 .again((node, l) -> typeAgain((Label) node, l))

@@ -30,6 +30,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
@@ -62,6 +63,7 @@ public final class TrafficView extends VBox implements StationView {
     private final TextField text = new TextField();
     private final ComboBox<String> operation = new ComboBox<>();
     private final StackPane requestBody = new StackPane();
+    private final StackPane responseBody = new StackPane();
     private final XmlArea request = new XmlArea(false);
     private final XmlArea response = new XmlArea(false);
     private final HBox requestHead = new HBox();
@@ -184,8 +186,6 @@ public final class TrafficView extends VBox implements StationView {
                 .column("From", 140, l -> quiet(l.origin()));
         list.setId("ledger");
         list.setItems(model.listings());
-        list.setPlaceholder(Parts.empty(
-                "No exchange passes the filter. Everything that is called, checked or answered appears here."));
         list.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
             if (now != null && !following) {
                 model.select(now.id());
@@ -200,11 +200,12 @@ public final class TrafficView extends VBox implements StationView {
         VBox.setVgrow(ledger, Priority.ALWAYS);
         requestHead.getStyleClass().add("panel-head");
         responseHead.getStyleClass().add("panel-head");
-        requestBody.getChildren().add(request);
         VBox left = Parts.panel(requestHead, Parts.tall(requestBody));
-        VBox right = Parts.panel(responseHead, Parts.tall(response), foot);
+        VBox right = Parts.panel(responseHead, Parts.tall(responseBody), foot);
         for (VBox side : List.of(left, right)) {
             side.setPrefWidth(10);
+            // both the same, whatever stands in them
+            side.setMinWidth(0);
             HBox.setHgrow(side, Priority.ALWAYS);
         }
         HBox pair = new HBox(10, left, right);
@@ -235,6 +236,10 @@ public final class TrafficView extends VBox implements StationView {
                                 () -> filter(model.filterProperty().get().between(null, null)),
                                 "chip",
                                 "here")));
+        list.setPlaceholder(Parts.empty(
+                model.filterProperty().get().equals(LedgerFilter.ALL)
+                        ? "Nothing yet. Everything that is called, checked or answered appears here."
+                        : "No exchange passes the filter."));
         boolean any = !chips.getChildren().isEmpty();
         chips.setManaged(any);
         chips.setVisible(any);
@@ -263,9 +268,9 @@ public final class TrafficView extends VBox implements StationView {
         if (e == null) {
             requestHead.getChildren().setAll(Parts.text("Request", "heading"));
             responseHead.getChildren().setAll(Parts.text("Response", "heading"));
-            request.show("");
-            response.show("");
-            foot.getChildren().add(Parts.text("Choose an exchange to see it in full", "third"));
+            requestBody.getChildren().setAll(Parts.empty("Choose an exchange above to see it in full."));
+            responseBody.getChildren().setAll(new Region());
+            foot.getChildren().add(Parts.text("Nothing is chosen", "third"));
             return;
         }
         reselect();
@@ -291,6 +296,8 @@ public final class TrafficView extends VBox implements StationView {
                             responseTab = t;
                             showExchange();
                         }));
+        requestBody.getChildren().setAll(request);
+        responseBody.getChildren().setAll(response);
         request.show(model.text(e, false, requestTab == Reading.WIRE));
         response.show(
                 e.response().isPresent() ? model.text(e, true, responseTab == Reading.WIRE) : "No answer: " + e.note());
@@ -300,9 +307,7 @@ public final class TrafficView extends VBox implements StationView {
                 () -> call.actions().open(e));
         again.setId("send-again");
         Button copy = Parts.button(
-                "Copy request",
-                "Copy the request's body, credentials masked",
-                () -> Copying.text(desk.redactor().message(e.request().text())));
+                "Copy request", "Copy the request's body, credentials masked", () -> model.copyOf(e, Copying::text));
         foot.getChildren()
                 .addAll(
                         Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
