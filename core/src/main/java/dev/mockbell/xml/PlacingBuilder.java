@@ -10,7 +10,6 @@ import org.w3c.dom.Node;
 import org.xml.sax.Attributes;
 import org.xml.sax.Locator;
 import org.xml.sax.SAXException;
-import org.xml.sax.SAXParseException;
 import org.xml.sax.ext.DefaultHandler2;
 
 /**
@@ -56,10 +55,10 @@ final class PlacingBuilder extends DefaultHandler2 {
     public void startElement(String uri, String localName, String qName, Attributes attributes) throws SAXException {
         flush();
         if (++depth > depthLimit) {
-            throw new SAXParseException("elements are nested more than " + depthLimit + " deep", locator);
+            throw new BeyondBounds("elements are nested more than " + depthLimit + " deep", locator);
         }
         if (attributes.getLength() > MOST_ATTRIBUTES) {
-            throw new SAXParseException("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
+            throw new BeyondBounds("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
         }
         PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
         int count = attributes.getLength();
@@ -87,7 +86,7 @@ final class PlacingBuilder extends DefaultHandler2 {
     private void grow(int by) throws SAXException {
         textSize += by;
         if (textSize > textLimit) {
-            throw new SAXParseException("its entities expand beyond the limit", locator);
+            throw new BeyondBounds("its entities expand beyond the limit", locator);
         }
     }
 

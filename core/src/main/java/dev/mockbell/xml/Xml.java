@@ -9,6 +9,8 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.StringReader;
 import javax.xml.stream.XMLInputFactory;
+import org.apache.xerces.impl.XMLErrorReporter;
+import org.apache.xerces.impl.msg.XMLMessageFormatter;
 import org.apache.xerces.parsers.SAXParser;
 import org.apache.xerces.parsers.XML11Configuration;
 import org.apache.xerces.util.SecurityManager;
@@ -28,6 +30,7 @@ import org.xml.sax.XMLReader;
 public final class Xml {
     private static final String SAX = "http://xml.org/sax/features/";
     private static final String APACHE = "http://apache.org/xml/features/";
+    private static final String ERROR_REPORTER = "http://apache.org/xml/properties/internal/error-reporter";
     private static final String SECURITY_MANAGER = "http://apache.org/xml/properties/security-manager";
 
     /** How many characters more than the document has its entities may bring in. */
@@ -37,9 +40,16 @@ public final class Xml {
 
     /** A namespace-aware reader that obeys {@code limits} in all but depth and size. */
     public static XMLReader reader(XmlLimits limits) {
+        return reader(limits, new Complaints());
+    }
+
+    private static XMLReader reader(XmlLimits limits, Complaints complaints) {
         try {
             // made directly: the factories search the whole class path for a configuration each time
-            XMLReader reader = new SAXParser(new XML11Configuration());
+            XML11Configuration configuration = new XML11Configuration();
+            ((XMLErrorReporter) configuration.getProperty(ERROR_REPORTER))
+                    .putMessageFormatter(XMLMessageFormatter.XML_DOMAIN, complaints);
+            XMLReader reader = new SAXParser(configuration);
             reader.setFeature(SAX + "external-general-entities", false);
             reader.setFeature(SAX + "external-parameter-entities", false);
             reader.setFeature(APACHE + "nonvalidating/load-external-dtd", false);
@@ -119,7 +129,8 @@ public final class Xml {
         PlacedDocument document = new PlacedDocument();
         document.setDocumentURI(name);
         PlacingBuilder builder = new PlacingBuilder(document, limits.depth(), size + ENTITY_TEXT);
-        XMLReader reader = reader(limits);
+        Complaints complaints = new Complaints();
+        XMLReader reader = reader(limits, complaints);
         reader.setContentHandler(builder);
         try {
             reader.setFeature("http://xml.org/sax/features/namespace-prefixes", true);
@@ -127,7 +138,7 @@ public final class Xml {
             reader.parse(source);
             return document;
         } catch (SAXParseException e) {
-            throw notWellFormed(e, name);
+            throw unreadable(e, complaints, name);
         } catch (SAXException | IOException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
@@ -140,14 +151,11 @@ public final class Xml {
         }
     }
 
-    private static Problem notWellFormed(SAXParseException e, String name) {
-        String reason = clause(Problem.reason(e));
-        if (reason.contains("DOCTYPE is disallowed")) {
-            reason = "it has a document type declaration, which SOAP forbids";
-        } else if (reason.contains("entity expansions")) {
-            reason = "its entities expand beyond the limit";
-        }
-        boolean bound = reason.contains(" more than ") || reason.contains("beyond the limit");
+    private static Problem unreadable(SAXParseException e, Complaints complaints, String name) {
+        boolean bound = e instanceof BeyondBounds || complaints.isExpansion();
+        String reason = complaints.isDoctype()
+                ? "it has a document type declaration, which SOAP forbids"
+                : complaints.isExpansion() ? "its entities expand beyond the limit" : clause(Problem.reason(e));
         return Problem.of(
                 Problem.Kind.INPUT,
                 (bound ? "The XML goes beyond what is read: " : "The XML is not well-formed: ") + reason,
