@@ -259,6 +259,11 @@ final class CallCommand implements Callable<Integer> {
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
         console.note(status + exchange.timing().totalMillis() + " ms, "
                 + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
+        int beside = exchange.response().map(r -> r.attachments().size()).orElse(0);
+        if (beside > 0) {
+            console.note(beside + " more " + (beside == 1 ? "part" : "parts")
+                    + " in the same body; --wire shows all of it.");
+        }
         if (exchange.response().isEmpty()) {
             console.note("Check the address and that the service is up; --endpoint sends elsewhere, and “mockbell mock”"
                     + " stands in for it.");

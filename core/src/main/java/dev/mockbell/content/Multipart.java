@@ -46,13 +46,8 @@ public final class Multipart {
         }
     }
 
-    /**
-     * The part that the others belong to (RFC 2387 §3.2): the one that {@code start} names, else the first.
-     *
-     * @throws Problem when the body is not in parts as its type says
-     */
-    public static Part root(Content body, MediaType type) {
-        List<Part> parts = parts(body, type);
+    /** The part that the others belong to (RFC 2387 §3.2): the one that {@code start} names, else the first. */
+    public static Part root(List<Part> parts, MediaType type) {
         Optional<String> start = type.parameter("start").map(s -> s.strip().replaceAll("^<|>$", ""));
         return parts.stream()
                 .filter(p -> start.isPresent() && p.id().equals(start))

@@ -7,6 +7,7 @@ import dev.mockbell.content.Multipart;
 import dev.mockbell.content.Part;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextEncoding;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -61,9 +62,20 @@ public sealed interface Message permits HttpMessage {
     /** The part that holds the message itself; the body when there are no parts, also where there should be. */
     default Part root() {
         try {
-            return Multipart.is(type()) ? Multipart.root(body(), type()) : new Part(headers(), body());
+            return Multipart.root(parts(), type());
         } catch (Problem notInParts) {
             return new Part(headers(), body());
+        }
+    }
+
+    /** The parts besides the root; none where there are no parts, also where there should be. */
+    default List<Part> attachments() {
+        try {
+            List<Part> all = new ArrayList<>(parts());
+            all.remove(Multipart.root(all, type()));
+            return all;
+        } catch (Problem notInParts) {
+            return List.of();
         }
     }
 

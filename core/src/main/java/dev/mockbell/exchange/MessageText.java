@@ -9,7 +9,9 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * Messages as text for people to look at.
@@ -49,7 +51,17 @@ public record MessageText(Optional<Redactor> redactor, int most) {
         }
         String text = laidOut(message);
         return redactor.map(r -> r.message(text)).orElse(text)
-                + leftOut(message.root().content());
+                + leftOut(message.root().content())
+                + attachments(message);
+    }
+
+    private static String attachments(Message message) {
+        List<Part> parts = message.attachments();
+        String each = parts.stream()
+                .map(p -> p.header("Content-Type").orElse("no type") + ", "
+                        + p.content().size() + " bytes")
+                .collect(Collectors.joining("; "));
+        return parts.isEmpty() ? "" : "\n\n(beside it in the same body: " + each + ")";
     }
 
     private String laidOut(Message message) {

@@ -32,14 +32,14 @@ class MultipartTest {
         assertThat(text(parts.get(0))).isEqualTo("\u0089PNG\r\n\r\n--a b=x");
         assertThat(parts.get(0).header("content-type")).contains("image/png; name=\"x\"");
         assertThat(parts.get(0).id()).contains("p1@hut");
-        assertThat(text(Multipart.root(body, RELATED))).isEqualTo("<e/>");
+        assertThat(text(Multipart.root(parts, RELATED))).isEqualTo("<e/>");
     }
 
     @Test
     void withoutAStartTheFirstIsTheRoot() {
         Content body = content("--x\n\none\n--x\n\ntwo\n--x--");
-        assertThat(text(Multipart.root(body, new MediaType("multipart/related;boundary=x"))))
-                .isEqualTo("one");
+        MediaType type = new MediaType("multipart/related;boundary=x");
+        assertThat(text(Multipart.root(Multipart.parts(body, type), type))).isEqualTo("one");
     }
 
     @Test
