@@ -107,7 +107,7 @@ final class LedgerRows {
         return new Listing(
                 r.getLong(1),
                 LedgerSql.instant(r.getLong(2)),
-                Way.valueOf(r.getString(3)),
+                one(Way.class, r.getString(3)),
                 r.getString(4),
                 r.getString(5),
                 r.getString(6),
@@ -116,8 +116,17 @@ final class LedgerRows {
                 r.getLong(9),
                 r.getLong(10),
                 r.getLong(11),
-                Outcome.valueOf(r.getString(12)),
+                one(Outcome.class, r.getString(12)),
                 r.getString(13));
+    }
+
+    /** @throws SQLException when a file that others wrote has something else there */
+    private static <E extends Enum<E>> E one(Class<E> kind, String name) throws SQLException {
+        try {
+            return Enum.valueOf(kind, name == null ? "" : name);
+        } catch (IllegalArgumentException e) {
+            throw new SQLException("“" + name + "” is not known there", e);
+        }
     }
 
     static Exchange exchange(ResultSet r, Pieces pieces) throws SQLException {

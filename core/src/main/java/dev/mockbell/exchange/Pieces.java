@@ -77,7 +77,10 @@ final class Pieces {
                 s.setLong(1, exchange);
                 try (ResultSet r = s.executeQuery()) {
                     while (r.next()) {
-                        sizes.put(Face.values()[r.getInt(1)], r.getLong(2));
+                        int face = r.getInt(1);
+                        if (face >= 0 && face < Face.values().length) {
+                            sizes.put(Face.values()[face], r.getLong(2));
+                        }
                     }
                 }
             }

@@ -269,6 +269,46 @@ class LedgerTest {
         }
     }
 
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "UPDATE exchange SET way = 'SIDEWAYS'",
+                "UPDATE exchange SET outcome = ''",
+                "UPDATE exchange SET kind = 'pigeon'"
+            })
+    void aRowThatOthersWroteIsRefusedInWords(String sql) throws Exception {
+        Path file = folder.resolve("l.db");
+        long id;
+        try (Ledger ledger = Ledger.open(file)) {
+            id = ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>")).id();
+        }
+        statement(file, sql);
+        try (Ledger ledger = Ledger.open(file)) {
+            assertThatThrownBy(() -> ledger.get(id))
+                    .isInstanceOf(Problem.class)
+                    .hasMessageContaining("The ledger cannot be read")
+                    .hasMessageContaining("not known");
+        }
+    }
+
+    @Test
+    void piecesThatOthersWroteDoNoHarm() throws Exception {
+        Path file = folder.resolve("l.db");
+        long id;
+        try (Ledger ledger = Ledger.open(file)) {
+            id = ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>")).id();
+        }
+        statement(
+                file,
+                "INSERT INTO piece VALUES (" + id + ", 77, 0, x'', x'01')",
+                "INSERT INTO piece VALUES (" + id + ", 0, 5, x'', x'0203')");
+        try (Ledger ledger = Ledger.open(file)) {
+            Content body = ledger.get(id).orElseThrow().request().body();
+            assertThat(body.start(4)).isEqualTo(bytes("<a/>"));
+            assertThatThrownBy(body::bytes).isInstanceOf(Problem.class);
+        }
+    }
+
     @Test
     void aNumberIsNeverGivenTwiceAlsoWhenTheNewestAreGone() throws Exception {
         Path file = folder.resolve("l.db");
