@@ -17,10 +17,20 @@ public record HttpMessage(String title, List<Header> headers, Content body, Cont
 
     @Override
     public int status() {
-        String[] words = title.split(" ");
-        return title.startsWith("HTTP/") && words.length > 1 && words[1].matches("\\d{3}")
-                ? Integer.parseInt(words[1])
-                : 0;
+        int space = title.indexOf(' ');
+        if (!title.startsWith("HTTP/") || space < 0 || title.length() < space + 4) {
+            return 0;
+        }
+        int number = 0;
+        for (int i = space + 1; i < space + 4; i++) {
+            int digit = title.charAt(i) - '0';
+            if (digit < 0 || digit > 9) {
+                return 0;
+            }
+            number = number * 10 + digit;
+        }
+        boolean ends = title.length() == space + 4 || title.charAt(space + 4) == ' ';
+        return ends ? number : 0;
     }
 
     /** The start line and headers as text, ending with an empty line. */

@@ -8,6 +8,8 @@ import java.util.regex.Pattern;
 public final class Envelope {
     private static final Pattern BODY = Pattern.compile("<([A-Za-z_][\\w.-]*:)?Body(\\s[^>]*)?>");
 
+    private static final Pattern ENVELOPE = Pattern.compile("\\s*<([A-Za-z_][\\w.-]*:)?Envelope[\\s>]");
+
     private Envelope() {}
 
     /**
@@ -56,7 +58,7 @@ public final class Envelope {
 
     /** Whether the text is an envelope already. */
     public static boolean isEnvelope(String text) {
-        return text.strip().matches("(?s)<([A-Za-z_][\\w.-]*:)?Envelope[\\s>].*");
+        return ENVELOPE.matcher(text).lookingAt();
     }
 
     private static String withoutDeclaration(String xml) {

@@ -18,7 +18,7 @@ import java.util.regex.Pattern;
  */
 public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final Pattern DECLARED =
-            Pattern.compile("^\\s*<\\?xml\\s[^>]*?encoding\\s*=\\s*[\"']([^\"']+)[\"'][^>]*>");
+            Pattern.compile("\\s*<\\?xml\\s[^>]*?encoding\\s*=\\s*[\"']([^\"']+)[\"'][^>]*>");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
 
     /**
@@ -60,7 +60,7 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
         Charset plain = ebcdic ? Charset.forName("IBM037") : StandardCharsets.ISO_8859_1;
         Matcher declared = DECLARED.matcher(new String(bytes, 0, Math.min(bytes.length, 400), plain));
         Optional<Charset> given = new MediaType(contentType).charset();
-        if (!declared.find()) {
+        if (!declared.lookingAt()) {
             return new TextEncoding(given.orElse(StandardCharsets.UTF_8), 0, Optional.empty());
         }
         String name = declared.group(1).strip();
