@@ -1,7 +1,11 @@
 package dev.mockbell.message;
 
+import dev.mockbell.xml.Xml;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.Map;
 import java.util.Optional;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
@@ -17,14 +21,43 @@ public final class MessagePath {
         Deque<String> steps = new ArrayDeque<>();
         Node at = node instanceof Text ? node.getParentNode() : node;
         if (at instanceof Attr attr) {
-            String local = attr.getLocalName() == null ? attr.getName() : attr.getLocalName();
-            steps.push(attr.getNamespaceURI() == null ? "@" + local : "@*:" + local);
+            steps.push(step(attr));
             at = attr.getOwnerElement();
         }
         for (; at instanceof Element e; at = at.getParentNode()) {
             steps.push(step(e));
         }
         return "/" + String.join("/", steps);
+    }
+
+    /** The path of an element, and those of all elements and attributes in it, as {@link #of} gives them, in one go. */
+    public static Map<Node, String> all(Element root) {
+        Map<Node, String> paths = new IdentityHashMap<>();
+        below(root, of(root), paths);
+        return paths;
+    }
+
+    private static void below(Element element, String path, Map<Node, String> paths) {
+        paths.put(element, path);
+        for (int i = 0; i < element.getAttributes().getLength(); i++) {
+            Attr attr = (Attr) element.getAttributes().item(i);
+            paths.put(attr, path + "/" + step(attr));
+        }
+        Map<String, Integer> like = new HashMap<>();
+        for (Element child : Xml.children(element)) {
+            like.merge(child.getLocalName(), 1, Integer::sum);
+        }
+        Map<String, Integer> seen = new HashMap<>();
+        for (Element child : Xml.children(element)) {
+            String name = child.getLocalName();
+            int position = seen.merge(name, 1, Integer::sum);
+            below(child, path + "/" + name + (like.get(name) > 1 ? "[" + position + "]" : ""), paths);
+        }
+    }
+
+    private static String step(Attr attr) {
+        String local = attr.getLocalName() == null ? attr.getName() : attr.getLocalName();
+        return attr.getNamespaceURI() == null ? "@" + local : "@*:" + local;
     }
 
     /** As {@link #of(Node)}, with the prefixes that the message uses; a default namespace has none to show. */

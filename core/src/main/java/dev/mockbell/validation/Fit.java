@@ -4,6 +4,7 @@ import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.sheet.RowPaths;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.sheet.SheetRow.Kind;
@@ -38,7 +39,7 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
             Sheet sheet = Sheet.open(outline, payload);
             List<String> misfits = new ArrayList<>();
             rootMisfit(outline, sheet).ifPresent(misfits::add);
-            sheet.root().ifPresent(r -> collect(r, misfits));
+            sheet.root().ifPresent(r -> collect(r, RowPaths.of(r), misfits));
             if (misfits.isEmpty()) {
                 return new Fit(List.of(), List.of(), payload);
             }
@@ -66,9 +67,10 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
                 .map(r -> "the body holds " + ElementMatch.nameOf(element) + ", " + r.name() + " is expected");
     }
 
-    private static void collect(SheetRow row, List<String> into) {
-        row.problem().ifPresent(p -> into.add((row.path().isEmpty() ? row.label() : row.path()) + ": " + p));
-        row.children().forEach(c -> collect(c, into));
+    private static void collect(SheetRow row, RowPaths paths, List<String> into) {
+        String path = paths.path(row);
+        row.problem().ifPresent(p -> into.add((path.isEmpty() ? row.label() : path) + ": " + p));
+        row.children().forEach(c -> collect(c, paths, into));
     }
 
     /** A root of the old name or namespace gets the new one; a changed namespace is changed wherever it stands. */

@@ -1,7 +1,5 @@
 package dev.mockbell.xml;
 
-import com.ctc.wstx.api.InvalidCharHandler;
-import com.ctc.wstx.api.WstxOutputProperties;
 import com.ctc.wstx.stax.WstxOutputFactory;
 import java.io.StringWriter;
 import javax.xml.stream.XMLStreamException;
@@ -37,8 +35,6 @@ public final class XmlWriter {
         XMLOutputFactory2 factory = new WstxOutputFactory();
         factory.setProperty(XMLOutputFactory2.IS_REPAIRING_NAMESPACES, false);
         factory.setProperty(XMLOutputFactory2.XSP_NAMESPACE_AWARE, false);
-        factory.setProperty(
-                WstxOutputProperties.P_OUTPUT_INVALID_CHAR_HANDLER, new InvalidCharHandler.ReplacingHandler('\uFFFD'));
         return factory;
     }
 
@@ -83,14 +79,14 @@ public final class XmlWriter {
     }
 
     public XmlWriter attribute(String name, Object value) {
-        return write(() -> out.writeAttribute(name, String.valueOf(value)));
+        return write(() -> out.writeAttribute(name, Markup.legal(String.valueOf(value))));
     }
 
     /** Text of the element that was started last. */
     public XmlWriter text(String value) {
         inline = true;
         leaf = false;
-        return write(() -> out.writeCharacters(value));
+        return write(() -> out.writeCharacters(Markup.legal(value)));
     }
 
     /** What is XML already, as it is. */
@@ -102,6 +98,9 @@ public final class XmlWriter {
 
     /** Ends the element that was started last. */
     public XmlWriter end() {
+        if (depth == 0) {
+            throw new IllegalStateException("no element is open");
+        }
         depth--;
         boolean close = !inline && !leaf;
         write(() -> {

@@ -10,6 +10,7 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.project.Names;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sheet.RowPaths;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
@@ -379,11 +380,13 @@ public final class CallModel {
         boolean shown = current.get() != null && current.get().reference().equals(kept.reference());
         if (shown && lastOf.containsKey(kept.reference())) {
             previous.clear();
-            response.lines().forEach(l -> {
-                if (l.row().children().isEmpty()) {
-                    previous.put(l.row().path(), l.row().value());
-                }
-            });
+            if (!response.lines().isEmpty()) {
+                RowPaths.of(response.lines().get(0).row()).each((row, path) -> {
+                    if (row.children().isEmpty()) {
+                        previous.put(path, row.value());
+                    }
+                });
+            }
         }
     }
 

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.sheet.RowPaths;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.sheet.SheetRow.Kind;
@@ -59,13 +60,23 @@ final class SheetLines {
     /** Goes over to another sheet of the same message, whose rows have other ids: what was folded is found again by its path. */
     void take(Sheet other) {
         Set<String> paths = new HashSet<>();
-        if (sheet != null) {
-            toggled.forEach(id -> sheet.row(id).map(SheetRow::path).ifPresent(paths::add));
+        if (sheet != null && !toggled.isEmpty()) {
+            sheet.root()
+                    .ifPresent(root -> RowPaths.of(root).each((row, path) -> {
+                        if (toggled.contains(row.id())) {
+                            paths.add(path);
+                        }
+                    }));
         }
         sheet = other;
         if (!paths.isEmpty()) {
             toggled.clear();
-            paths.forEach(p -> sheet.at(p).ifPresent(r -> toggled.add(r.id())));
+            sheet.root()
+                    .ifPresent(root -> RowPaths.of(root).each((row, path) -> {
+                        if (paths.contains(path)) {
+                            toggled.add(row.id());
+                        }
+                    }));
         }
     }
 
