@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -82,6 +83,7 @@ class MessagePathTest {
         all.forEach((node, path) -> assertThat(path)
                 .as(node instanceof Attr a ? a.getName() : node.getNodeName())
                 .isEqualTo(MessagePath.of(node)));
-        assertThat(MessagePath.all((Element) at("/Trip/leg[2]"))).containsValue("/Trip/leg[2]/to[1]");
+        assertThat(List.copyOf(MessagePath.all((Element) at("/Trip/leg[2]")).values()))
+                .contains("/Trip/leg[2]/to[1]");
     }
 }
