@@ -52,8 +52,15 @@ public final class Hand {
         watchdog.ifPresent(Watchdog::check);
     }
 
-    /** Does something on the interface thread and waits for it. */
+    /** Does something on the interface thread and waits for it; at once, when that is the caller's. */
     public static <T> T on(Callable<T> action) {
+        if (Platform.isFxApplicationThread()) {
+            try {
+                return action.call();
+            } catch (Exception e) {
+                throw new IllegalStateException(e.getMessage(), e);
+            }
+        }
         CompletableFuture<T> done = new CompletableFuture<>();
         Platform.runLater(() -> {
             try {

@@ -7,6 +7,7 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
@@ -58,7 +59,7 @@ public final class CheckView extends StackPane implements StationView {
                 model.stepProperty().set(now);
             }
         });
-        InvalidationListener all = o -> show();
+        InvalidationListener all = o -> Refocus.now(this, this::show);
         model.suiteProperty().addListener(all);
         model.runs().addListener(all);
         model.runningProperty().addListener(all);
@@ -187,6 +188,7 @@ public final class CheckView extends StackPane implements StationView {
 
     private void askName() {
         TextField field = new TextField("New suite");
+        field.setId("ask-suite");
         Runnable done = () -> {
             if (!field.getText().isBlank()) {
                 Overlay.close(this);

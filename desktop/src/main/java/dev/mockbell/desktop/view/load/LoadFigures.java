@@ -55,6 +55,7 @@ final class LoadFigures extends VBox {
                     label.setMinWidth(0);
                     return label;
                 });
+        failures.setId("load-failures");
         failures.headless();
         failures.setPlaceholder(Parts.empty("None so far."));
         failures.setItems(model.failures());

@@ -193,6 +193,7 @@ final class LoadPlanPane extends VBox {
 
     private void askBound(LoadPlan p, Limit.Measure measure, String words) {
         TextField field = new TextField("300");
+        field.setId("ask-bound");
         Runnable keep = () -> {
             try {
                 double bound = Double.parseDouble(field.getText().strip());

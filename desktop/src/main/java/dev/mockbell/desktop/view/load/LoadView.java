@@ -44,7 +44,7 @@ public final class LoadView extends StackPane implements StationView {
         });
         setId("load-station");
         station = build();
-        InvalidationListener all = o -> show();
+        InvalidationListener all = o -> Refocus.now(this, this::show);
         model.planProperty().addListener((InvalidationListener) o -> Refocus.around(plan, this::show));
         model.runningProperty().addListener(all);
         model.resultProperty().addListener(all);
@@ -129,10 +129,11 @@ public final class LoadView extends StackPane implements StationView {
             label.setId("load-running");
             head.getChildren().add(label);
         } else if (done != null) {
-            Label label = Parts.text(
-                    done.stopped() ? "stopped" : done.passed() ? "limits kept" : "limits not kept",
-                    "tag",
-                    done.passed() ? "fine" : "failed");
+            boolean judged = !done.limits().isEmpty();
+            String words = done.stopped()
+                    ? "stopped"
+                    : !judged ? "no limits to judge it by" : done.passed() ? "limits kept" : "limits not kept";
+            Label label = Parts.text(words, "tag", !judged ? "second" : done.passed() ? "fine" : "failed");
             label.setId("load-verdict");
             head.getChildren().add(label);
         }

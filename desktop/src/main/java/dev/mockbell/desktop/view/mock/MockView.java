@@ -7,6 +7,7 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.StationView;
@@ -57,7 +58,7 @@ public final class MockView extends StackPane implements StationView {
         this.answer = new AnswerPane(models);
         setId("mock-station");
         station = build();
-        InvalidationListener all = o -> show();
+        InvalidationListener all = o -> Refocus.now(this, this::show);
         model.contractProperty().addListener(all);
         model.operationProperty().addListener(all);
         model.answerProperty().addListener(all);
@@ -314,7 +315,8 @@ public final class MockView extends StackPane implements StationView {
                 events.stream().filter(e -> !e.matched()).findFirst();
         Label words = unmatched
                 .map(e -> Parts.marked(Mark.FAILED, Numbers.clock(e.at()) + " · " + e.why()))
-                .orElseGet(() -> Parts.text("Every request so far was matched.", "third"));
+                .orElseGet(() -> Parts.text(
+                        events.isEmpty() ? "No request so far." : "The latest requests were all matched.", "third"));
         words.setWrapText(true);
         why.getChildren().add(words);
     }
