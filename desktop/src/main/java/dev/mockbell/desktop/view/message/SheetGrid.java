@@ -56,11 +56,11 @@ public final class SheetGrid extends VBox {
         this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
                 .again(SheetGrid::elementAgain)
-                .column("Value", 164, this::value)
+                .column("Value", 186, this::value)
                 .again(SheetGrid::valueAgain)
-                .yielding("Type", 104, 470, l -> third(l.row().type()))
+                .yielding("Type", 94, 470, l -> third(l.row().type()))
                 .again((node, l) -> typeAgain((Label) node, l))
-                .number("Occurs", 64, this::occurs)
+                .number("Occurs", 68, this::occurs)
                 .again((node, l) -> occursAgain((HBox) node, l))
                 .flat();
         grid.setId(id);
