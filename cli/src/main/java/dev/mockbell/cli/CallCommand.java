@@ -4,11 +4,13 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Answer;
+import dev.mockbell.content.Content;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Ledger;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.MessageText;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
@@ -22,6 +24,7 @@ import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import java.io.IOException;
+import java.io.Reader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -253,7 +256,7 @@ final class CallCommand implements Callable<Integer> {
             console.line(text.wire(exchange.request()));
             exchange.response().ifPresent(r -> console.line(text.wire(r)));
         } else {
-            exchange.response().ifPresent(r -> console.line(r.text().stripTrailing()));
+            exchange.response().ifPresent(this::print);
         }
         String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
@@ -267,6 +270,14 @@ final class CallCommand implements Callable<Integer> {
         if (exchange.response().isEmpty()) {
             console.note("Check the address and that the service is up; --endpoint sends elsewhere, and “mockbell mock”"
                     + " stands in for it.");
+        }
+    }
+
+    private void print(Message response) {
+        try (Reader text = response.reader()) {
+            console.text(text);
+        } catch (IOException e) {
+            throw Content.unreadable(e);
         }
     }
 

@@ -3,7 +3,11 @@ package dev.mockbell.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.OutputStreamWriter;
 import java.io.PrintStream;
+import java.io.Reader;
+import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 
 /** Where a command writes: results to {@code out}, messages to {@code err}. */
@@ -18,6 +22,27 @@ public record Console(PrintStream out, PrintStream err) {
     void line(String text) {
         out.println(text);
         out.flush();
+    }
+
+    /** Text of any size, without the white space at its end. */
+    void text(Reader text) throws IOException {
+        // past the stream's own encoder, which takes each piece apart three times
+        Writer to = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        char[] piece = new char[8_192];
+        StringBuilder held = new StringBuilder();
+        for (int count = text.read(piece); count >= 0; count = text.read(piece)) {
+            int end = count;
+            while (end > 0 && Character.isWhitespace(piece[end - 1])) {
+                end--;
+            }
+            if (end > 0) {
+                to.append(held).write(piece, 0, end);
+                held.setLength(0);
+            }
+            held.append(piece, end, count - end);
+        }
+        to.flush();
+        line("");
     }
 
     void note(String text) {

@@ -99,7 +99,8 @@ public interface Content {
         }
     }
 
-    private static Problem unreadable(IOException e) {
+    /** What to tell when a stream of a content breaks off. */
+    static Problem unreadable(IOException e) {
         return Problem.of(
                 Problem.Kind.INPUT, "The bytes of the message cannot be read: " + Problem.reason(e), null, null, e);
     }

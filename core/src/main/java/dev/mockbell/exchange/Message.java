@@ -7,6 +7,10 @@ import dev.mockbell.content.Multipart;
 import dev.mockbell.content.Part;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextEncoding;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -15,6 +19,9 @@ import java.util.Optional;
  * One side of an exchange, whatever carried it. What all transports have is asked for here; what only one has, by a visitor.
  */
 public sealed interface Message permits HttpMessage {
+    /** How much of a body tells its encoding. */
+    int START = 8_192;
+
     /** One method a kind, so that a new kind does not compile before everything knows it. */
     interface Visitor<R> {
         R http(HttpMessage message);
@@ -81,7 +88,20 @@ public sealed interface Message permits HttpMessage {
 
     /** The message itself as text, by byte order mark, XML declaration or charset, else as UTF-8. */
     default String text() {
-        byte[] bytes = root().content().bytes();
-        return TextEncoding.of(bytes, root().header("Content-Type").orElse("")).decode(bytes);
+        try (Reader reader = reader();
+                StringWriter text = new StringWriter()) {
+            reader.transferTo(text);
+            return text.toString();
+        } catch (IOException e) {
+            throw Content.unreadable(e);
+        }
+    }
+
+    /** As {@link #text()}, piece by piece. For the caller to close. */
+    default Reader reader() throws IOException {
+        Part root = root();
+        TextEncoding encoding = TextEncoding.of(
+                root.content().start(START), root.header("Content-Type").orElse(""));
+        return new InputStreamReader(root.content().open(encoding.skip()), encoding.charset());
     }
 }

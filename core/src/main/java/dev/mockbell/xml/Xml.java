@@ -7,6 +7,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
+import java.io.SequenceInputStream;
 import java.io.StringReader;
 import javax.xml.stream.XMLInputFactory;
 import org.apache.xerces.impl.XMLErrorReporter;
@@ -35,6 +36,9 @@ public final class Xml {
 
     /** How many characters more than the document has its entities may bring in. */
     private static final long ENTITY_TEXT = 1 << 20;
+
+    /** How much of a document tells its encoding. */
+    private static final int START = 8_192;
 
     private Xml() {}
 
@@ -102,10 +106,20 @@ public final class Xml {
                     name,
                     "Raise the limit if it is meant to be that large.");
         }
-        byte[] bytes = from.bytes();
-        TextEncoding encoding = TextEncoding.of(bytes, contentType);
-        byte[] read = encoding.withoutLateDeclaration(bytes);
-        InputStream content = new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip());
+        byte[] start = from.start(START);
+        TextEncoding encoding = TextEncoding.of(start, contentType);
+        byte[] read = encoding.withoutLateDeclaration(start);
+        InputStream first = new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip());
+        try (InputStream rest = from.open(read.length);
+                InputStream content = new SequenceInputStream(first, rest)) {
+            return parse(content, encoding, from.size(), name, limits);
+        } catch (IOException e) {
+            throw Problem.of(Problem.Kind.INPUT, "The XML cannot be read: " + clause(Problem.reason(e)), name, null, e);
+        }
+    }
+
+    private static Document parse(
+            InputStream content, TextEncoding encoding, long size, String name, XmlLimits limits) {
         InputSource source = new InputSource(content);
         if (encoding.charset().name().startsWith("UTF-32")) {
             // the parser does not know it
@@ -115,7 +129,7 @@ public final class Xml {
             source.setEncoding(encoding.charset().name());
         }
         source.setSystemId(name);
-        return parse(source, bytes.length, name, limits);
+        return parse(source, size, name, limits);
     }
 
     /** As {@link #parse(byte[], String, XmlLimits)}, from text. */

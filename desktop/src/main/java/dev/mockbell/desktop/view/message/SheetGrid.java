@@ -26,6 +26,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The sheet that is edited: a typed outline with a field in each row that has a value. */
@@ -56,11 +57,11 @@ public final class SheetGrid extends VBox {
         this.actions = new SheetActions(this, model, tell);
         grid.growing("Element", this::element)
                 .again(SheetGrid::elementAgain)
-                .column("Value", 186, this::value)
+                .column("Value", 194, this::value)
                 .again(SheetGrid::valueAgain)
                 .yielding("Type", 94, 470, l -> third(l.row().type()))
                 .again((node, l) -> typeAgain((Label) node, l))
-                .number("Occurs", 68, this::occurs)
+                .number("Occurs", 63, this::occurs)
                 .again((node, l) -> occursAgain((HBox) node, l))
                 .flat();
         grid.setId(id);
@@ -419,7 +420,9 @@ public final class SheetGrid extends VBox {
     }
 
     private Node occurs(Line line) {
-        HBox box = new HBox(2, third(""));
+        Label words = third("");
+        words.setMinWidth(Region.USE_PREF_SIZE);
+        HBox box = new HBox(2, words);
         box.setAlignment(Pos.CENTER_RIGHT);
         occursAgain(box, line);
         return box;
