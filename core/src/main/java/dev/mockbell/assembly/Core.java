@@ -56,6 +56,7 @@ public final class Core implements AutoCloseable {
         return http;
     }
 
+    /** Evaluates expressions; keeps what it has compiled. */
     public synchronized Expressions expressions() {
         if (expressions == null) {
             expressions = new Expressions();
@@ -71,10 +72,12 @@ public final class Core implements AutoCloseable {
         return loops;
     }
 
+    /** Makes requests of cases and sends them. */
     public CaseCaller caller() {
         return new CaseCaller(http(), expressions());
     }
 
+    /** Reads and writes project folders. */
     public ProjectStore store() {
         return store;
     }

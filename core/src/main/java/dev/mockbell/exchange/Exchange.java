@@ -42,10 +42,12 @@ public record Exchange(
         FAILED
     }
 
+    /** The status of the response; 0 when none came. */
     public int status() {
         return response.map(Message::status).orElse(0);
     }
 
+    /** The same exchange with its number on the ledger. */
     public Exchange withId(long number) {
         return new Exchange(
                 number, started, way, contract, operation, endpoint, origin, request, response, timing, outcome, note);

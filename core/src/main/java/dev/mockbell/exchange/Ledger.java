@@ -93,6 +93,7 @@ public final class Ledger implements AutoCloseable {
         writer.listeners().add(listener);
     }
 
+    /** Takes a listener away; it may still hear of what is being announced just now. */
     public void unlisten(LedgerListener listener) {
         writer.listeners().remove(listener);
     }

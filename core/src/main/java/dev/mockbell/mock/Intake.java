@@ -51,6 +51,11 @@ final class Intake {
         return bounds;
     }
 
+    /** How many bytes of requests are held now. */
+    long held() {
+        return bytes.get();
+    }
+
     /** A request of so many bytes is done with. */
     void gone(long size) {
         bytes.addAndGet(-size);

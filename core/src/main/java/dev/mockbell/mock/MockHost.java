@@ -110,6 +110,11 @@ public final class MockHost implements AutoCloseable {
         return start(contract, plan, loops, expressions, recorder, listener, Intake.Bounds.USUAL);
     }
 
+    /** What counts and bounds that which comes in. */
+    Intake intake() {
+        return intake;
+    }
+
     /** As the other, with other bounds on what is let in. */
     static MockHost start(
             Contract contract,

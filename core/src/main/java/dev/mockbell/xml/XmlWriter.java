@@ -64,6 +64,7 @@ public final class XmlWriter {
         }
     }
 
+    /** Opens an element in the one that is open. */
     public XmlWriter start(String name) {
         write(() -> {
             if (!first && !inline) {
@@ -78,6 +79,7 @@ public final class XmlWriter {
         return this;
     }
 
+    /** An attribute, or a declaration, of the element that was opened right before. */
     public XmlWriter attribute(String name, Object value) {
         return write(() -> out.writeAttribute(name, Markup.legal(String.valueOf(value))));
     }

@@ -77,10 +77,12 @@ public final class CallModel {
         show(desk.placeProperty().get());
     }
 
+    /** The request that is edited. */
     public MessageModel request() {
         return request;
     }
 
+    /** The answer, which is only looked at. */
     public MessageModel response() {
         return response;
     }
@@ -130,6 +132,7 @@ public final class CallModel {
         return cases;
     }
 
+    /** The case that is shown; null without an operation. */
     public ObjectProperty<Case> currentProperty() {
         return current;
     }
@@ -139,6 +142,7 @@ public final class CallModel {
         return called;
     }
 
+    /** Whether an answer is being waited for. */
     public BooleanProperty waitingProperty() {
         return waiting;
     }

@@ -41,6 +41,7 @@ public final class CheckEdits {
         }
     }
 
+    /** Takes a check away; what the answer is worth without it is worked out anew. */
     public void remove(Check check) {
         call.keep(call.currentProperty()
                 .get()
@@ -77,6 +78,7 @@ public final class CheckEdits {
         return captures.stream().anyMatch(c -> c.name().equals(name));
     }
 
+    /** Takes a capture away; what it has found so far stays known in this session. */
     public void removeCapture(Capture capture) {
         call.keep(call.currentProperty()
                 .get()

@@ -14,6 +14,7 @@ public final class Line {
         this.open = open;
     }
 
+    /** The row, as it is now. */
     public SheetRow row() {
         return row;
     }

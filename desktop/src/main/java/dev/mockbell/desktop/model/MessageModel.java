@@ -79,10 +79,12 @@ public final class MessageModel {
         return lines.lines();
     }
 
+    /** The message as text, also one that cannot be read. */
     public ReadOnlyStringProperty xmlProperty() {
         return xml.getReadOnlyProperty();
     }
 
+    /** As {@link #xmlProperty()}, its value now. */
     public String xml() {
         return xml.get();
     }
@@ -132,6 +134,7 @@ public final class MessageModel {
         return changes;
     }
 
+    /** What the contract says the message may hold; empty when nothing is shown. */
     public Optional<MessageOutline> outline() {
         return Optional.ofNullable(outline);
     }
@@ -446,11 +449,13 @@ public final class MessageModel {
         return TextEncoding.of(bytes, "").decode(bytes).strip();
     }
 
+    /** Takes the last change back. */
     public void undo() {
         settle();
         undo.undo(xml.get()).ifPresent(this::restore);
     }
 
+    /** Makes the change that was taken back last again. */
     public void redo() {
         settle();
         undo.redo(xml.get()).ifPresent(this::restore);

@@ -22,6 +22,7 @@ public final class RequestPreview {
         this.call = call;
     }
 
+    /** The bytes as text, or why they cannot be made; empty before the first {@link #refresh}. */
     public ReadOnlyStringProperty textProperty() {
         return text.getReadOnlyProperty();
     }

@@ -15,14 +15,17 @@ public final class RowEdits {
         this.model = model;
     }
 
+    /** Puts a part in that is left out. */
     public void include(SheetRow row) {
         model.change(s -> s.include(row));
     }
 
+    /** Takes an optional part out. */
     public void leaveOut(SheetRow row) {
         model.change(s -> s.leaveOut(row));
     }
 
+    /** Adds one more behind the last of several. */
     public void repeat(SheetRow row) {
         model.change(s -> s.addRepeat(row));
     }
@@ -32,6 +35,7 @@ public final class RowEdits {
         model.change(s -> s.addGroup(row));
     }
 
+    /** Adds a copy behind the row. */
     public void duplicate(SheetRow row) {
         model.change(s -> s.duplicate(row));
     }
@@ -41,18 +45,22 @@ public final class RowEdits {
         model.change(s -> s.move(row, by));
     }
 
+    /** Takes the row out, also one that the contract requires. */
     public void remove(SheetRow row) {
         model.change(s -> s.remove(row));
     }
 
+    /** Takes another branch of a choice. */
     public void choose(SheetRow row, String branch) {
         model.change(s -> s.choose(row, branch));
     }
 
+    /** Marks the row as having no value, or takes the mark away. */
     public void setNil(SheetRow row, boolean nil) {
         model.change(s -> s.setNil(row, nil));
     }
 
+    /** Adds text at the end of an element of mixed content. */
     public void addText(SheetRow row) {
         model.change(s -> s.addText(row, "text"));
     }
@@ -66,6 +74,7 @@ public final class RowEdits {
         model.change(s -> s.addAttributes(row, text));
     }
 
+    /** Takes another type or element for the row. */
     public void become(SheetRow row, Variant variant) {
         model.change(s -> s.become(row, variant));
     }

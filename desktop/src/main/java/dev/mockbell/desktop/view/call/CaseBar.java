@@ -238,6 +238,7 @@ public final class CaseBar extends HBox {
         return menu;
     }
 
+    /** Copies the request in a form; the words say to the user which. */
     public void copy(CopyOut.Form form, String words) {
         model.actions().copyOut(form).ifPresent(text -> {
             Copying.text(text);
@@ -245,18 +246,21 @@ public final class CaseBar extends HBox {
         });
     }
 
+    /** Shows the variables of the case and what expressions may use. */
     public void variables() {
         if (current() != null) {
             VariablesWindow.show(this, model, desk);
         }
     }
 
+    /** Shows the boundary cases that can be made of the operation. */
     public void boundary() {
         if (current() != null) {
             BoundaryWindow.show(this, model);
         }
     }
 
+    /** Lets the user name and describe the case. */
     public void describe() {
         if (current() == null) {
             return;

@@ -159,6 +159,7 @@ public final class MessageEditor extends VBox {
         }
     }
 
+    /** Shows the text as the model has it. */
     public void show() {
         if (getScene() == null) {
             // out of sight it would only cost; it is shown anew when it comes into view
@@ -175,6 +176,7 @@ public final class MessageEditor extends VBox {
         }
     }
 
+    /** Opens the bar to find and replace in the text. */
     public void find() {
         find.open();
     }

@@ -194,11 +194,13 @@ public final class SheetGrid extends VBox {
         }
     }
 
+    /** Shows or hides what the contract says of the row that is pointed at. */
     public void toggleNote() {
         note.toggle();
         note.show(chosen());
     }
 
+    /** Shows the field that filters rows and goes to paths, with the keyboard in it. */
     public void showFilter() {
         finding.setVisible(true);
         filter.requestFocus();

@@ -7,6 +7,7 @@ import javafx.scene.input.ClipboardContent;
 public final class Copying {
     private Copying() {}
 
+    /** Puts a text on the clipboard. */
     public static void text(String text) {
         ClipboardContent content = new ClipboardContent();
         content.putString(text);

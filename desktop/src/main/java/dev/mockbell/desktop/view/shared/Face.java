@@ -13,6 +13,7 @@ public enum Face {
         this.words = words;
     }
 
+    /** What people read. */
     public String words() {
         return words;
     }

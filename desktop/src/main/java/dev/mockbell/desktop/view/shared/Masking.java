@@ -9,6 +9,7 @@ import javafx.scene.control.Button;
 public final class Masking {
     private Masking() {}
 
+    /** A switch between the very bytes and what hides secrets in them. */
     public static Node toggle(Desk desk) {
         Button button = Parts.button(
                 "Show masked",

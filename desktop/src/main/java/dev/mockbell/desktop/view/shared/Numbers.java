@@ -19,18 +19,22 @@ public final class Numbers {
 
     private Numbers() {}
 
+    /** A moment of this day to the second, in the zone of the machine. */
     public static String clock(Instant at) {
         return CLOCK.format(at);
     }
 
+    /** As {@link #clock}, to the millisecond. */
     public static String clockMillis(Instant at) {
         return MILLIS.format(at);
     }
 
+    /** As {@link #clock}, to the minute. */
     public static String clockShort(Instant at) {
         return SHORT.format(at);
     }
 
+    /** A size in the unit that suits it, of a thousand each. */
     public static String bytes(long count) {
         if (count < 1_000) {
             return count + " B";
@@ -40,14 +44,17 @@ public final class Numbers {
                 : String.format(Locale.ROOT, "%.1f MB", count / 1_000_000.0);
     }
 
+    /** A number with its thousands apart. */
     public static String whole(long number) {
         return String.format(Locale.ROOT, "%,d", number).replace(',', '\u2009');
     }
 
+    /** Milliseconds, with as many digits as mean something. */
     public static String millis(double value) {
         return value < 10 ? String.format(Locale.ROOT, "%.1f", value) : whole(Math.round(value));
     }
 
+    /** The mark of a verdict. */
     public static Mark mark(Verdict verdict) {
         return switch (verdict) {
             case PASSED -> Mark.PASSED;
@@ -56,6 +63,7 @@ public final class Numbers {
         };
     }
 
+    /** The mark of how an exchange went. */
     public static Mark mark(Outcome outcome) {
         return switch (outcome) {
             case FINE -> Mark.PASSED;
