@@ -26,7 +26,8 @@ final class BodyProducer implements AsyncEntityProducer {
 
     @Override
     public int available() {
-        return (int) Math.min(Integer.MAX_VALUE, piece.remaining() + content.size() - read);
+        // the end is something to write too, also that of a body without bytes
+        return (int) Math.min(Integer.MAX_VALUE, Math.max(1, piece.remaining() + content.size() - read));
     }
 
     @Override

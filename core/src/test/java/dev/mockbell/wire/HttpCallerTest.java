@@ -185,4 +185,20 @@ class HttpCallerTest {
                     .isEqualTo(large);
         }
     }
+
+    @ParameterizedTest
+    @CsvSource({"POST, Content-Length: 0", "GET, ''"})
+    void aRequestWithoutABodyIsSentToItsEnd(String method, String line) {
+        try (PlainServer server = PlainServer.says("HTTP/1.1 202 Accepted\r\nContent-Length: 0\r\n\r\n")) {
+            CallRequest request = new CallRequest(
+                    method, URI.create(server.address()), List.of(), Content.NONE, Duration.ofSeconds(5));
+            CallResult result = caller.call(request, new StopSignal());
+            assertThat(result.failure()).isEmpty();
+            assertThat(result.response().orElseThrow().status()).isEqualTo(202);
+            assertThat(server.requests().get(0))
+                    .startsWith(method)
+                    .contains(line)
+                    .endsWith("\r\n\r\n");
+        }
+    }
 }
