@@ -16,6 +16,8 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.w3c.dom.Element;
 
 /**
@@ -23,6 +25,9 @@ import org.w3c.dom.Element;
  * becomes a {@link Finding} and the rest is used.
  */
 public final class ContractReader {
+    private static final Pattern HOST_AND_PATH = Pattern.compile(
+            "([A-Za-z0-9-]+(?=:\\d+/)|localhost(?=/)|(?:\\d{1,3}\\.){3}\\d{1,3}(?=[:/])|(?:[A-Za-z0-9-]+\\.)+[A-Za-z][A-Za-z0-9-]*(?=[:/]))");
+
     private final DocumentFetcher fetcher;
     private final ReadLimits limits;
 
@@ -137,7 +142,7 @@ public final class ContractReader {
         }
         try {
             Path path = Path.of(given);
-            if (Files.exists(path) || !given.matches("[A-Za-z0-9.-]+(:\\d+)?/.*")) {
+            if (Files.exists(path) || !isHostAndPath(given)) {
                 return path.toAbsolutePath().normalize().toUri();
             }
             return new URI("http://" + given);
@@ -149,5 +154,14 @@ public final class ContractReader {
                     "Paste the address of a WSDL, starting with http:// or https://.",
                     e);
         }
+    }
+
+    /**
+     * Whether a text without a scheme starts with a host: one that is named with a port, this machine, a number, or a name of
+     * several labels; where a folder of that name is there, a file in it was meant.
+     */
+    private static boolean isHostAndPath(String given) {
+        Matcher start = HOST_AND_PATH.matcher(given);
+        return start.lookingAt() && !Files.isDirectory(Path.of(start.group(1)));
     }
 }

@@ -10,6 +10,8 @@ import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import javax.xml.namespace.QName;
@@ -17,6 +19,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class ContractReaderTest {
     private final Contract stay = Contracts.stay();
@@ -243,10 +246,33 @@ class ContractReaderTest {
     @ParameterizedTest
     @CsvSource({
         "huts.example/x?wsdl, http://huts.example/x?wsdl",
-        "https://huts.example/a b, https://huts.example/a%20b"
+        "https://huts.example/a b, https://huts.example/a%20b",
+        "huts.example:8080/x?wsdl, http://huts.example:8080/x?wsdl",
+        "localhost/x?wsdl, http://localhost/x?wsdl",
+        "stand-in:8471/x?wsdl, http://stand-in:8471/x?wsdl",
+        "127.0.0.1:8471/x?wsdl, http://127.0.0.1:8471/x?wsdl",
+        "10.0.0.7/x?wsdl, http://10.0.0.7/x?wsdl"
     })
     void addressesAreUnderstoodAsMeant(String given, String meant) {
         assertThat(ContractReader.address(given)).hasToString(meant);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"wsdls/huts.wsdl", "./huts.wsdl", "../x/huts.wsdl", "src/huts.wsdl", "a/b/c", "huts.wsdl", "~/x"
+            })
+    void whatDoesNotStartWithAHostIsAFileAlsoOneThatIsNotThere(String given) {
+        assertThat(ContractReader.address(given).getScheme()).isEqualTo("file");
+        assertThatThrownBy(() ->
+                        new ContractReader(DocumentFetcher.files(1 << 20)).read(given, Progress.NONE, new StopSignal()))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("no such file");
+    }
+
+    @Test
+    void aFolderThatIsNamedLikeAHostIsAFolder(@TempDir Path folder) throws IOException {
+        Path inside = Files.createDirectory(folder.resolve("huts.example")).resolve("x.wsdl");
+        assertThat(ContractReader.address(inside.toString())).isEqualTo(inside.toUri());
     }
 
     @Test

@@ -90,6 +90,13 @@ public final class ContractsModel {
         }
     }
 
+    /** Gives up on a question, unless it has been answered or another is asked by now. */
+    public void giveUp(LoginQuestion asked) {
+        if (question.get() == asked) {
+            answer(Optional.empty());
+        }
+    }
+
     /**
      * Fetches a contract and keeps it in the project; progress and problems are shown.
      *

@@ -169,7 +169,8 @@ public final class ContractView extends StackPane implements StationView {
         if (question == null) {
             Overlay.close(this);
         } else {
-            Overlay.show(this, ContractAdder.login(contracts, question), 520);
+            // left in whatever way, the reading must not wait for an answer for ever
+            Overlay.show(this, ContractAdder.login(contracts, question), 520, () -> contracts.giveUp(question));
         }
     }
 

@@ -12,10 +12,12 @@ import javafx.scene.layout.StackPane;
 /** Something laid over the window until Esc or a click beside it. */
 public final class Overlay extends StackPane {
     private final Optional<Node> before;
+    private final Runnable closed;
 
     /** @param before has the keyboard, and gets it back */
-    private Overlay(Region content, double width, Optional<Node> before) {
+    private Overlay(Region content, double width, Optional<Node> before, Runnable closed) {
         this.before = before;
+        this.closed = closed;
         getStyleClass().add("veil");
         setId("overlay");
         content.setMaxSize(width, Region.USE_PREF_SIZE);
@@ -44,9 +46,14 @@ public final class Overlay extends StackPane {
 
     /** Lays {@code content} over the window that shows {@code within}. */
     public static void show(Node within, Region content, double width) {
+        show(within, content, width, () -> {});
+    }
+
+    /** As {@link #show(Node, Region, double)}; {@code closed} is run when it is taken away, by whatever. */
+    public static void show(Node within, Region content, double width, Runnable closed) {
         close(within);
         Optional<Node> before = Optional.ofNullable(within.getScene().getFocusOwner());
-        Overlay overlay = new Overlay(content, width, before);
+        Overlay overlay = new Overlay(content, width, before, closed);
         ground(within).getChildren().add(overlay);
         Node first = content.lookup(".text-field");
         if (first == null) {
@@ -67,6 +74,7 @@ public final class Overlay extends StackPane {
                     overlay.before
                             .filter(b -> b.getScene() == within.getScene())
                             .ifPresent(Node::requestFocus);
+                    overlay.closed.run();
                 }
             }
         }

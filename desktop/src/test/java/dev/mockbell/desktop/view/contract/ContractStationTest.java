@@ -202,6 +202,38 @@ class ContractStationTest extends OnDesktop {
         }
     }
 
+    @Test
+    void leavingTheQuestionGivesUpTheReading() throws Exception {
+        String wsdl = Files.readString(desktop.wsdl);
+        try (ServerSocket server = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+            Thread serving = new Thread(() -> serve(server, wsdl));
+            serving.setDaemon(true);
+            serving.start();
+            ContractsModel model = desktop.desk.contracts();
+            Hand.run(() -> desktop.desk.importContract("http://127.0.0.1:" + server.getLocalPort() + "/peaks?wsdl"));
+            hand.await("the question", () -> shown("#login"));
+            hand.press(KeyCode.ESCAPE);
+            hand.await(
+                    "the reason",
+                    () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("asks for a login")));
+            assertThat(Hand.on(() -> model.progressProperty().get())).isEmpty();
+            assertThat(Hand.on(() -> model.questionProperty().get())).isNull();
+            Hand.run(() -> desktop.desk.importContract("http://127.0.0.1:" + server.getLocalPort() + "/peaks?wsdl"));
+            hand.await("it again", () -> shown("#login"));
+            hand.type("#login-user", "ines");
+            hand.type("#login-password", "wrong");
+            hand.click("#login-send");
+            hand.await(
+                    "once more",
+                    () -> model.questionProperty().get() != null
+                            && model.questionProperty().get().again());
+            hand.type("#login-user", "ines");
+            hand.type("#login-password", "right");
+            hand.click("#login-send");
+            hand.await("the contract", () -> desktop.desk.project().contracts().size() == 2);
+        }
+    }
+
     private static void serve(ServerSocket server, String wsdl) {
         while (!server.isClosed()) {
             try (Socket socket = server.accept()) {
