@@ -77,6 +77,25 @@ final class Definitions {
         return near;
     }
 
+    /**
+     * Notes that a reference leads nowhere: because it is not written, because nobody declares its prefix, or because there
+     * is nothing of that name.
+     *
+     * @param what it should lead to, for people
+     */
+    void unresolved(String rule, String what, Element from, String attribute) {
+        String text = from.getAttribute(attribute).strip();
+        String prefix = text.indexOf(':') < 0 ? "" : text.substring(0, text.indexOf(':'));
+        if (text.isEmpty()) {
+            String state = from.hasAttribute(attribute) ? "empty" : "missing";
+            error(rule, "This " + from.getLocalName() + " names no " + what + ": " + attribute + " is " + state, from);
+        } else if (!prefix.isEmpty() && Wsdl.qname(from, attribute).isEmpty()) {
+            error(rule, "There is no " + what + " " + text + ": the prefix " + prefix + " is not declared", from);
+        } else {
+            error(rule, "There is no " + what + " " + text, from);
+        }
+    }
+
     void error(String rule, String text, Element at) {
         finding(Severity.ERROR, rule, text, "Mend the reference.", at);
     }

@@ -7,6 +7,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Element;
 
@@ -32,9 +33,34 @@ final class PartReader {
     Optional<Message> message(Element from) {
         Optional<Element> message = definitions.find("message", from, "message");
         if (message.isEmpty()) {
-            definitions.error("unresolved-message", "There is no message " + from.getAttribute("message"), from);
+            definitions.unresolved("unresolved-message", "message", from, "message");
         }
         return message.map(e -> known.computeIfAbsent(e, this::read));
+    }
+
+    /** The part of a message that an element refers to by one of its attributes; a finding when there is none. */
+    Optional<MessagePart> part(Message message, Element from, String attribute) {
+        String name = from.getAttribute(attribute).strip();
+        return name.isEmpty() ? unnamed(from, attribute) : part(message, name, from);
+    }
+
+    private Optional<MessagePart> unnamed(Element from, String attribute) {
+        definitions.unresolved("unresolved-part", "part", from, attribute);
+        return Optional.empty();
+    }
+
+    /** The part of that name; a finding when the message has none. */
+    Optional<MessagePart> part(Message message, String name, Element from) {
+        Optional<MessagePart> part = message.part(name);
+        if (part.isEmpty()) {
+            String has = message.parts().stream().map(MessagePart::name).collect(Collectors.joining(", "));
+            definitions.error(
+                    "unresolved-part",
+                    "The message " + message.name().getLocalPart() + " has no part " + name
+                            + (has.isEmpty() ? "; it has none at all" : "; it has " + has),
+                    from);
+        }
+        return part;
     }
 
     private Message read(Element message) {

@@ -130,13 +130,9 @@ final class Wsdl11Operation {
         away.addAll(attachments);
         List<MessagePart> inBody =
                 new ArrayList<>(message.map(PartReader.Message::parts).orElse(List.of()));
-        if (body.isPresent() && body.get().hasAttribute("parts")) {
-            List<String> chosen =
-                    Arrays.asList(body.get().getAttribute("parts").strip().split("\\s+"));
-            inBody.removeIf(p -> !chosen.contains(p.name()));
-        } else {
-            inBody.removeIf(p -> away.contains(p.name()));
-        }
+        Optional<List<MessagePart>> chosen =
+                message.flatMap(m -> body.filter(b -> b.hasAttribute("parts")).flatMap(b -> chosen(m, b)));
+        inBody.removeIf(p -> chosen.isPresent() ? !chosen.get().contains(p) : away.contains(p.name()));
         Optional<QName> wrapper = style.filter(s -> s == Operation.Style.RPC)
                 .map(s -> new QName(
                         body.map(b -> b.getAttribute("namespace").strip()).orElse(""),
@@ -152,6 +148,21 @@ final class Wsdl11Operation {
                 body.flatMap(Wsdl11Operation::encoding),
                 action(half, kind),
                 message.map(m -> Xml.placeOf(m.element())).orElseGet(() -> Xml.placeOf(half))));
+    }
+
+    /**
+     * The parts that a body's attribute {@code parts} chooses (WSDL 1.1 §3.5); empty when all that it names are not there, so
+     * that the body holds what is not elsewhere.
+     */
+    private Optional<List<MessagePart>> chosen(PartReader.Message message, Element body) {
+        String names = body.getAttribute("parts").strip();
+        if (names.isEmpty()) {
+            return Optional.of(List.of());
+        }
+        List<MessagePart> found = Arrays.stream(names.split("\\s+"))
+                .flatMap(name -> parts.part(message, name, body).stream())
+                .toList();
+        return found.isEmpty() ? Optional.empty() : Optional.of(found);
     }
 
     /** The soap:body of a binding's input or output, also inside a part of a MIME multipart. */
@@ -192,7 +203,7 @@ final class Wsdl11Operation {
             if (message.isPresent() && message.get().name().equals(own)) {
                 away.add(name);
             }
-            message.flatMap(m -> m.part(name))
+            message.flatMap(m -> parts.part(m, e, "part"))
                     .ifPresent(p -> headers.add(new HeaderDef(
                             p, e.getAttribute("namespace").strip(), encoded(e), headerFaults(e), Xml.placeOf(e))));
         }
@@ -202,10 +213,7 @@ final class Wsdl11Operation {
     private List<MessagePart> headerFaults(Element header) {
         return Xml.children(header).stream()
                 .filter(e -> "headerfault".equals(e.getLocalName()))
-                .flatMap(e -> parts
-                        .message(e)
-                        .flatMap(m -> m.part(e.getAttribute("part").strip()))
-                        .stream())
+                .flatMap(e -> parts.message(e).flatMap(m -> parts.part(m, e, "part")).stream())
                 .toList();
     }
 

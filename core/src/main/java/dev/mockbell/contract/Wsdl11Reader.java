@@ -90,11 +90,7 @@ final class Wsdl11Reader {
         Protocol protocol = protocol(binding, soap, transport.orElse(""));
         Element portType = definitions.find(PORT_TYPE, binding, "type").orElse(null);
         if (portType == null) {
-            definitions.error(
-                    "unresolved-port-type",
-                    "Binding " + name.getLocalPart() + " refers to a port type that does not exist: "
-                            + binding.getAttribute("type"),
-                    binding);
+            definitions.unresolved("unresolved-port-type", "port type", binding, "type");
         }
         List<Element> declared = portType == null ? List.of() : Xml.children(portType, Wsdl.V11, "operation");
         OverloadedNames overloads = new OverloadedNames(declared);
@@ -102,10 +98,12 @@ final class Wsdl11Reader {
         for (Element bound : Xml.children(binding, Wsdl.V11, "operation")) {
             Optional<Element> half = overloads.match(bound);
             if (half.isEmpty() && portType != null) {
+                String named = bound.getAttribute("name").strip();
                 definitions.error(
                         "unresolved-operation",
-                        "The port type of binding " + name.getLocalPart() + " has no operation "
-                                + bound.getAttribute("name"),
+                        named.isEmpty()
+                                ? "Binding " + name.getLocalPart() + " binds an operation without a name"
+                                : "The port type of binding " + name.getLocalPart() + " has no operation " + named,
                         bound);
             }
             operations.add(new Wsdl11Operation(protocol, soap, bound, half, parts, policies)

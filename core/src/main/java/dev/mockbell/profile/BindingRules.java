@@ -111,9 +111,12 @@ final class BindingRules {
                             "Binding " + binding.element().getAttribute("name") + " does not bind operation " + name));
             for (Element operation : binding.operations()) {
                 if (!declared.contains(operation.getAttribute("name"))) {
+                    String name = operation.getAttribute("name").strip();
                     report.at(
                             operation,
-                            "The port type has no operation " + operation.getAttribute("name") + " to be bound");
+                            name.isEmpty()
+                                    ? "An operation without a name is bound"
+                                    : "The port type has no operation " + name + " to be bound");
                 }
             }
         }

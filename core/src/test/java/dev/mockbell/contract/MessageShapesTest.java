@@ -70,6 +70,49 @@ class MessageShapesTest {
         assertThat(text).contains("<nights>").doesNotContain("<hut>");
     }
 
+    private static List<String> findings(Contract contract, String rule) {
+        return contract.findings().stream()
+                .filter(f -> f.rule().equals(rule))
+                .map(Finding::text)
+                .toList();
+    }
+
+    @Test
+    void aPartThatIsNotThereIsNamedAndTheBodyHoldsTheOthers() {
+        Contract one = contract(TYPED, "rpc", body("use='literal' namespace='urn:calls' parts='beds'"), "");
+        assertThat(findings(one, "unresolved-part"))
+                .contains("The message In has no part beds; it has hut, nights")
+                .contains("The message Out has no part beds; it has none at all");
+        assertThat(request(one)).contains("<hut>").contains("<nights>");
+        Contract some = contract(TYPED, "rpc", body("use='literal' namespace='urn:calls' parts='beds nights'"), "");
+        assertThat(findings(some, "unresolved-part")).hasSize(3);
+        assertThat(request(some)).contains("<nights>").doesNotContain("<hut>");
+        Contract none = contract(TYPED, "rpc", body("use='literal' namespace='urn:calls' parts=''"), "");
+        assertThat(findings(none, "unresolved-part")).isEmpty();
+        assertThat(request(none)).doesNotContain("<nights>").doesNotContain("<hut>");
+    }
+
+    @Test
+    void aHeaderOfAPartOrMessageThatIsNotThereIsNamed() {
+        Contract contract = contract(
+                TYPED,
+                "rpc",
+                "<input><soap:body use='literal' namespace='urn:calls'/><soap:header message='tns:In' part='key' use='literal'/>"
+                        + "<soap:header message='tns:In' use='literal'/><soap:header message='gone:In' part='hut' use='literal'/>"
+                        + "<soap:header part='hut' use='literal'/></input><output><soap:body use='literal' namespace='urn:calls'/></output>",
+                "");
+        assertThat(findings(contract, "unresolved-part"))
+                .containsExactly(
+                        "The message In has no part key; it has hut, nights",
+                        "This header names no part: part is missing");
+        assertThat(findings(contract, "unresolved-message"))
+                .containsExactly("This header names no message: message is missing");
+        assertThat(findings(contract, "loose-reference"))
+                .singleElement()
+                .asString()
+                .contains("“gone:In” has no declared prefix");
+    }
+
     @Test
     void severalPartsOfDocumentStyleStandSideBySide() {
         String text = request(contract(
