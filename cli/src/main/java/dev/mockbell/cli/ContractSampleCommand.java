@@ -9,7 +9,6 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
-import dev.mockbell.contract.Service;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.message.MessageOutline;
@@ -84,13 +83,10 @@ final class ContractSampleCommand implements Callable<Integer> {
     public Integer call() {
         try (CommandCore core = new CommandCore(reading)) {
             Contract contract = core.contract(wsdl);
-            for (Service service : contract.services()) {
-                StopSignal stop = core.stop();
-                service.ports().stream()
-                        .filter(p -> p.binding().protocol().callable())
-                        .filter(p -> port == null || p.name().equals(port))
-                        .forEach(p -> write(contract, service, p, stop));
-            }
+            StopSignal stop = core.stop();
+            contract.callablePorts().stream()
+                    .filter(p -> port == null || p.name().equals(port))
+                    .forEach(p -> write(contract, serviceOf(contract, p), p, stop));
         }
         if (index.isEmpty()) {
             throw Problem.input(
@@ -109,7 +105,12 @@ final class ContractSampleCommand implements Callable<Integer> {
         return 0;
     }
 
-    private void write(Contract contract, Service service, Port at, StopSignal stop) {
+    /** The name of a port's service; null for a binding without a port. */
+    private static String serviceOf(Contract contract, Port port) {
+        return contract.serviceOf(port).map(s -> s.name().toString()).orElse(null);
+    }
+
+    private void write(Contract contract, String service, Port at, StopSignal stop) {
         Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
         for (Operation o : at.binding().operations()) {
             if (operation == null || o.key().equals(operation) || o.name().equals(operation)) {
@@ -122,7 +123,7 @@ final class ContractSampleCommand implements Callable<Integer> {
         }
     }
 
-    private void boundary(Contract contract, Service service, Port at, Operation o, StopSignal stop) {
+    private void boundary(Contract contract, String service, Port at, Operation o, StopSignal stop) {
         SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
         int number = 0;
         for (Boundary b : BoundaryCases.of(MessageOutline.ofRequest(contract, o), stop)) {
@@ -142,7 +143,7 @@ final class ContractSampleCommand implements Callable<Integer> {
         }
     }
 
-    private void write(Service service, Port at, Operation o, SampleEnvelope sample) {
+    private void write(String service, Port at, Operation o, SampleEnvelope sample) {
         String direction = sample.direction().name().toLowerCase(java.util.Locale.ROOT);
         String of = sample.fault().map(f -> "." + fileName(f)).orElse("");
         String file = folder(service, at) + "/" + fileName(o.key()) + of + "." + direction + ".xml";
@@ -151,10 +152,10 @@ final class ContractSampleCommand implements Callable<Integer> {
         sample.fault().ifPresent(f -> entry.put("fault", f));
     }
 
-    private ObjectNode entry(Service service, Port at, Operation o, String file, String direction) {
+    private ObjectNode entry(String service, Port at, Operation o, String file, String direction) {
         ObjectNode entry = index.addObject();
         entry.put("file", file);
-        entry.put("service", service.name().toString());
+        entry.put("service", service);
         entry.put("port", at.name());
         entry.put("operation", o.name());
         entry.put("soapVersion", at.binding().protocol() == Protocol.SOAP12 ? "1.2" : "1.1");
@@ -171,8 +172,8 @@ final class ContractSampleCommand implements Callable<Integer> {
     }
 
     /** Ports of several services may have one name; each has a folder of its own. */
-    private String folder(Service service, Port at) {
-        String key = service.name() + " " + at.name();
+    private String folder(String service, Port at) {
+        String key = service + " " + at.name();
         String known = folders.get(key);
         if (known == null) {
             String wanted = fileName(at.name());

@@ -96,6 +96,9 @@ final class ContractShowCommand implements Callable<Integer> {
         for (var binding : contract.unusedBindings()) {
             console.line("binding " + binding.name().getLocalPart() + " ("
                     + binding.protocol().title() + ", no port uses it)");
+            for (Operation operation : binding.operations()) {
+                console.line("    " + operation.key() + describe(operation));
+            }
         }
         for (Finding finding : contract.findings()) {
             console.line(finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "

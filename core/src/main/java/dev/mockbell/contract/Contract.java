@@ -12,6 +12,8 @@ import java.util.Optional;
  *
  * @param source the address or file that was asked for
  * @param wsdl the WSDL version, {@code 1.1} or {@code 2.0}
+ * @param unplaced bindings that no port gives an address, each as a port of the binding's name: they say what messages look
+ *     like, and can be called at an address that is given
  * @param extensions what of other namespaces stands in the WSDL and is kept with the documents
  * @param prefixes a prefix for each namespace as the documents declare them
  */
@@ -20,7 +22,7 @@ public record Contract(
         String wsdl,
         List<SourceDocument> documents,
         List<Service> services,
-        List<Binding> unusedBindings,
+        List<Port> unplaced,
         List<Extension> extensions,
         List<Finding> findings,
         Schemas schemas,
@@ -45,11 +47,17 @@ public record Contract(
         return path.substring(path.lastIndexOf('/') + 1).replaceAll("\\.(wsdl|xml)$", "");
     }
 
-    /** Every port of every service. */
+    /** Every port of every service, then the bindings without one. */
     public List<Port> ports() {
         List<Port> all = new ArrayList<>();
         services.forEach(s -> all.addAll(s.ports()));
+        all.addAll(unplaced);
         return all;
+    }
+
+    /** The bindings that no port uses. */
+    public List<Binding> unusedBindings() {
+        return unplaced.stream().map(Port::binding).toList();
     }
 
     /** The ports that can be called, SOAP 1.1 first where both are there. */
@@ -90,7 +98,7 @@ public record Contract(
         return found;
     }
 
-    /** The service that a port belongs to. */
+    /** The service that a port belongs to; empty for a binding without a port. */
     public Optional<Service> serviceOf(Port port) {
         // by identity: ports hold their bindings whole, so comparing them compares all operations
         return services.stream()

@@ -13,9 +13,13 @@ import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.w3c.dom.Element;
@@ -77,16 +81,47 @@ public final class ContractReader {
                     "Ask for the WSDL that imports this one.",
                     Place.in(address.toString()));
         }
+        if (read.services().isEmpty() && !read.unusedBindings().isEmpty()) {
+            findings.add(
+                    Severity.WARNING,
+                    "no-service",
+                    "The contract has no service, so no address is in it",
+                    "Ask for the WSDL that imports this one, or give the endpoint.",
+                    Place.in(address.toString()));
+        }
+        List<Port> unplaced = unplaced(read, findings);
         return new Contract(
                 Redactor.withoutLogin(source),
                 v20 ? "2.0" : "1.1",
                 documents.documents(),
                 read.services(),
-                read.unusedBindings(),
+                unplaced,
                 extensions,
                 findings.sorted(),
                 schemas,
                 prefixes(roots, schemas));
+    }
+
+    /** Bindings without a port, each under a name that no port has. */
+    private static List<Port> unplaced(ReadServices read, Findings findings) {
+        Set<String> taken = new HashSet<>();
+        read.services().forEach(s -> s.ports().forEach(p -> taken.add(p.name())));
+        List<Port> ports = new ArrayList<>();
+        for (Binding binding : read.unusedBindings()) {
+            String local = binding.name().getLocalPart();
+            String name = local;
+            for (int i = 2; !taken.add(name); i++) {
+                name = local + i;
+            }
+            ports.add(new Port(name, binding, Optional.empty(), binding.place()));
+            findings.add(
+                    read.services().isEmpty() ? Severity.WARNING : Severity.NOTE,
+                    "binding-without-port",
+                    "Binding " + local + " has no port, so it is not known where it is spoken",
+                    "Give the endpoint to call it; samples and mocks need none.",
+                    binding.place());
+        }
+        return List.copyOf(ports);
     }
 
     private static Finding finding(SchemaFlaw flaw) {

@@ -52,11 +52,14 @@ class Wsdl20Test {
     @Test
     void servicesEndpointsAndBindingsAreRead() {
         assertThat(contract.wsdl()).isEqualTo("2.0");
-        assertThat(contract.findings()).isEmpty();
-        assertThat(contract.ports()).extracting(Port::name).containsExactly("E12", "E11", "EH");
+        assertThat(contract.findings())
+                .extracting(Finding::rule)
+                .as("the binding that no endpoint uses")
+                .containsExactly("binding-without-port");
+        assertThat(contract.ports()).extracting(Port::name).containsExactly("E12", "E11", "EH", "Loose");
         assertThat(contract.ports())
                 .extracting(p -> p.binding().protocol())
-                .containsExactly(Protocol.SOAP12, Protocol.SOAP11, Protocol.HTTP);
+                .containsExactly(Protocol.SOAP12, Protocol.SOAP11, Protocol.HTTP, Protocol.SOAP12);
         assertThat(contract.port("EH").orElseThrow().address()).isEmpty();
         assertThat(contract.unusedBindings())
                 .singleElement()
@@ -144,6 +147,6 @@ class Wsdl20Test {
                 "b.wsdl",
                 description(INTERFACES + SERVICE));
         assertThat(several.documents()).hasSize(2);
-        assertThat(several.ports()).hasSize(3);
+        assertThat(several.ports()).hasSize(4);
     }
 }
