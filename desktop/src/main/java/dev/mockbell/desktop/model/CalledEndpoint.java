@@ -28,6 +28,9 @@ public final class CalledEndpoint {
         String port = call.bound().get().port().name();
         boolean set =
                 desk.project().current().endpoint(place.contract().name(), port).isPresent();
+        if (address().isEmpty()) {
+            return "the contract has no address";
+        }
         return set ? "from environment " + desk.project().current().name() : "from the contract";
     }
 

@@ -203,6 +203,25 @@ class ContractStationTest extends OnDesktop {
     }
 
     @Test
+    void aContractWithoutAServiceIsCalledAtTheAddressThatIsGiven() throws IOException {
+        String address = Hand.on(() -> desktop.service.addresses().get("Peaks11"));
+        Path file = folder.resolve("bindings.wsdl");
+        Files.writeString(file, Files.readString(desktop.wsdl).replaceAll("(?s)<service .*?</service>", ""));
+        Hand.run(() -> desktop.desk.importContract(file.toString()));
+        hand.await("the contract", () -> desktop.desk.places().size() == 2);
+        Hand.run(() -> desktop.desk.placeProperty().set(desktop.desk.places().get(1)));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.clickText("the contract has no address");
+        hand.type("#value-days", "2");
+        hand.type("#endpoint", address);
+        hand.press(KeyCode.ENTER);
+        hand.await("kept", () -> desktop.models.call().endpoint().address().equals(address));
+        send();
+        assertThat(Hand.on(() -> desktop.models.call().exchange().orElseThrow().status()))
+                .isEqualTo(200);
+    }
+
+    @Test
     void leavingTheQuestionGivesUpTheReading() throws Exception {
         String wsdl = Files.readString(desktop.wsdl);
         try (ServerSocket server = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
