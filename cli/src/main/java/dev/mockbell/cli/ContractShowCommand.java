@@ -89,7 +89,7 @@ final class ContractShowCommand implements Callable<Integer> {
                         + port.binding().protocol().title() + ") at "
                         + port.address().orElse("no address"));
                 for (Operation operation : port.binding().operations()) {
-                    console.line("    " + operation.key() + describe(operation));
+                    console.line("    " + named(operation) + describe(operation));
                 }
             }
         }
@@ -97,13 +97,17 @@ final class ContractShowCommand implements Callable<Integer> {
             console.line("binding " + binding.name().getLocalPart() + " ("
                     + binding.protocol().title() + ", no port uses it)");
             for (Operation operation : binding.operations()) {
-                console.line("    " + operation.key() + describe(operation));
+                console.line("    " + named(operation) + describe(operation));
             }
         }
         for (Finding finding : contract.findings()) {
             console.line(finding.severity().name().toLowerCase(Locale.ROOT) + " " + finding.rule() + ": "
                     + finding.text() + " (" + finding.place() + ")");
         }
+    }
+
+    private static String named(Operation operation) {
+        return operation.key().isBlank() ? "(an operation without a name)" : operation.key();
     }
 
     private static String describe(Operation operation) {

@@ -92,7 +92,8 @@ final class DocumentSet {
         TextEncoding.of(fetched.bytes(), fetched.contentType())
                 .doubt()
                 .ifPresent(doubt -> findings.add(
-                        Severity.WARNING,
+                        // XML 1.0 §4.3.3 makes it an error; it is read all the same
+                        Severity.ERROR,
                         "encoding",
                         doubt,
                         "Declare the encoding that the document has.",

@@ -24,6 +24,13 @@ final class NotWsdl {
                 .replace("\0", "")
                 .strip()
                 .toLowerCase(Locale.ROOT);
+        if (bytes.length > 2 && bytes[0] == 0x1F && (bytes[1] & 0xFF) == 0x8B) {
+            throw Problem.input("This is a gzip file, not a WSDL", name, "Unpack it and give what was in it.");
+        }
+        if (head.startsWith("pk\u0003\u0004")) {
+            throw Problem.input(
+                    "This is a zip archive, not a WSDL", name, "Unpack it and give the WSDL that was in it.");
+        }
         if (looksBinary(bytes)) {
             throw Problem.input("This is binary data, not a WSDL", name, "Give the WSDL itself.");
         }

@@ -3,6 +3,7 @@ package dev.mockbell.contract;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +37,11 @@ final class PartReader {
             definitions.unresolved("unresolved-message", "message", from, "message");
         }
         return message.map(e -> known.computeIfAbsent(e, this::read));
+    }
+
+    /** Resolves every message, also one that no operation uses. */
+    void all(Collection<Element> messages) {
+        messages.forEach(m -> known.computeIfAbsent(m, this::read));
     }
 
     /** The part of a message that an element refers to by one of its attributes; a finding when there is none. */
@@ -97,11 +103,16 @@ final class PartReader {
     }
 
     private void missing(String kind, QName name, Element part) {
+        boolean undeclared = Wsdl.qname(part, kind).isEmpty();
+        String text = part.getAttribute(kind).strip();
         definitions.finding(
                 Finding.Severity.ERROR,
                 "unresolved-" + kind,
-                "Part " + part.getAttribute("name") + " refers to the " + kind + " " + name + ", which no schema has",
-                "Import the schema that has it.",
+                "Part " + part.getAttribute("name") + " refers to the " + kind + " "
+                        + (undeclared
+                                ? text + ", whose prefix " + text.replaceAll(":.*", "") + " is not declared"
+                                : name + ", which no schema has"),
+                undeclared ? "Declare the prefix." : "Import the schema that has it.",
                 part);
     }
 }

@@ -33,6 +33,7 @@ final class Wsdl11Reader {
     }
 
     ReadServices read() {
+        parts.all(definitions.all(MESSAGE).values());
         definitions.all(BINDING).forEach((name, element) -> bindings.put(name, binding(name, element)));
         List<Service> services = new ArrayList<>();
         for (Element root : definitions.roots()) {

@@ -8,6 +8,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.apache.xerces.impl.xs.XMLSchemaLoader;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.util.SAXInputSource;
@@ -27,6 +29,7 @@ import org.xml.sax.InputSource;
  */
 final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     private static final long STACK = 256L << 20;
+    private static final Pattern INNER = Pattern.compile("mockbell:([a-z]+)/(\\d+)");
     private static final String DOCUMENT = "mockbell:document/";
     private static final String DRIVER = "mockbell:namespace/";
     private static final String ALL = "mockbell:all";
@@ -256,8 +259,21 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             rule = text.substring(0, colon);
             text = text.substring(colon + 2);
         }
+        text = told(text);
         boolean twice = rule.equals("sch-props-correct.2");
         note(new SchemaFlaw(twice ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, rule, text, place));
+    }
+
+    /** Without the names that documents have in here, and without the full stop that whoever shows it adds. */
+    private String told(String text) {
+        String named = INNER.matcher(text).replaceAll(found -> {
+            boolean document = found.group(1).equals("document");
+            int number = Integer.parseInt(found.group(2));
+            String uri =
+                    document && number < sources.size() ? sources.get(number).uri() : "the schemas of that namespace";
+            return Matcher.quoteReplacement(uri);
+        });
+        return named.strip().replaceFirst("\\.$", "");
     }
 
     @Override

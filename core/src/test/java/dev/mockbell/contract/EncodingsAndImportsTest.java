@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import java.io.ByteArrayOutputStream;
 import java.net.URI;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -13,6 +14,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.GZIPOutputStream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -155,6 +159,33 @@ class EncodingsAndImportsTest {
         new ContractReader(fetcher).read("m", URI.create("mem:/m"), told::add, new StopSignal());
         assertThat(told)
                 .containsExactly("reading mem:/m", "reading mem:/x.xsd", "compiling 2 schemas", "judging the contract");
+    }
+
+    @Test
+    void packedFilesAreCalledWhatTheyAre() throws Exception {
+        ByteArrayOutputStream gzip = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(gzip)) {
+            out.write("<definitions/>".getBytes(StandardCharsets.UTF_8));
+        }
+        Path packed = Files.write(folder.resolve("a.wsdl.gz"), gzip.toByteArray());
+        assertThatThrownBy(() -> read(packed)).hasMessageContaining("This is a gzip file, not a WSDL");
+        ByteArrayOutputStream zip = new ByteArrayOutputStream();
+        try (ZipOutputStream out = new ZipOutputStream(zip)) {
+            out.putNextEntry(new ZipEntry("a.wsdl"));
+        }
+        Path archive = Files.write(folder.resolve("a.zip"), zip.toByteArray());
+        assertThatThrownBy(() -> read(archive)).hasMessageContaining("This is a zip archive, not a WSDL");
+    }
+
+    @Test
+    void noNameThatDocumentsHaveOnlyInHereIsTold() {
+        Contract contract = Contracts.of("a.wsdl", """
+                <definitions targetNamespace="urn:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:xs="http://www.w3.org/2001/XMLSchema"><types>
+                  <xs:schema targetNamespace="urn:t"><xs:element name="a" type="xs:nope"/><xs:element name="b" odd="1"/></xs:schema></types></definitions>""");
+        assertThat(contract.findings())
+                .anyMatch(f -> f.text().contains("xs:nope"))
+                .allSatisfy(
+                        f -> assertThat(f.text()).doesNotContain("mockbell:").doesNotEndWith("."));
     }
 
     @Test

@@ -114,6 +114,20 @@ class MessageShapesTest {
     }
 
     @Test
+    void everyMessageIsResolvedAlsoOneThatNobodyUsesAndAPrefixThatIsNotDeclaredIsNamed() {
+        Contract contract = contract(
+                TYPED
+                        + "<message name='Idle'><part name='p' element='t:Gone'/><part name='q' element='zz:Ask'/></message>",
+                "rpc",
+                body("use='literal' namespace='urn:calls'"),
+                "");
+        assertThat(findings(contract, "unresolved-element"))
+                .containsExactly(
+                        "Part p refers to the element {urn:t}Gone, which no schema has",
+                        "Part q refers to the element zz:Ask, whose prefix zz is not declared");
+    }
+
+    @Test
     void severalPartsOfDocumentStyleStandSideBySide() {
         String text = request(contract(
                 "<message name='In'><part name='a' element='t:Ask'/><part name='b' element='t:Also'/></message><message name='Out'/>",
