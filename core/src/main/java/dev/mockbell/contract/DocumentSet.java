@@ -10,6 +10,7 @@ import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Location;
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Skipped;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import java.net.URI;
@@ -98,6 +99,18 @@ final class DocumentSet {
                         doubt,
                         "Declare the encoding that the document has.",
                         new Place(uri, 1, 1)));
+        for (Skipped entity : Xml.skipped(root.getOwnerDocument())) {
+            boolean type = "[dtd]".equals(entity.name());
+            findings.add(
+                    Severity.WARNING,
+                    "not-followed",
+                    type
+                            ? "The document type that stands elsewhere is not read"
+                            : "The entity " + entity.name()
+                                    + " stands elsewhere and is not read, so what it stands for is missing",
+                    "Put it into the document itself, where it is needed.",
+                    entity.place());
+        }
         boolean draft = TextEncoding.mentions(fetched.bytes(), "/XMLSchema", DraftSchemas.NAMESPACES);
         for (Place place : draft ? DraftSchemas.modernize(root.getOwnerDocument()) : List.<Place>of()) {
             findings.add(

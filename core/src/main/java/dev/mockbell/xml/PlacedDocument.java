@@ -1,5 +1,6 @@
 package dev.mockbell.xml;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.apache.xerces.dom.DocumentImpl;
 import org.apache.xerces.dom.ElementNSImpl;
@@ -8,6 +9,17 @@ import org.w3c.dom.Element;
 /** A document whose elements hold their place and the order of their attributes in two fields, not in a map of the document. */
 final class PlacedDocument extends DocumentImpl {
     private static final long serialVersionUID = 1L;
+
+    private transient List<Skipped> skipped = new ArrayList<>();
+
+    /** What the parser did not follow. */
+    void skipped(Skipped entity) {
+        skipped.add(entity);
+    }
+
+    List<Skipped> skipped() {
+        return List.copyOf(skipped);
+    }
 
     @Override
     public Element createElementNS(String namespace, String qualifiedName) {

@@ -47,6 +47,14 @@ final class PlacingBuilder extends DefaultHandler2 {
     }
 
     @Override
+    public void skippedEntity(String name) throws SAXException {
+        flush();
+        Place place = new Place(
+                String.valueOf(document.getDocumentURI()), locator.getLineNumber(), locator.getColumnNumber());
+        document.skipped(new Skipped(name, place));
+    }
+
+    @Override
     public void setDocumentLocator(Locator locator) {
         this.locator = locator;
     }

@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.SequenceInputStream;
 import java.io.StringReader;
+import java.util.List;
 import javax.xml.stream.XMLInputFactory;
 import org.apache.xerces.impl.XMLErrorReporter;
 import org.apache.xerces.impl.msg.XMLMessageFormatter;
@@ -183,6 +184,11 @@ public final class Xml {
         return line.endsWith(".") ? line.substring(0, line.length() - 1) : line;
     }
 
+    /** What a document that was read here refers to outside of itself, and is without. */
+    public static List<Skipped> skipped(Document document) {
+        return document instanceof PlacedDocument placed ? placed.skipped() : List.of();
+    }
+
     /** An empty document. */
     public static Document newDocument() {
         return new PlacedDocument();
@@ -202,12 +208,12 @@ public final class Xml {
     /** Gives an element that was made beside the source the place of one that stands in it. */
     public static void place(Element made, Element like) {
         Place place = placeOf(like);
-        ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), java.util.List.of());
+        ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), List.of());
     }
 
     /** The child elements of a node in their order. */
-    public static java.util.List<Element> children(Node parent) {
-        java.util.List<Element> found = new java.util.ArrayList<>();
+    public static List<Element> children(Node parent) {
+        List<Element> found = new java.util.ArrayList<>();
         for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
             if (n instanceof Element e) {
                 found.add(e);
@@ -217,8 +223,8 @@ public final class Xml {
     }
 
     /** The child elements of that name. */
-    public static java.util.List<Element> children(Node parent, String namespace, String localName) {
-        java.util.List<Element> found = new java.util.ArrayList<>();
+    public static List<Element> children(Node parent, String namespace, String localName) {
+        List<Element> found = new java.util.ArrayList<>();
         for (Element e : children(parent)) {
             if (localName.equals(e.getLocalName()) && java.util.Objects.equals(namespace, e.getNamespaceURI())) {
                 found.add(e);

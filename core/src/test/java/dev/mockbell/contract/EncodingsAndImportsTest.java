@@ -162,6 +162,23 @@ class EncodingsAndImportsTest {
     }
 
     @Test
+    void anEntityThatStandsElsewhereIsToldOfAndNotRead() throws Exception {
+        Files.writeString(folder.resolve("types.xml"), "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'/>");
+        Path wsdl = Files.writeString(folder.resolve("e.wsdl"), """
+                <!DOCTYPE definitions [<!ENTITY types SYSTEM "types.xml"><!ENTITY ns "urn:s"><!ENTITY idle SYSTEM "/etc/passwd">]>
+                <definitions targetNamespace="&ns;" xmlns="http://schemas.xmlsoap.org/wsdl/">
+                <types>&types;</types></definitions>""");
+        Contract contract = read(wsdl);
+        assertThat(contract.findings().stream().filter(f -> f.rule().equals("not-followed")))
+                .singleElement()
+                .satisfies(f -> {
+                    assertThat(f.text()).startsWith("The entity types stands elsewhere");
+                    assertThat(f.place().line()).isEqualTo(3);
+                });
+        assertThat(contract.schemas().prefixes()).isEmpty();
+    }
+
+    @Test
     void packedFilesAreCalledWhatTheyAre() throws Exception {
         ByteArrayOutputStream gzip = new ByteArrayOutputStream();
         try (GZIPOutputStream out = new GZIPOutputStream(gzip)) {
