@@ -260,8 +260,10 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             text = text.substring(colon + 2);
         }
         text = told(text);
-        boolean twice = rule.equals("sch-props-correct.2");
-        note(new SchemaFlaw(twice ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, rule, text, place));
+        // of a declaration that stands twice the first counts, and an attribute that may not stand there changes
+        // nothing
+        boolean harmless = rule.equals("sch-props-correct.2") || rule.equals("s4s-att-not-allowed");
+        note(new SchemaFlaw(harmless ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, rule, text, place));
     }
 
     /** Without the names that documents have in here, and without the full stop that whoever shows it adds. */

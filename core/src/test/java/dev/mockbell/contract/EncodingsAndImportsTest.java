@@ -162,6 +162,17 @@ class EncodingsAndImportsTest {
     }
 
     @Test
+    void anAttributeThatMayNotStandThereIsNoErrorSinceAllIsSampledStill() {
+        Contract contract = Contracts.of("a.wsdl", """
+                <definitions targetNamespace="urn:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:xs="http://www.w3.org/2001/XMLSchema"><types>
+                  <xs:schema targetNamespace="urn:t"><xs:element name="b" odd="1" type="xs:int"/></xs:schema></types></definitions>""");
+        assertThat(contract.schemas().element(new QName("urn:t", "b"))).isPresent();
+        assertThat(contract.findings().stream().filter(f -> f.text().contains("odd")))
+                .isNotEmpty()
+                .allMatch(f -> f.severity() == Finding.Severity.WARNING);
+    }
+
+    @Test
     void anEntityThatStandsElsewhereIsToldOfAndNotRead() throws Exception {
         Files.writeString(folder.resolve("types.xml"), "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'/>");
         Path wsdl = Files.writeString(folder.resolve("e.wsdl"), """
