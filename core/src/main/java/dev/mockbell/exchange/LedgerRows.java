@@ -8,7 +8,9 @@ import java.nio.charset.StandardCharsets;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -45,10 +47,11 @@ final class LedgerRows {
 
     private LedgerRows() {}
 
-    static void bind(PreparedStatement s, Exchange e) throws SQLException {
+    /** Fills the row of an exchange; gives the contents that it does not hold whole, by the face they are. */
+    static Map<Pieces.Face, Content> bind(PreparedStatement s, Exchange e) throws SQLException {
         Listing l = Listing.of(e);
         s.setLong(1, l.id());
-        s.setLong(2, LedgerSql.micros(l.started()));
+        s.setLong(2, micros(l.started()));
         s.setString(3, l.way().name());
         s.setString(4, l.contract());
         s.setString(5, l.operation());
@@ -65,48 +68,57 @@ final class LedgerRows {
         s.setLong(16, e.timing().await());
         s.setLong(17, e.timing().receive());
         s.setString(18, e.request().accept(KIND));
-        Message response = e.response().orElse(null);
-        bind(s, 19, e.request());
-        bind(s, 22, response);
+        Map<Pieces.Face, Content> larger = new EnumMap<>(Pieces.Face.class);
+        bind(s, 19, e.request(), Pieces.Face.REQUEST_BODY, Pieces.Face.REQUEST_WIRE, larger);
+        bind(s, 22, e.response().orElse(null), Pieces.Face.RESPONSE_BODY, Pieces.Face.RESPONSE_WIRE, larger);
+        return larger;
     }
 
-    private static void bind(PreparedStatement s, int column, Message m) throws SQLException {
+    private static void bind(
+            PreparedStatement s,
+            int column,
+            Message m,
+            Pieces.Face body,
+            Pieces.Face wire,
+            Map<Pieces.Face, Content> larger)
+            throws SQLException {
         s.setString(column, m == null ? null : m.head());
-        s.setBytes(column + 1, m == null ? null : m.body().start(Pieces.SIZE));
-        Content wire = m == null ? null : wireIfOther(m).orElse(null);
-        s.setBytes(column + 2, wire == null ? null : wire.start(Pieces.SIZE));
+        content(s, column + 1, m == null ? null : m.body(), body, larger);
+        content(s, column + 2, m == null ? null : wireIfOther(m), wire, larger);
     }
 
-    /** The contents of an exchange that its row does not hold whole, by the face they are. */
-    static Map<Pieces.Face, Content> larger(Exchange e) {
-        Map<Pieces.Face, Content> contents = new java.util.EnumMap<>(Pieces.Face.class);
-        larger(contents, e.request(), Pieces.Face.REQUEST_BODY, Pieces.Face.REQUEST_WIRE);
-        e.response().ifPresent(r -> larger(contents, r, Pieces.Face.RESPONSE_BODY, Pieces.Face.RESPONSE_WIRE));
-        return contents;
-    }
-
-    private static void larger(Map<Pieces.Face, Content> contents, Message m, Pieces.Face body, Pieces.Face wire) {
-        if (m.body().size() > Pieces.SIZE) {
-            contents.put(body, m.body());
-        }
-        if (m.wire().size() > Pieces.SIZE) {
-            wireIfOther(m).ifPresent(w -> contents.put(wire, w));
+    /** Puts the start of a content into its row, and notes it when that is not all. */
+    private static void content(
+            PreparedStatement s, int column, Content content, Pieces.Face face, Map<Pieces.Face, Content> larger)
+            throws SQLException {
+        s.setBytes(column, content == null ? null : content.start(Pieces.SIZE));
+        if (content != null && content.size() > Pieces.SIZE) {
+            larger.put(face, content);
         }
     }
 
     /** The wire bytes, unless head and body say the same; that is most of the time and saves half of the file. */
-    private static Optional<Content> wireIfOther(Message m) {
-        return Content.same(m.wire(), plain(m.head(), m.body())) ? Optional.empty() : Optional.of(m.wire());
+    private static Content wireIfOther(Message m) {
+        return Content.same(m.wire(), plain(m.head(), m.body())) ? null : m.wire();
+    }
+
+    /** A moment as the file has it. */
+    static long micros(Instant instant) {
+        return instant.getEpochSecond() * 1_000_000 + instant.getNano() / 1_000;
     }
 
     private static Content plain(String head, Content body) {
         return Content.joined(Content.of(head.getBytes(StandardCharsets.ISO_8859_1)), body);
     }
 
+    private static Instant instant(long micros) {
+        return Instant.ofEpochSecond(Math.floorDiv(micros, 1_000_000L), Math.floorMod(micros, 1_000_000L) * 1_000);
+    }
+
     static Listing listing(ResultSet r) throws SQLException {
         return new Listing(
                 r.getLong(1),
-                LedgerSql.instant(r.getLong(2)),
+                instant(r.getLong(2)),
                 one(Way.class, r.getString(3)),
                 r.getString(4),
                 r.getString(5),

@@ -2,7 +2,6 @@ package dev.mockbell.exchange;
 
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -16,8 +15,8 @@ final class LedgerSql {
         filter.way().ifPresent(w -> add(" AND way = ?", w.name()));
         filter.operation().ifPresent(o -> add(" AND operation = ?", o));
         filter.outcome().ifPresent(o -> add(" AND outcome = ?", o.name()));
-        filter.from().ifPresent(f -> add(" AND started >= ?", micros(f)));
-        filter.until().ifPresent(u -> add(" AND started <= ?", micros(u)));
+        filter.from().ifPresent(f -> add(" AND started >= ?", LedgerRows.micros(f)));
+        filter.until().ifPresent(u -> add(" AND started <= ?", LedgerRows.micros(u)));
         if (filter.slowerThan() > 0) {
             add(" AND nanos > ?", filter.slowerThan());
         }
@@ -55,13 +54,5 @@ final class LedgerSql {
         for (int i = 0; i < values.size(); i++) {
             s.setObject(i + 1, values.get(i));
         }
-    }
-
-    static long micros(Instant instant) {
-        return instant.getEpochSecond() * 1_000_000 + instant.getNano() / 1_000;
-    }
-
-    static Instant instant(long micros) {
-        return Instant.ofEpochSecond(Math.floorDiv(micros, 1_000_000L), Math.floorMod(micros, 1_000_000L) * 1_000);
     }
 }

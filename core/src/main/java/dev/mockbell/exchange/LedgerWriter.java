@@ -142,18 +142,34 @@ final class LedgerWriter {
             try {
                 written(batch, LedgerSchema.transaction(writing, () -> inserted(exchanges)));
                 return;
-            } catch (SQLException e) {
-                if (tried == MOST_TRIES || !isBusy(e)) {
-                    lost.add(exchanges.size());
-                    throw e;
+            } catch (SQLException | RuntimeException e) {
+                if (tried < MOST_TRIES && isBusy(e)) {
+                    continue;
                 }
+                if (exchanges.size() > 1) {
+                    eachAlone(batch);
+                    return;
+                }
+                lost.increment();
+                throw e;
             }
         }
     }
 
-    private static boolean isBusy(SQLException e) {
+    /** One that cannot be written, because its bytes cannot be read, must not take the others along. */
+    private void eachAlone(List<Entry> batch) {
+        for (Entry entry : batch) {
+            try {
+                insert(List.of(entry));
+            } catch (SQLException | RuntimeException e) {
+                LOG.error("the ledger could not write an exchange", e);
+            }
+        }
+    }
+
+    private static boolean isBusy(Exception e) {
         // the lower byte is the primary code: SQLITE_BUSY, SQLITE_LOCKED
-        int code = e.getErrorCode() & 0xFF;
+        int code = e instanceof SQLException sql ? sql.getErrorCode() & 0xFF : 0;
         return code == 5 || code == 6;
     }
 
@@ -164,11 +180,10 @@ final class LedgerWriter {
             for (Exchange exchange : exchanges) {
                 Exchange e = exchange.withId(number++);
                 numbered.add(e);
-                LedgerRows.bind(s, e);
+                Map<Pieces.Face, Content> larger = LedgerRows.bind(s, e);
                 s.executeUpdate();
-                for (Map.Entry<Pieces.Face, Content> larger :
-                        LedgerRows.larger(e).entrySet()) {
-                    Pieces.write(writing, e.id(), larger.getKey(), larger.getValue());
+                for (Map.Entry<Pieces.Face, Content> content : larger.entrySet()) {
+                    Pieces.write(writing, e.id(), content.getKey(), content.getValue());
                 }
             }
         }

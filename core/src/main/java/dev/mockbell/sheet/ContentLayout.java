@@ -24,12 +24,17 @@ final class ContentLayout {
     static final int MANY = 20;
 
     private final RowLayout layout;
+    private final SheetRows kept;
     private final Cursor cursor;
     private final boolean mixed;
 
-    /** @param mixed whether text may stand between the elements */
-    ContentLayout(RowLayout layout, Cursor cursor, boolean mixed) {
+    /**
+     * @param kept gives the rows of the elements below, which may be there already
+     * @param mixed whether text may stand between the elements
+     */
+    ContentLayout(RowLayout layout, SheetRows kept, Cursor cursor, boolean mixed) {
         this.layout = layout;
+        this.kept = kept;
         this.cursor = cursor;
         this.mixed = mixed;
     }
@@ -68,9 +73,9 @@ final class ContentLayout {
                     cursor.like(found),
                     cursor.place(found.getLocalName()),
                     Standing.FREE);
-            SheetRow row = layout.below(seat, found);
+            SheetRow row = kept.element(seat, found);
             rows.add(RowJudge.strange(any, declared)
-                    .map(why -> layout.flawed(row, why, false))
+                    .map(why -> kept.flawed(row, why, false))
                     .orElse(row));
             taken++;
         }
@@ -134,12 +139,12 @@ final class ContentLayout {
      */
     private void counted(Particle.OfGroup group, List<Node> taken, int rounds, List<SheetRow> rows) {
         boolean tooFew = rounds < group.occurs().min();
-        boolean lacking = rows.stream().anyMatch(layout::lacksSome);
+        boolean lacking = rows.stream().anyMatch(kept::lacksSome);
         if (!tooFew && !lacking) {
             return;
         }
         if (ContentMatch.matches(group, taken)) {
-            rows.replaceAll(r -> layout.lacksSome(r) ? layout.unflawed(r) : r);
+            rows.replaceAll(r -> kept.lacksSome(r) ? kept.unflawed(r) : r);
             return;
         }
         int last = rows.size() - 1;
@@ -151,7 +156,7 @@ final class ContentLayout {
                         .anyMatch(
                                 r -> r.state() == State.LEFT_OUT && r.problem().isPresent());
         if (tooFew && !told) {
-            rows.set(last, layout.flawed(rows.get(last), RowJudge.tooFew(group, rounds), true));
+            rows.set(last, kept.flawed(rows.get(last), RowJudge.tooFew(group, rounds), true));
         }
     }
 
@@ -248,11 +253,11 @@ final class ContentLayout {
         for (int i = 0; i < found.size(); i++) {
             layout.texts(found.get(i).getPreviousSibling(), cursor.parent, mixed, rows);
             Seat seat = new Seat(declared, occurs, numbered ? i + 1 : 0, found.size(), place, Standing.DECLARED);
-            rows.add(layout.below(seat, found.get(i)));
+            rows.add(kept.element(seat, found.get(i)));
         }
         if (found.size() < occurs.min() && !cursor.fits()) {
             int last = rows.size() - 1;
-            rows.set(last, layout.flawed(rows.get(last), RowJudge.tooFew(occurs, found.size()), true));
+            rows.set(last, kept.flawed(rows.get(last), RowJudge.tooFew(occurs, found.size()), true));
         }
         if (found.size() > MANY) {
             gather(label, occurs, found.size(), rows, start);

@@ -47,22 +47,6 @@ final class RowLayout {
         return seat.declared() == null ? undeclared(seat, element, target) : declared(seat, element, target);
     }
 
-    SheetRow below(Seat seat, Element element) {
-        return rows.element(seat, element);
-    }
-
-    SheetRow flawed(SheetRow row, String why, boolean tooFew) {
-        return rows.flawed(row, why, tooFew);
-    }
-
-    boolean lacksSome(SheetRow row) {
-        return rows.lacksSome(row);
-    }
-
-    SheetRow unflawed(SheetRow row) {
-        return rows.unflawed(row);
-    }
-
     RowValues.Look look(TypeDef type) {
         return values.look(type);
     }
@@ -113,7 +97,7 @@ final class RowLayout {
         while (cursor.next() != null) {
             Element child = cursor.take();
             texts(child.getPreviousSibling(), element, true, children);
-            children.add(below(seat(null, child, cursor, Standing.FREE), child));
+            children.add(rows.element(seat(null, child, cursor, Standing.FREE), child));
         }
         if (!leaf) {
             texts(element.getLastChild(), element, true, children);
@@ -207,7 +191,7 @@ final class RowLayout {
         cursor.fits(type.particle()
                 .filter(p -> ContentMatch.matches(p, cursor.all()))
                 .isPresent());
-        type.particle().ifPresent(p -> new ContentLayout(this, cursor, mixed).lay(p, into));
+        type.particle().ifPresent(p -> new ContentLayout(this, rows, cursor, mixed).lay(p, into));
         List<Element> extras = new ArrayList<>();
         while (cursor.next() != null) {
             extras.add(cursor.take());
@@ -216,7 +200,7 @@ final class RowLayout {
         for (Element extra : extras) {
             texts(extra.getPreviousSibling(), element, mixed, into);
             ElementDecl known = type.isAny() ? global(extra).orElse(null) : null;
-            into.add(below(seat(known, extra, cursor, type.isAny() ? Standing.FREE : Standing.UNKNOWN), extra));
+            into.add(rows.element(seat(known, extra, cursor, type.isAny() ? Standing.FREE : Standing.UNKNOWN), extra));
         }
         texts(element.getLastChild(), element, mixed, into);
     }

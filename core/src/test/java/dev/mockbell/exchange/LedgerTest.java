@@ -292,6 +292,31 @@ class LedgerTest {
     }
 
     @Test
+    void anExchangeWhoseBytesCannotBeReadTakesNoOtherAlong() throws Exception {
+        Content broken = new Content() {
+            @Override
+            public long size() {
+                return 3;
+            }
+
+            @Override
+            public InputStream open(long from) throws java.io.IOException {
+                throw new java.io.IOException("the disk is gone");
+            }
+        };
+        Exchange bad = of(new HttpMessage("POST /s HTTP/1.1", List.of(), broken, Content.NONE), null);
+        try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
+            for (int i = 0; i < 300; i++) {
+                assertThat(ledger.offer(i == 100 ? bad : exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>")))
+                        .isTrue();
+            }
+            ledger.settle();
+            assertThat(ledger.list(LedgerFilter.ALL, 1_000)).hasSize(299);
+            assertThat(ledger.lost()).isEqualTo(1);
+        }
+    }
+
+    @Test
     void piecesThatOthersWroteDoNoHarm() throws Exception {
         Path file = folder.resolve("l.db");
         long id;
