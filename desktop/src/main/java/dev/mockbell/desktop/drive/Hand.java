@@ -247,6 +247,8 @@ public final class Hand {
 
     /** The window's content as pixels. */
     public BufferedImage picture() {
+        // a scroll bar that a layout brings up gets its place in the layout after it
+        run(() -> stage.getScene().getRoot().layout());
         return on(() -> {
             Scene scene = stage.getScene();
             WritableImage image = scene.snapshot(null);

@@ -4,11 +4,9 @@ import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.message.MessageOutline;
-import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.sample.SampleBuilder;
@@ -228,23 +226,21 @@ public final class CaseActions {
         return found;
     }
 
-    /** The current request as something to paste elsewhere; tells of what is in the way instead. */
-    public Optional<String> copyOut(CopyOut.Form form) {
+    /**
+     * Makes of the current request something to paste elsewhere, off the interface thread, since what
+     * an expression asks for may take its time; tells of what is in the way instead.
+     */
+    public void copyOut(CopyOut.Form form, Consumer<String> then) {
         call.settle();
         Optional<BoundOperation> bound = call.bound();
         Case now = call.currentProperty().get();
         if (bound.isEmpty() || now == null) {
-            return Optional.empty();
+            return;
         }
-        Expressions expressions = desk.expressions();
+        CopyOut out = new CopyOut(desk.expressions());
         Scope scope = call.scope();
-        try {
-            Optional<String> endpoint = Optional.of(call.endpoint().address()).filter(e -> !e.isEmpty());
-            return Optional.of(new CopyOut(expressions).of(form, bound.get(), now, endpoint, scope));
-        } catch (Problem problem) {
-            desk.tell(problem);
-            return Optional.empty();
-        }
+        Optional<String> endpoint = Optional.of(call.endpoint().address()).filter(e -> !e.isEmpty());
+        desk.tasks().run(() -> out.of(form, bound.get(), now, endpoint, scope), then, desk::tell);
     }
 
     /** Opens an exchange of the ledger as a new case, to be edited and sent again. */

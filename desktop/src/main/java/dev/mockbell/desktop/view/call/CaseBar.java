@@ -240,7 +240,7 @@ public final class CaseBar extends HBox {
 
     /** Copies the request in a form; the words say to the user which. */
     public void copy(CopyOut.Form form, String words) {
-        model.actions().copyOut(form).ifPresent(text -> {
+        model.actions().copyOut(form, text -> {
             Copying.text(text);
             desk.tell(Notice.plain("The " + words + " is on the clipboard; secrets stand in it as variables."));
         });
