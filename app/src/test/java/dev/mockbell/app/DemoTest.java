@@ -31,7 +31,12 @@ class DemoTest {
     }
 
     private Process start(Class<?> main, String... args) throws IOException {
-        List<String> command = new ArrayList<>(List.of(
+        List<String> command = new ArrayList<>();
+        if (System.getProperty("os.name").equals("Linux")) {
+            // a run in the background hands on these two as ignored, which the program would honour
+            command.addAll(List.of("env", "--default-signal=INT,HUP"));
+        }
+        command.addAll(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx700m",
                 "-Dmockbell.log=" + folder.resolve("log.txt"),
