@@ -99,7 +99,7 @@ final class ContractBench {
         for (int turn = 0; turn < TURNS; turn++) {
             long from = System.nanoTime();
             int count = 0;
-            for (Port port : contract.callablePorts()) {
+            for (Port port : contract.soapPorts()) {
                 for (Operation operation : port.binding().operations()) {
                     for (Detail detail : Detail.values()) {
                         for (SampleEnvelope sample : SampleEnvelope.of(contract, port.binding(), operation, detail)) {

@@ -40,7 +40,8 @@ final class ContractJson {
         for (Binding binding : contract.unusedBindings()) {
             ObjectNode b = unused.addObject()
                     .put("name", binding.name().toString())
-                    .put("protocol", binding.protocol().code());
+                    .put("protocol", binding.protocol().code())
+                    .put("transport", transport(binding));
             operations(binding, b);
         }
         ArrayNode findings = root.putArray("findings");
@@ -52,8 +53,14 @@ final class ContractJson {
         node.put("name", port.name());
         node.put("binding", port.binding().name().toString());
         node.put("protocol", port.binding().protocol().code());
+        node.put("transport", transport(port.binding()));
         node.put("address", port.address().orElse(null));
         operations(port.binding(), node);
+    }
+
+    /** What carries SOAP; null for a binding of another kind. */
+    private static String transport(Binding binding) {
+        return binding.protocol().soap() ? binding.transport().code() : null;
     }
 
     private static void operations(Binding binding, ObjectNode node) {

@@ -84,7 +84,7 @@ final class ContractSampleCommand implements Callable<Integer> {
         try (CommandCore core = new CommandCore(reading)) {
             Contract contract = core.contract(wsdl);
             StopSignal stop = core.stop();
-            contract.callablePorts().stream()
+            contract.soapPorts().stream()
                     .filter(p -> port == null || p.name().equals(port))
                     .forEach(p -> write(contract, serviceOf(contract, p), p, stop));
         }
@@ -159,6 +159,7 @@ final class ContractSampleCommand implements Callable<Integer> {
         entry.put("port", at.name());
         entry.put("operation", o.name());
         entry.put("soapVersion", at.binding().protocol() == Protocol.SOAP12 ? "1.2" : "1.1");
+        entry.put("transport", at.binding().transport().code());
         entry.put(
                 "style",
                 o.style().map(s -> s.name().toLowerCase(java.util.Locale.ROOT)).orElse(null));

@@ -86,7 +86,7 @@ final class ContractShowCommand implements Callable<Integer> {
             console.line("service " + service.name().getLocalPart());
             for (Port port : service.ports()) {
                 console.line("  port " + port.name() + " ("
-                        + port.binding().protocol().title() + ") at "
+                        + port.binding().title() + ") at "
                         + port.address().orElse("no address"));
                 for (Operation operation : port.binding().operations()) {
                     console.line("    " + named(operation) + describe(operation));
@@ -94,8 +94,7 @@ final class ContractShowCommand implements Callable<Integer> {
             }
         }
         for (var binding : contract.unusedBindings()) {
-            console.line("binding " + binding.name().getLocalPart() + " ("
-                    + binding.protocol().title() + ", no port uses it)");
+            console.line("binding " + binding.name().getLocalPart() + " (" + binding.title() + ", no port uses it)");
             for (Operation operation : binding.operations()) {
                 console.line("    " + named(operation) + describe(operation));
             }

@@ -108,6 +108,10 @@ final class MockCommand implements Callable<Integer> {
         } else {
             List<KeptContract> kept = project.get().contracts();
             for (KeptContract k : kept) {
+                if (kept.size() > 1 && k.contract().httpPorts().isEmpty()) {
+                    console.note(k.title() + " has no mock: none of its ports is spoken as SOAP over HTTP.");
+                    continue;
+                }
                 contracts.put(k.name(), k.contract());
                 int number = plans.size();
                 plans.add(placed(

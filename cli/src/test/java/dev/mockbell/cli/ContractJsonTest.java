@@ -88,7 +88,11 @@ class ContractJsonTest {
         assertThat(ports.path(1).path("protocol").asText()).isEqualTo("http");
         assertThat(json.path("unusedBindings")).hasSize(1);
         assertThat(json.path("unusedBindings").path(0).path("protocol").asText())
+                .isEqualTo("soap11");
+        assertThat(json.path("unusedBindings").path(0).path("transport").asText())
                 .isEqualTo("jms");
+        assertThat(ports.path(0).path("transport").asText()).isEqualTo("http");
+        assertThat(ports.path(1).get("transport").isNull()).isTrue();
         assertThat(json.path("unusedBindings").path(0).path("name").asText()).isEqualTo("{urn:s}Odd");
     }
 

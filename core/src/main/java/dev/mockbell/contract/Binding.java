@@ -8,15 +8,10 @@ import javax.xml.namespace.QName;
 /**
  * How the operations of an interface are put on the wire.
  *
- * @param transport the URI of what carries the messages, as the contract gives it; empty when it does not
+ * @param transport what carries the messages; meant for SOAP alone
  */
 public record Binding(
-        QName name,
-        QName portType,
-        Protocol protocol,
-        Optional<String> transport,
-        List<Operation> operations,
-        Place place) {
+        QName name, QName portType, Protocol protocol, Transport transport, List<Operation> operations, Place place) {
     /** The operation of that key or, failing that, the first of that name. */
     public Optional<Operation> operation(String nameOrKey) {
         return operations.stream()
@@ -36,6 +31,12 @@ public record Binding(
     @Override
     public int hashCode() {
         return System.identityHashCode(this);
+    }
+
+    /** For people: {@code SOAP 1.1}, {@code SOAP 1.2 over JMS}. */
+    public String title() {
+        boolean plain = !protocol.soap() || transport.kind() == Transport.Kind.HTTP;
+        return plain ? protocol.title() : protocol.title() + " over " + transport.name();
     }
 
     /** The same binding with every operation in need of more; this one when there is no more. */

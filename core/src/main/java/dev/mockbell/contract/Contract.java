@@ -2,6 +2,7 @@ package dev.mockbell.contract;
 
 import dev.mockbell.schema.Schemas;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +28,9 @@ public record Contract(
         List<Finding> findings,
         Schemas schemas,
         Map<String, String> prefixes) {
+    private static final Comparator<Port> HTTP_FIRST =
+            Comparator.comparing(p -> !p.binding().transport().byHttp());
+
     /** A contract is itself alone: comparing the content of two would walk all of it. */
     @Override
     public boolean equals(Object other) {
@@ -60,9 +64,16 @@ public record Contract(
         return unplaced.stream().map(Port::binding).toList();
     }
 
-    /** The ports that can be called, SOAP 1.1 first where both are there. */
-    public List<Port> callablePorts() {
-        return ports().stream().filter(p -> p.binding().protocol().callable()).toList();
+    /** The ports whose messages are SOAP envelopes, whatever carries them. */
+    public List<Port> soapPorts() {
+        return ports().stream().filter(p -> p.binding().protocol().soap()).toList();
+    }
+
+    /** Those of them that HTTP may carry, which can be called and stood in for. */
+    public List<Port> httpPorts() {
+        return soapPorts().stream()
+                .filter(p -> p.binding().transport().byHttp())
+                .toList();
     }
 
     /** The port of that name. */
@@ -70,10 +81,21 @@ public record Contract(
         return ports().stream().filter(p -> p.name().equals(name)).findFirst();
     }
 
-    /** Each operation that can be called once, by key, with the ports that offer it. */
+    /** Each SOAP operation that a client starts once, by key, with the ports that offer it, those over HTTP first. */
     public Map<String, List<Port>> operations() {
+        Map<String, List<Port>> found = startedAt(soapPorts());
+        found.values().forEach(ports -> ports.sort(HTTP_FIRST));
+        return found;
+    }
+
+    /** As {@link #operations()}, with the ports that HTTP may carry alone. */
+    public Map<String, List<Port>> httpOperations() {
+        return startedAt(httpPorts());
+    }
+
+    private static Map<String, List<Port>> startedAt(List<Port> ports) {
         Map<String, List<Port>> found = new LinkedHashMap<>();
-        for (Port port : callablePorts()) {
+        for (Port port : ports) {
             for (Operation operation : port.binding().operations()) {
                 if (operation.callable()) {
                     found.computeIfAbsent(operation.key(), k -> new ArrayList<>())
@@ -84,12 +106,12 @@ public record Contract(
         return found;
     }
 
-    /** Each operation that cannot be called, by its binding or its pattern, by key and protocol, with the ports that offer it. */
+    /** Every other operation, by its binding or its pattern, by key and protocol, with the ports that offer it. */
     public Map<String, List<Port>> listedOnly() {
         Map<String, List<Port>> found = new LinkedHashMap<>();
         for (Port port : ports()) {
             for (Operation operation : port.binding().operations()) {
-                if (!port.binding().protocol().callable() || !operation.callable()) {
+                if (!port.binding().protocol().soap() || !operation.callable()) {
                     found.computeIfAbsent(operation.key() + " " + port.binding().protocol(), k -> new ArrayList<>())
                             .add(port);
                 }
@@ -106,9 +128,10 @@ public record Contract(
                 .findFirst();
     }
 
-    /** The operation of that key on the port that offers it; the first such port when {@code port} is null. */
+    /** The operation of that key on the port that offers it; when {@code port} is null, the first such, one over HTTP before others. */
     public Optional<BoundOperation> operation(String nameOrKey, String port) {
-        return callablePorts().stream()
+        return soapPorts().stream()
+                .sorted(HTTP_FIRST)
                 .filter(p -> port == null || p.name().equals(port))
                 .flatMap(p -> p.binding().operation(nameOrKey).stream().map(o -> new BoundOperation(p, o)))
                 .findFirst();

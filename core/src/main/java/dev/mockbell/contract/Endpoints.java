@@ -6,6 +6,7 @@ import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -17,12 +18,12 @@ public final class Endpoints {
     /**
      * The documents with port addresses and locations replaced.
      *
-     * @param address gives a port's new address
+     * @param address gives a port's new address; empty to leave it
      * @param location gives the new location of a document by its URI
      * @return document text by URI
      */
     public static Map<String, String> rewritten(
-            Contract contract, Function<String, String> address, Function<String, String> location) {
+            Contract contract, Function<String, Optional<String>> address, Function<String, String> location) {
         Map<String, String> texts = new LinkedHashMap<>();
         for (SourceDocument document : contract.documents()) {
             Document dom = Xml.parse(document.bytes(), document.uri(), XmlLimits.CONTRACT);
@@ -35,7 +36,7 @@ public final class Endpoints {
     private static void rewrite(
             Element element,
             String base,
-            Function<String, String> address,
+            Function<String, Optional<String>> address,
             Function<String, String> location,
             Contract contract) {
         String name = element.getLocalName();
@@ -44,7 +45,7 @@ public final class Endpoints {
                 && element.hasAttribute("location")
                 && Wsdl.V11.equals(port.getNamespaceURI())
                 && "port".equals(port.getLocalName())) {
-            element.setAttribute("location", address.apply(port.getAttribute("name")));
+            address.apply(port.getAttribute("name")).ifPresent(a -> element.setAttribute("location", a));
         }
         for (String attribute : new String[] {"location", "schemaLocation"}) {
             boolean reference = "import".equals(name) || "include".equals(name) || "redefine".equals(name);

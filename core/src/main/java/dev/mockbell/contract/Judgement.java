@@ -41,7 +41,7 @@ final class Judgement {
                                 .flatMap(s -> s.ports().stream())
                                 .map(Port::binding),
                         read.unusedBindings().stream())
-                .filter(b -> b.protocol().callable())
+                .filter(b -> b.protocol().soap())
                 .flatMap(b -> b.operations().stream())
                 .forEach(o -> messages(o, schemas));
     }

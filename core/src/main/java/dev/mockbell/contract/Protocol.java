@@ -5,7 +5,6 @@ public enum Protocol {
     SOAP11("soap11", "SOAP 1.1"),
     SOAP12("soap12", "SOAP 1.2"),
     HTTP("http", "HTTP"),
-    JMS("jms", "JMS"),
     OTHER("other", "other");
 
     private final String code;
@@ -35,8 +34,8 @@ public enum Protocol {
         return title;
     }
 
-    /** Whether this program can call it. */
-    public boolean callable() {
+    /** Whether its messages are SOAP envelopes, whatever carries them. */
+    public boolean soap() {
         return this == SOAP11 || this == SOAP12;
     }
 }

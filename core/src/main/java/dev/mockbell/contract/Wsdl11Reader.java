@@ -7,7 +7,6 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -74,7 +73,9 @@ final class Wsdl11Reader {
                 .map(e -> e.getAttribute("location").strip())
                 .filter(a -> !a.isEmpty())
                 .findFirst();
-        if (address.isEmpty() && binding.protocol().callable()) {
+        if (address.isEmpty()
+                && binding.protocol().soap()
+                && binding.transport().byHttp()) {
             definitions.warn(
                     "no-address",
                     "Port " + port.getAttribute("name") + " has no address",
@@ -87,8 +88,8 @@ final class Wsdl11Reader {
 
     private Binding binding(QName name, Element binding) {
         Optional<Element> soap = Wsdl.soap(binding, BINDING);
-        Optional<String> transport = soap.flatMap(e -> Wsdl.attribute(e, "transport"));
-        Protocol protocol = protocol(binding, soap, transport.orElse(""));
+        Transport transport = Transport.of(soap.flatMap(e -> Wsdl.attribute(e, "transport")));
+        Protocol protocol = protocol(binding, soap);
         Element portType = definitions.find(PORT_TYPE, binding, "type").orElse(null);
         if (portType == null) {
             definitions.unresolved("unresolved-port-type", "port type", binding, "type");
@@ -119,14 +120,9 @@ final class Wsdl11Reader {
                 Xml.placeOf(binding));
     }
 
-    private static Protocol protocol(Element binding, Optional<Element> soap, String transport) {
+    private static Protocol protocol(Element binding, Optional<Element> soap) {
         if (soap.isPresent()) {
-            String lower = transport.toLowerCase(Locale.ROOT);
-            if (lower.contains("jms")) {
-                return Protocol.JMS;
-            }
-            boolean other = lower.matches(".*(smtp|mail|ftp|/tcp|named-pipe|msmq|udp|/vm|corba|beep).*");
-            return other ? Protocol.OTHER : Wsdl.soapVersion(soap.get()).orElseThrow();
+            return Wsdl.soapVersion(soap.get()).orElseThrow();
         }
         boolean http = Xml.children(binding).stream().anyMatch(e -> Wsdl.HTTP.equals(e.getNamespaceURI()));
         return http ? Protocol.HTTP : Protocol.OTHER;

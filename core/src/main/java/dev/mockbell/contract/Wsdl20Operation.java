@@ -35,7 +35,7 @@ final class Wsdl20Operation {
     }
 
     Operation read(String key, Map<QName, Element> faults, List<String> needsOfBinding) {
-        boolean soap = !protocol.envelope().isEmpty() || protocol == Protocol.JMS;
+        boolean soap = protocol.soap();
         Optional<Element> in = Wsdl.first(declared, "input");
         Optional<Element> out = Wsdl.first(declared, "output");
         return new Operation(

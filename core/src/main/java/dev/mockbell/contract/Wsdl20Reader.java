@@ -129,7 +129,7 @@ final class Wsdl20Reader {
                 Definitions.nameOf(binding),
                 face == null ? new QName("") : Definitions.nameOf(face),
                 protocol,
-                extension(binding, "protocol"),
+                Transport.of(extension(binding, "protocol")),
                 List.copyOf(operations),
                 Xml.placeOf(binding));
     }
@@ -174,10 +174,6 @@ final class Wsdl20Reader {
     private static Protocol protocol(Element binding) {
         String type = binding.getAttribute("type").strip();
         if (type.endsWith("/soap")) {
-            String transport = extension(binding, "protocol").orElse("");
-            if (transport.toLowerCase(java.util.Locale.ROOT).contains("jms")) {
-                return Protocol.JMS;
-            }
             return "1.1".equals(extension(binding, "version").orElse("1.2")) ? Protocol.SOAP11 : Protocol.SOAP12;
         }
         return type.endsWith("/http") ? Protocol.HTTP : Protocol.OTHER;

@@ -6,6 +6,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.EventLoops;
 import io.netty.bootstrap.ServerBootstrap;
 import io.netty.channel.Channel;
@@ -89,7 +90,7 @@ public final class MockHost implements AutoCloseable {
         this.workers.allowCoreThreadTimeOut(true);
         this.plan = plan;
         this.responder = new Responder(contract, plan, expressions, state);
-        for (Port port : contract.callablePorts()) {
+        for (Port port : contract.httpPorts()) {
             paths.put(port.name(), path(port, plan.contract()));
         }
     }
@@ -124,6 +125,12 @@ public final class MockHost implements AutoCloseable {
             Predicate<Exchange> recorder,
             MockListener listener,
             Intake.Bounds bounds) {
+        if (contract.httpPorts().isEmpty()) {
+            throw Problem.input(
+                    "A mock answers SOAP over HTTP, and no port of this contract is spoken over it",
+                    contract.source(),
+                    "See “mockbell contract show” for what its ports are spoken over.");
+        }
         MockHost host = new MockHost(contract, plan, loops, expressions, recorder, listener, bounds);
         host.listen();
         return host;
@@ -185,10 +192,17 @@ public final class MockHost implements AutoCloseable {
         Map<String, byte[]> all = new LinkedHashMap<>();
         Endpoints.rewritten(
                         contract,
-                        port -> base() + paths.getOrDefault(port, first),
+                        port -> standsIn(port)
+                                ? Optional.of(base() + paths.getOrDefault(port, first))
+                                : Optional.empty(),
                         uri -> base() + first + "?" + names.get(uri))
                 .forEach((uri, text) -> all.put(names.get(uri), text.getBytes(StandardCharsets.UTF_8)));
         return all;
+    }
+
+    /** Whether a port's address becomes this host's: what another transport carries is spoken elsewhere. */
+    private boolean standsIn(String port) {
+        return contract.port(port).map(p -> p.binding().transport().byHttp()).orElse(true);
     }
 
     /** {@code http://127.0.0.1:8480}. */

@@ -117,7 +117,7 @@ final class Responder {
     Responder(Contract contract, MockPlan plan, Expressions expressions, MockState state) {
         this.expressions = expressions;
         this.ground = Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes());
-        for (Map.Entry<String, List<Port>> entry : contract.operations().entrySet()) {
+        for (Map.Entry<String, List<Port>> entry : contract.httpOperations().entrySet()) {
             Operation operation =
                     entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
             String key = entry.getKey();

@@ -1,6 +1,7 @@
 package dev.mockbell.request;
 
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.contract.Transport;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapVersion;
@@ -29,6 +30,14 @@ public final class RequestRecipe {
      */
     public static RequestRecipe of(BoundOperation bound, RequestText text, Optional<String> endpoint) {
         SoapVersion version = SoapVersion.of(bound);
+        Transport transport = bound.port().binding().transport();
+        if (!transport.byHttp()) {
+            throw Problem.input(
+                    "Port " + bound.port().name() + " is spoken over " + transport.name()
+                            + "; requests are sent by HTTP alone",
+                    null,
+                    "Sample, check and copy its messages here, or call a port of the contract that is spoken over HTTP.");
+        }
         String address = endpoint.or(bound.port()::address)
                 .orElseThrow(() -> Problem.input(
                         "Port " + bound.port().name() + " has no address",

@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Optional;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -235,8 +236,8 @@ class ContractReaderTest {
 
     @Test
     void addressesAndImportsAreRewrittenAndNothingElse() {
-        Map<String, String> texts =
-                Endpoints.rewritten(stay, port -> "http://new/" + port, uri -> "moved:" + uri.replaceAll(".*/", ""));
+        Map<String, String> texts = Endpoints.rewritten(
+                stay, port -> Optional.of("http://new/" + port), uri -> "moved:" + uri.replaceAll(".*/", ""));
         String wsdl = texts.get(stay.documents().get(0).uri());
         assertThat(wsdl).contains("location=\"http://new/StaySoap11\"").contains("schemaLocation=\"moved:stay.xsd\"");
         assertThat(wsdl).contains("soapAction=\"urn:stay:book\"");

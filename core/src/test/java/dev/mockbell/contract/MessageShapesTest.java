@@ -264,29 +264,6 @@ class MessageShapesTest {
     }
 
     @Test
-    void otherTransportsAndBindingsAreRecorded() {
-        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"));
-        assertThat(Contracts.of(
-                                "a.wsdl",
-                                text.replace("http://schemas.xmlsoap.org/soap/http", "http://www.w3.org/2010/soapjms/"))
-                        .ports()
-                        .get(0)
-                        .binding())
-                .satisfies(b -> assertThat(b.protocol()).isEqualTo(Protocol.JMS))
-                .satisfies(b -> assertThat(b.transport()).contains("http://www.w3.org/2010/soapjms/"))
-                .satisfies(b -> assertThat(b.operations()).hasSize(1));
-        assertThat(Contracts.of(
-                                "a.wsdl",
-                                text.replace(
-                                        "http://schemas.xmlsoap.org/soap/http", "http://schemas.xmlsoap.org/soap/smtp"))
-                        .ports()
-                        .get(0)
-                        .binding()
-                        .protocol())
-                .isEqualTo(Protocol.OTHER);
-    }
-
-    @Test
     void aBindingWhosePortTypeIsMissingIsListed() {
         String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
                 .replace("type=\"tns:P\"", "type=\"tns:Gone\"");

@@ -73,7 +73,7 @@ class MutationTest {
                         breakWsdl ? xsd : mutated(xsd, random),
                         "people.xsd",
                         people);
-                for (Port port : contract.callablePorts()) {
+                for (Port port : contract.soapPorts()) {
                     for (Operation operation : port.binding().operations()) {
                         for (Detail detail : Detail.values()) {
                             assertThat(SampleEnvelope.of(contract, port.binding(), operation, detail))

@@ -44,7 +44,7 @@ class UnplacedTest {
         assertThat(contract.operations()).containsOnlyKeys("Do");
         assertThat(contract.operations().get("Do")).hasSize(2);
         assertThat(contract.serviceOf(contract.ports().get(0))).isEmpty();
-        for (Port port : contract.callablePorts()) {
+        for (Port port : contract.soapPorts()) {
             Operation operation = port.binding().operations().get(0);
             for (SampleEnvelope sample : SampleEnvelope.of(contract, port.binding(), operation, Detail.FULL)) {
                 boolean request = sample.text().contains("Ask");

@@ -96,7 +96,7 @@ class Wsdl20Test {
 
     @Test
     void samplesAreValid() {
-        for (Port port : contract.callablePorts()) {
+        for (Port port : contract.soapPorts()) {
             for (Operation o : port.binding().operations()) {
                 o.input().ifPresent(in -> {
                     String text = SampleEnvelope.of(contract, port.binding(), o, Detail.FULL)

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Transport;
 
 /** Where the current case goes. */
 public final class CalledEndpoint {
@@ -28,6 +29,10 @@ public final class CalledEndpoint {
         String port = call.bound().get().port().name();
         boolean set =
                 desk.project().current().endpoint(place.contract().name(), port).isPresent();
+        Transport transport = call.bound().get().port().binding().transport();
+        if (!transport.byHttp()) {
+            return "spoken over " + transport.name() + ", sending is by HTTP alone";
+        }
         if (address().isEmpty()) {
             return "the contract has no address";
         }

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Transport;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
@@ -189,11 +190,16 @@ public final class CallView extends VBox implements StationView {
     }
 
     private static String portTitle(OperationPlace place, Port port) {
+        String title = carried(port);
+        long same = place.ports().stream().filter(p -> carried(p).equals(title)).count();
+        return same > 1 ? title + " " + port.name() : title;
+    }
+
+    /** {@code SOAP 1.1}, {@code SOAP 1.1 JMS}; a transport that is not known is told of with the operation. */
+    private static String carried(Port port) {
         String version = port.binding().protocol().title();
-        long same = place.ports().stream()
-                .filter(p -> p.binding().protocol() == port.binding().protocol())
-                .count();
-        return same > 1 ? version + " " + port.name() : version;
+        Transport transport = port.binding().transport();
+        return transport.kind() == Transport.Kind.OTHER ? version + " " + transport.name() : version;
     }
 
     private void showCase() {

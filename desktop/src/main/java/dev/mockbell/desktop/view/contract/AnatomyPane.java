@@ -126,12 +126,14 @@ final class AnatomyPane extends StackPane {
         head.getStyleClass().add("panel-head");
         boolean callable = place != null
                 && place.operation().callable()
-                && place.ports().get(0).binding().protocol().callable();
+                && place.ports().get(0).binding().protocol().soap();
+        boolean byHttp = callable && place.ports().get(0).binding().transport().byHttp();
         Button call = Parts.button("Call it", "Go to the call station (Enter)", () -> desk.go(Station.CALL), "primary");
         Button mock = Parts.button("Mock it", "Go to the mock station", () -> desk.go(Station.MOCK));
         Button sample = Parts.button(
                 "Copy sample", "Copy a request as XML", () -> desk.contracts().sample(place, copy));
-        List.of(call, mock, sample).forEach(b -> b.setDisable(!callable));
+        List.of(call, sample).forEach(b -> b.setDisable(!callable));
+        mock.setDisable(!byHttp);
         getChildren().setAll(new VBox(head, content, Parts.foot(call, mock, sample)));
     }
 

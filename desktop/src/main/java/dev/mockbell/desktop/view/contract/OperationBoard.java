@@ -1,9 +1,10 @@
 package dev.mockbell.desktop.view.contract;
 
+import dev.mockbell.contract.Binding;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
-import dev.mockbell.contract.Protocol;
 import dev.mockbell.contract.Service;
+import dev.mockbell.contract.Transport;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.OperationPlace;
@@ -23,6 +24,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.geometry.Pos;
@@ -261,11 +263,21 @@ final class OperationBoard extends VBox {
         HBox box = new HBox(4);
         box.setAlignment(Pos.CENTER_LEFT);
         place.ports().stream()
-                .map(p -> p.binding().protocol().title().replace("SOAP ", ""))
+                .flatMap(p -> tags(p.binding()))
                 .distinct()
                 .sorted()
                 .forEach(v -> box.getChildren().add(Parts.text(v, "tag")));
         return box;
+    }
+
+    /** The version, and what carries it where that is not HTTP. */
+    private static Stream<String> tags(Binding binding) {
+        String version = binding.protocol().title().replace("SOAP ", "");
+        return switch (binding.protocol().soap() ? binding.transport().kind() : Transport.Kind.HTTP) {
+            case HTTP -> Stream.of(version);
+            case OTHER -> Stream.of(version, binding.transport().name());
+            case UNKNOWN -> Stream.of(version, "transport?");
+        };
     }
 
     private List<Case> cases(OperationPlace place) {
@@ -279,6 +291,9 @@ final class OperationBoard extends VBox {
     private Node answers(OperationPlace place) {
         boolean up = models.mocks().host(place.contract().name()).isPresent();
         Optional<MockPlan> plan = desk.project().mock(place.contract().name());
+        if (place.ports().stream().noneMatch(p -> p.binding().transport().byHttp())) {
+            return Parts.text("", "table-text");
+        }
         if (!up) {
             return Parts.marked(Mark.NOT_RUN, "off", "table-text");
         }
@@ -311,8 +326,7 @@ final class OperationBoard extends VBox {
 
     private static Node listed(OperationPlace place) {
         Port port = place.ports().get(0);
-        boolean soap =
-                port.binding().protocol() == Protocol.SOAP11 || port.binding().protocol() == Protocol.SOAP12;
+        boolean soap = port.binding().protocol().soap();
         Label words = Parts.text("listed only", "third", "table-text");
         Parts.tip(
                 words,

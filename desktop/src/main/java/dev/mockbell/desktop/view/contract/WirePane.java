@@ -28,7 +28,7 @@ final class WirePane extends ScrollPane {
         this.copy = copy;
         box.setPadding(new Insets(10, 12, 10, 12));
         for (Port port : place.ports()) {
-            if (port.binding().protocol().callable()) {
+            if (port.binding().protocol().soap()) {
                 soap(place, port);
             } else {
                 other(place, port);
@@ -52,6 +52,10 @@ final class WirePane extends ScrollPane {
         String action = operation.soapAction().orElse("");
         String address = desk.endpoint(place.contract(), port);
         String body = desk.contracts().sampleRequest(place, port).orElse("making a sample…");
+        if (!port.binding().transport().byHttp()) {
+            carried(port, address, action, operation, body);
+            return;
+        }
         StringBuilder whole = new StringBuilder("POST ").append(address).append(" HTTP/1.1\n");
         head(port, () -> copy.accept(whole + "\n" + body));
         piece("Method", "POST");
@@ -64,25 +68,47 @@ final class WirePane extends ScrollPane {
             whole.append("SOAPAction: \"").append(action).append("\"\n");
         }
         operation.input().map(m -> m.action()).filter(a -> !a.isEmpty()).ifPresent(a -> piece("wsa:Action", a));
+        rest(port, operation, body);
+    }
+
+    /** SOAP that something else than HTTP carries. */
+    private void carried(Port port, String address, String action, Operation operation, String body) {
+        String carrier = port.binding().transport().name();
+        head(port, () -> copy.accept(body));
+        words("These messages go by " + carrier
+                + ". They can be made, filled in and checked here; sending is by HTTP alone.");
+        piece("Address", address.isEmpty() ? "none in the contract" : address);
+        if (!action.isEmpty()) {
+            piece("Action", action);
+        }
+        rest(port, operation, body);
+    }
+
+    private void rest(Port port, Operation operation, String body) {
         if (!operation.needs().isEmpty()) {
             piece("Needs", String.join(", ", operation.needs()));
         }
         piece("Style", style(operation));
-        port.binding().transport().ifPresent(t -> piece("Transport", t));
+        port.binding().transport().uri().ifPresent(t -> piece("Transport", t));
         piece("Body", body);
     }
 
     private void other(OperationPlace place, Port port) {
         head(port, () -> copy.accept(desk.endpoint(place.contract(), port)));
         piece("Address", desk.endpoint(place.contract(), port));
-        port.binding().transport().ifPresent(t -> piece("Transport", t));
-        Label words = Parts.text("Bindings of this kind are listed; they cannot be called from here.", "second");
+        port.binding().transport().uri().ifPresent(t -> piece("Transport", t));
+        words("Bindings of this kind are listed; they cannot be called from here.");
+    }
+
+    private void words(String text) {
+        Label words = Parts.text(text, "second");
         words.setWrapText(true);
+        words.setMinHeight(USE_PREF_SIZE);
         box.getChildren().add(words);
     }
 
     private void head(Port port, Runnable copyAll) {
-        Label name = Parts.text(port.name() + " · " + port.binding().protocol().title(), "strong");
+        Label name = Parts.text(port.name() + " · " + port.binding().title(), "strong");
         Button all = Parts.button("Copy all", "Copy the whole request", copyAll);
         HBox head = new HBox(8, name, Parts.spring(), all);
         head.setAlignment(Pos.CENTER_LEFT);
