@@ -1,5 +1,6 @@
 package dev.mockbell.contract;
 
+import dev.mockbell.schema.SoapEncoding;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
@@ -16,7 +17,6 @@ import org.w3c.dom.Node;
 final class Wsdl11Operation {
     private static final String INPUT = "input";
     private static final String OUTPUT = "output";
-    private static final String SOAP_ENCODING = "http://schemas.xmlsoap.org/soap/encoding/";
 
     private final Protocol protocol;
     private final Optional<Element> soapBinding;
@@ -115,7 +115,9 @@ final class Wsdl11Operation {
 
     private static Optional<String> encoding(Element body) {
         String given = body.getAttribute("encodingStyle").strip();
-        return encoded(body) ? Optional.of(given.isEmpty() ? SOAP_ENCODING : given.split("\\s+")[0]) : Optional.empty();
+        return encoded(body)
+                ? Optional.of(given.isEmpty() ? SoapEncoding.V11 : given.split("\\s+")[0])
+                : Optional.empty();
     }
 
     private Optional<MessageDef> message(Element half, String kind, Optional<Operation.Style> style) {

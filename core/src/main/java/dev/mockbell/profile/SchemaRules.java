@@ -1,15 +1,13 @@
 package dev.mockbell.profile;
 
 import dev.mockbell.schema.SchemaSource;
+import dev.mockbell.schema.SoapEncoding;
 import dev.mockbell.xml.Xml;
 import java.util.Set;
 import org.w3c.dom.Element;
 
 /** Rules about the schemas. */
 final class SchemaRules {
-    private static final Set<String> ENCODINGS =
-            Set.of("http://schemas.xmlsoap.org/soap/encoding/", "http://www.w3.org/2003/05/soap-encoding");
-
     private SchemaRules() {}
 
     static void targetNamespace(Description d, Report report) {
@@ -37,7 +35,7 @@ final class SchemaRules {
             boolean derivation = "restriction".equals(e.getLocalName()) || "extension".equals(e.getLocalName());
             if (derivation) {
                 Description.name(e, "base")
-                        .filter(n -> ENCODINGS.contains(n.getNamespaceURI()) && "Array".equals(n.getLocalPart()))
+                        .filter(n -> SoapEncoding.isNamespace(n.getNamespaceURI()) && "Array".equals(n.getLocalPart()))
                         .ifPresent(n -> report.at(e, "A type is derived from the array of SOAP's encoding"));
             } else {
                 derivations(e, report);

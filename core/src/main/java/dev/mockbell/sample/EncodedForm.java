@@ -4,6 +4,7 @@ import dev.mockbell.message.Prefixes;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
 import dev.mockbell.schema.Schemas;
+import dev.mockbell.schema.SoapEncoding;
 import dev.mockbell.schema.TypeDef;
 import java.util.Optional;
 import java.util.function.Function;
@@ -12,8 +13,6 @@ import org.w3c.dom.Element;
 
 /** What SOAP's encoding adds to a message (SOAP 1.1 §5, SOAP 1.2 part 2 §3): the types of values and of arrays' items. */
 final class EncodedForm {
-    private static final String ENCODING_11 = "http://schemas.xmlsoap.org/soap/encoding/";
-    private static final String ENCODING_12 = "http://www.w3.org/2003/05/soap-encoding";
     private static final String ENVELOPE_11 = "http://schemas.xmlsoap.org/soap/envelope/";
     private static final String ENVELOPE_12 = "http://www.w3.org/2003/05/soap-envelope";
 
@@ -27,12 +26,17 @@ final class EncodedForm {
         this.prefixes = prefixes;
     }
 
-    static boolean isNamespace(String namespace) {
-        return ENCODING_11.equals(namespace) || ENCODING_12.equals(namespace);
+    /**
+     * Whether an attribute of that name says in an encoded message that a value stands elsewhere, or is what that points at: an
+     * accessor with {@code href} is empty, and its value has the {@code id} (SOAP 1.1 §5.4.1).
+     */
+    static boolean standsElsewhere(QName name) {
+        return name.getNamespaceURI().isEmpty()
+                && ("href".equals(name.getLocalPart()) || "id".equals(name.getLocalPart()));
     }
 
     private boolean isVersion12() {
-        return style.startsWith(ENCODING_12);
+        return style.startsWith(SoapEncoding.V12);
     }
 
     /** Marks the outermost element with the encoding style. */
@@ -57,12 +61,12 @@ final class EncodedForm {
                 .or(item::name)
                 .orElse(new QName(SampleValues.XSD, type.isEncodedArray() ? "anyType" : "string"));
         if (isVersion12()) {
-            String prefix = prefixes.of(ENCODING_12);
-            array.setAttributeNS(ENCODING_12, prefix + ":itemType", prefixes.lexical(itemName));
-            array.setAttributeNS(ENCODING_12, prefix + ":arraySize", "1");
+            String prefix = prefixes.of(SoapEncoding.V12);
+            array.setAttributeNS(SoapEncoding.V12, prefix + ":itemType", prefixes.lexical(itemName));
+            array.setAttributeNS(SoapEncoding.V12, prefix + ":arraySize", "1");
         } else {
             array.setAttributeNS(
-                    ENCODING_11, prefixes.of(ENCODING_11) + ":arrayType", prefixes.lexical(itemName) + "[1]");
+                    SoapEncoding.V11, prefixes.of(SoapEncoding.V11) + ":arrayType", prefixes.lexical(itemName) + "[1]");
         }
         QName name = own.map(ElementDecl::name).orElse(new QName("item"));
         array.appendChild(build.apply(ElementDecl.implied(name, item)));

@@ -183,11 +183,8 @@ public final class SampleBuilder {
 
     private void attributes(Element element, TypeDef type) {
         for (AttributeDecl attribute : type.attributes()) {
-            boolean ofEncoding = EncodedForm.isNamespace(attribute.name().getNamespaceURI())
-                    || type.isEncodedArray()
-                    || type.name()
-                            .filter(n -> EncodedForm.isNamespace(n.getNamespaceURI()))
-                            .isPresent();
+            boolean ofEncoding =
+                    attribute.ofEncoding() || encoded.isPresent() && EncodedForm.standsElsewhere(attribute.name());
             boolean wanted =
                     detail == Detail.FULL && elements < MOST_OPTIONAL && !ofEncoding && !ties.isReference(attribute);
             if (attribute.required() || wanted) {

@@ -9,6 +9,7 @@ import javax.xml.namespace.QName;
  *
  * @param fixed the only value it may have
  * @param byDefault the value it has when left out
+ * @param ofEncoding whether SOAP's encoding brings it in: it says how a value is written, such as where it stands instead
  * @param place where it is declared; empty when that is in a group or a base type
  */
 public record AttributeDecl(
@@ -18,4 +19,5 @@ public record AttributeDecl(
         Optional<String> fixed,
         Optional<String> byDefault,
         String documentation,
+        boolean ofEncoding,
         Optional<Place> place) {}

@@ -11,12 +11,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import javax.xml.namespace.QName;
 import javax.xml.validation.Schema;
 import javax.xml.validation.Validator;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
+import org.apache.xerces.xs.XSAttributeDeclaration;
 import org.apache.xerces.xs.XSComplexTypeDefinition;
 import org.apache.xerces.xs.XSConstants;
 import org.apache.xerces.xs.XSElementDeclaration;
@@ -54,6 +56,7 @@ public final class Schemas {
     private volatile Map<XSElementDeclaration, List<XSElementDeclaration>> heads;
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
     private final Map<XSTypeDefinition, XsElement> owners = Collections.synchronizedMap(new IdentityHashMap<>());
+    private final Set<XSAttributeDeclaration> encoding;
     private volatile Schema validation;
 
     Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws, Map<String, String> swapped) {
@@ -61,6 +64,7 @@ public final class Schemas {
         this.sources = sources;
         this.pool = pool;
         this.model = pool.toXSModel();
+        this.encoding = SoapEncoding.attributes(model);
         this.flaws = flaws;
         for (SchemaSource source : sources) {
             for (Element e : Xml.children(source.root())) {
@@ -243,6 +247,14 @@ public final class Schemas {
 
     TypeDef of(XSTypeDefinition type) {
         return types.computeIfAbsent(type, t -> new XsType(this, t));
+    }
+
+    /** Whether SOAP's encoding declares it, or one of its attribute groups. */
+    boolean ofEncoding(XSAttributeDeclaration attribute) {
+        XSComplexTypeDefinition within = attribute.getEnclosingCTDefinition();
+        return SoapEncoding.isNamespace(attribute.getNamespace())
+                || encoding.contains(attribute)
+                || within != null && SoapEncoding.isNamespace(within.getNamespace());
     }
 
     Optional<Place> place(String kind, XSObject component) {

@@ -5,7 +5,6 @@ import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import javax.xml.namespace.QName;
 import org.apache.xerces.impl.xs.XSConstraints;
 import org.apache.xerces.xs.StringList;
@@ -23,9 +22,6 @@ import org.apache.xerces.xs.XSWildcard;
 
 /** A type that the schema library compiled. */
 final class XsType implements TypeDef {
-    private static final Set<String> ENCODINGS =
-            Set.of("http://schemas.xmlsoap.org/soap/encoding/", "http://www.w3.org/2003/05/soap-encoding");
-
     private final Schemas schemas;
     private final XSTypeDefinition xs;
     private volatile List<AttributeDecl> attributes;
@@ -157,6 +153,7 @@ final class XsType implements TypeDef {
                 Optional.ofNullable(kind == XSConstants.VC_FIXED ? value : null),
                 Optional.ofNullable(kind == XSConstants.VC_DEFAULT ? value : null),
                 Documentation.of(a.getAnnotations()),
+                schemas.ofEncoding(a) || isEncodedArray(),
                 placeOf(a));
     }
 
@@ -183,7 +180,7 @@ final class XsType implements TypeDef {
     public boolean isEncodedArray() {
         XSTypeDefinition at = xs;
         while (at != null && at.getBaseType() != at) {
-            if ("Array".equals(at.getName()) && ENCODINGS.contains(String.valueOf(at.getNamespace()))) {
+            if ("Array".equals(at.getName()) && SoapEncoding.isNamespace(at.getNamespace())) {
                 return true;
             }
             at = at.getBaseType();

@@ -3,6 +3,7 @@ package dev.mockbell.contract;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.soap.SoapMessage;
@@ -227,6 +228,44 @@ class MessageShapesTest {
                 .contains("<item xsi:type=\"t:Hut\"><t:name xsi:type=\"xs:string\">")
                 .contains("<n xsi:type=\"xs:int\">2</n>");
         assertThat(contract.findings()).extracting(Finding::rule).contains("R2706", "R2110", "R2111");
+    }
+
+    private static final String COMMON = "<xs:schema targetNamespace='urn:t2'/>"
+            + "<xs:schema targetNamespace='urn:t' xmlns:t='urn:t'><xs:import namespace='http://schemas.xmlsoap.org/soap/encoding/'/>"
+            + "<xs:complexType name='Bunk'><xs:sequence><xs:element name='no' type='xs:int'/></xs:sequence>"
+            + "<xs:attributeGroup ref='enc:commonAttributes'/></xs:complexType>"
+            + "<xs:complexType name='Name'><xs:simpleContent><xs:extension base='enc:string'/></xs:simpleContent></xs:complexType>"
+            + "<xs:complexType name='Note'><xs:attribute name='href' type='xs:anyURI'/><xs:attribute name='id' type='xs:ID'/>"
+            + "<xs:attribute name='tone' type='xs:string'/></xs:complexType></xs:schema>";
+
+    private static final String TAKES_COMMON =
+            "<message name='In'><part name='bunk' type='t:Bunk'/><part name='name' type='t:Name'/><part name='note' type='t:Note'/></message><message name='Out'/>";
+
+    private static String full(Contract contract) {
+        return SampleBuilder.text(
+                MessageOutline.ofRequest(
+                        contract, contract.ports().get(0).binding().operations().get(0)),
+                Detail.FULL);
+    }
+
+    @Test
+    void aFullEncodedSampleInventsNoReferenceToAValueElsewhere() {
+        String text = full(contract(
+                TAKES_COMMON,
+                "rpc",
+                body("use='encoded' namespace='urn:calls' encodingStyle='http://schemas.xmlsoap.org/soap/encoding/'"),
+                COMMON));
+        assertThat(text)
+                .doesNotContain("href=")
+                .doesNotContain(" id=")
+                .contains("tone=\"tone\"")
+                .contains("<no xsi:type=\"xs:int\">");
+    }
+
+    @Test
+    void inALiteralMessageOnlyWhatTheContractItselfDeclaresIsPutIn() {
+        String text = full(contract(TAKES_COMMON, "rpc", body("use='literal' namespace='urn:calls'"), COMMON));
+        assertThat(text).containsOnlyOnce("href=").containsOnlyOnce(" id=").containsPattern("<note href=");
     }
 
     @Test
