@@ -21,6 +21,7 @@ import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.validation.BoundaryCases;
 import dev.mockbell.validation.BoundaryCases.Boundary;
+import dev.mockbell.validation.SampleJudge;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -112,12 +113,14 @@ final class ContractSampleCommand implements Callable<Integer> {
 
     private void write(Contract contract, String service, Port at, StopSignal stop) {
         Detail detail = amount != null && amount.full ? Detail.FULL : Detail.REQUIRED;
+        SampleJudge judge = new SampleJudge(contract);
         for (Operation o : at.binding().operations()) {
             if (operation == null || o.key().equals(operation) || o.name().equals(operation)) {
                 if (amount != null && amount.boundary) {
                     boundary(contract, service, at, o, stop);
                 } else {
-                    SampleEnvelope.of(contract, at.binding(), o, detail).forEach(e -> write(service, at, o, e));
+                    SampleEnvelope.of(contract, at.binding(), o, detail)
+                            .forEach(e -> write(service, at, o, e, judge.breaches(o, e)));
                 }
             }
         }
@@ -143,13 +146,30 @@ final class ContractSampleCommand implements Callable<Integer> {
         }
     }
 
-    private void write(String service, Port at, Operation o, SampleEnvelope sample) {
+    private void write(String service, Port at, Operation o, SampleEnvelope sample, List<String> breaches) {
         String direction = sample.direction().name().toLowerCase(java.util.Locale.ROOT);
         String of = sample.fault().map(f -> "." + fileName(f)).orElse("");
         String file = folder(service, at) + "/" + fileName(o.key()) + of + "." + direction + ".xml";
         AtomicFile.write(out.resolve(file), sample.text());
         ObjectNode entry = entry(service, at, o, file, direction);
         sample.fault().ifPresent(f -> entry.put("fault", f));
+        entry.put("valid", breaches.isEmpty());
+        ArrayNode notes = entry.putArray("notes");
+        sample.notes().forEach(notes::add);
+        breaches.forEach(notes::add);
+        told(file, breaches.isEmpty(), notes);
+    }
+
+    /** Says on the side which samples are not what a service can be expected to take, with the first reason. */
+    private void told(String file, boolean valid, ArrayNode notes) {
+        if (notes.isEmpty()) {
+            return;
+        }
+        String more = notes.size() > 1 ? " (and " + (notes.size() - 1) + " more, see index.json)" : "";
+        console.note(file
+                + (valid ? " is marked: " : " is not valid: ")
+                + notes.get(0).asText()
+                + more);
     }
 
     private ObjectNode entry(String service, Port at, Operation o, String file, String direction) {

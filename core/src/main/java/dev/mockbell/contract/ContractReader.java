@@ -60,7 +60,7 @@ public final class ContractReader {
         documents.load(address);
         progress.at("compiling " + documents.schemas().size() + " schemas");
         stop.check();
-        Schemas schemas = Schemas.compile(documents.schemas());
+        Schemas schemas = Schemas.compile(documents.schemas(), stop);
         schemas.flaws().forEach(flaw -> findings.add(finding(flaw)));
         stop.check();
         List<Element> roots = documents.definitions();
@@ -125,14 +125,15 @@ public final class ContractReader {
     }
 
     private static Finding finding(SchemaFlaw flaw) {
-        boolean error = flaw.weight() == SchemaFlaw.Weight.ERROR;
         return new Finding(
-                error ? Severity.ERROR : Severity.WARNING,
+                flaw.weight() == SchemaFlaw.Weight.WARNING ? Severity.WARNING : Severity.ERROR,
                 flaw.rule(),
                 flaw.text(),
-                error
-                        ? "What depends on it cannot be sampled or validated; the rest works."
-                        : "It works here; other programs may refuse it.",
+                switch (flaw.weight()) {
+                    case ERROR -> "Samples of what depends on it are a guess; the rest works.";
+                    case EASED -> "It is taken by what it declares, in that order; the service may want it otherwise.";
+                    case WARNING -> "It works here; other programs may refuse it.";
+                },
                 flaw.place());
     }
 

@@ -6,10 +6,13 @@ import dev.mockbell.profile.Breach;
 import dev.mockbell.profile.Description;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Schemas;
+import dev.mockbell.schema.UnfilledWildcards;
 import dev.mockbell.xml.Place;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
+import javax.xml.namespace.QName;
 
 /** Holds a contract that was read against the Basic Profile, and its messages against what can be made of them. */
 final class Judgement {
@@ -36,6 +39,7 @@ final class Judgement {
                     breach.advice(),
                     breach.place());
         }
+        UnfilledWildcards wildcards = new UnfilledWildcards(schemas);
         Stream.concat(
                         read.services().stream()
                                 .flatMap(s -> s.ports().stream())
@@ -43,47 +47,83 @@ final class Judgement {
                         read.unusedBindings().stream())
                 .filter(b -> b.protocol().soap())
                 .flatMap(b -> b.operations().stream())
-                .forEach(o -> messages(o, schemas));
+                .forEach(o -> messages(o, schemas, wildcards));
     }
 
-    private void messages(Operation operation, Schemas schemas) {
+    private void messages(Operation operation, Schemas schemas, UnfilledWildcards wildcards) {
         Stream<MessagePart> parts = Stream.of(operation.input().stream(), operation.output().stream())
                 .flatMap(s -> s)
                 .flatMap(m ->
                         Stream.concat(m.body().stream(), m.headers().stream().map(HeaderDef::part)));
         Stream<MessagePart> faults = operation.faults().stream().flatMap(f -> f.part().stream());
         Stream.concat(parts, faults).forEach(part -> {
+            declared(part, schemas).ifPresent(e -> wildcards.in(e).forEach(u -> unfilled(u, part)));
             long size = part.element()
                     .flatMap(schemas::element)
                     .map(schemas::smallest)
                     .or(() -> part.type().flatMap(schemas::type).map(schemas::smallest))
                     .orElse(0L);
-            if (size >= LARGE) {
+            if (size >= Schemas.ENDLESS) {
+                none(part, schemas);
+            } else if (size >= LARGE) {
                 large(part, schemas, size);
             }
         });
     }
 
-    private void large(MessagePart part, Schemas schemas, long size) {
-        String what = part.element().or(part::type).orElseThrow().toString();
-        Place place = part.element()
+    private static Optional<ElementDecl> declared(MessagePart part, Schemas schemas) {
+        return part.element()
+                .flatMap(schemas::element)
+                .or(() -> part.type()
+                        .flatMap(schemas::type)
+                        .map(type -> ElementDecl.implied(new QName(part.name()), type)));
+    }
+
+    private void unfilled(UnfilledWildcards.Unfilled wildcard, MessagePart part) {
+        findings.add(
+                Severity.WARNING,
+                "unfilled-wildcard",
+                wildcard.within() + " requires an element that a schema declares (namespace " + wildcard.namespaces()
+                        + "), and no schema of the contract declares one",
+                "Import the schema that has it. Samples hold a placeholder there, and say so.",
+                wildcard.place().orElse(part.place()));
+    }
+
+    private static String nameOf(MessagePart part) {
+        return part.element().or(part::type).orElseThrow().toString();
+    }
+
+    private static Place placeOf(MessagePart part, Schemas schemas) {
+        return part.element()
                 .flatMap(schemas::element)
                 .flatMap(ElementDecl::place)
                 .orElse(part.place());
-        if (size >= Schemas.ENDLESS) {
-            findings.add(
-                    Severity.ERROR,
-                    "endless-type",
-                    what + " has no finite instance: it requires itself, or something abstract that nothing stands for",
-                    "Make a part on the way optional. Samples of it are cut short and not valid.",
-                    place);
-        } else {
-            findings.add(
-                    Severity.WARNING,
-                    "large-sample",
-                    "The smallest instance of " + what + " has " + size + " elements",
-                    "Samples of it are cut short and not valid.",
-                    place);
-        }
+    }
+
+    private void none(MessagePart part, Schemas schemas) {
+        String what = nameOf(part);
+        Optional<String> why = part.element()
+                .flatMap(schemas::element)
+                .map(schemas::whyNone)
+                .orElseGet(() -> part.type().flatMap(schemas::type).flatMap(t -> schemas.whyNone(t, what)));
+        findings.add(
+                Severity.ERROR,
+                why.isPresent() ? "no-instance" : "endless-type",
+                what
+                        + (why.isPresent()
+                                ? " has no valid instance: " + why.get()
+                                : " has no finite instance: it requires itself"),
+                "Make a part on the way optional, or give it another type. Samples of it are cut short or not valid, and"
+                        + " say so.",
+                placeOf(part, schemas));
+    }
+
+    private void large(MessagePart part, Schemas schemas, long size) {
+        findings.add(
+                Severity.WARNING,
+                "large-sample",
+                "The smallest instance of " + nameOf(part) + " has " + size + " elements",
+                "Samples of it are cut short and not valid, and say so.",
+                placeOf(part, schemas));
     }
 }

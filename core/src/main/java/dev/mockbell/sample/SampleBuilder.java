@@ -14,7 +14,10 @@ import dev.mockbell.xml.XmlText;
 import java.util.ArrayDeque;
 import java.util.Comparator;
 import java.util.Deque;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -47,6 +50,7 @@ public final class SampleBuilder {
     private final Deque<TypeDef> open = new ArrayDeque<>();
     private final SampleValues values;
     private final SampleTies ties;
+    private final Set<String> notes = new LinkedHashSet<>();
     private int elements;
     private int variant;
 
@@ -64,6 +68,11 @@ public final class SampleBuilder {
         return outline.root()
                 .map(root -> XmlText.laidOut(new SampleBuilder(outline, detail).build(root)))
                 .orElse("");
+    }
+
+    /** What of what was built is cut short, a guess or a placeholder, each a clause; empty when all is as the schemas say. */
+    public List<String> notes() {
+        return List.copyOf(notes);
     }
 
     /** Builds the element with its namespace declarations, as the root of a document of its own. */
@@ -111,6 +120,8 @@ public final class SampleBuilder {
                     .orElse(given);
         }
         Element element = create(declared.name());
+        schemas.guessed(declared)
+                .ifPresent(flaw -> notes.add("the content of " + element.getTagName() + " is a guess: " + flaw.text()));
         TypeDef type = declared.type();
         boolean endless = declared.nillable() && schemas.endsByNil(type);
         if (type.isAbstract()) {
@@ -185,8 +196,11 @@ public final class SampleBuilder {
         for (AttributeDecl attribute : type.attributes()) {
             boolean ofEncoding =
                     attribute.ofEncoding() || encoded.isPresent() && EncodedForm.standsElsewhere(attribute.name());
-            boolean wanted =
-                    detail == Detail.FULL && elements < MOST_OPTIONAL && !ofEncoding && !ties.isReference(attribute);
+            boolean wanted = detail == Detail.FULL
+                    && elements < MOST_OPTIONAL
+                    && !ofEncoding
+                    && !ties.isReference(attribute)
+                    && attribute.type().simple().map(SimpleType::hasValue).orElse(true);
             if (attribute.required() || wanted) {
                 attribute(element, attribute);
             } else {
@@ -222,6 +236,9 @@ public final class SampleBuilder {
 
     private void particle(Element parent, Particle particle, int depth) {
         int times = times(particle, depth);
+        if (times < particle.occurs().min() || elements >= MOST && times > 0) {
+            notes.add("it is cut short in " + parent.getTagName());
+        }
         int outer = variant;
         for (int i = 0; i < times && elements < MOST; i++) {
             variant = times > 1 ? i : outer;
@@ -296,7 +313,7 @@ public final class SampleBuilder {
             return Optional.empty();
         }
         long most = detail == Detail.FULL ? least * 4 + 40 : least * 2 + 4;
-        for (Particle p : nested ? java.util.List.<Particle>of() : choice.parts()) {
+        for (Particle p : nested ? List.<Particle>of() : choice.parts()) {
             boolean back = p instanceof Particle.OfElement e
                     && open.contains(e.element().type());
             if (p.occurs().max() != 0 && !back && !(p instanceof Particle.OfAny) && schemas.smallest(once(p)) <= most) {
@@ -336,14 +353,24 @@ public final class SampleBuilder {
                                     e -> e.place().isEmpty())
                             .thenComparingLong(schemas::smallest)
                             .thenComparing(e -> e.name().toString()));
-            if (declared.isPresent() || strict) {
-                declared.ifPresent(e -> parent.appendChild(element(e, depth + 1)));
+            if (declared.isPresent()) {
+                parent.appendChild(element(declared.get(), depth + 1));
                 return;
             }
+        }
+        if (strict && !schemas.elementsFor(any).isEmpty()) {
+            notes.add("it is cut short in " + parent.getTagName());
+            return;
         }
         String free = "urn:northfell:notes";
         String ns = any.allows(free) ? free : any.names().stream().findFirst().orElse("");
         Element made = create(new QName(ns, "note"));
+        if (strict) {
+            // what nothing declares is valid when it names its own type (XML Schema part 1 §3.10.4)
+            typed(made, new QName(SampleValues.XSD, "string"));
+            notes.add(made.getTagName() + " in " + parent.getTagName()
+                    + " is a placeholder: no schema declares what may stand there");
+        }
         made.appendChild(document.createTextNode("note"));
         parent.appendChild(made);
         elements++;

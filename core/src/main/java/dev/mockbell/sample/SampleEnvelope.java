@@ -8,20 +8,24 @@ import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A sample as a whole envelope.
  *
  * @param fault the name of the fault, for the sample of one
+ * @param notes what of it is cut short, a guess or a placeholder, each a clause
  */
-public record SampleEnvelope(Direction direction, Optional<String> fault, String text) {
+public record SampleEnvelope(Direction direction, Optional<String> fault, String text, List<String> notes) {
     /** Who sends it. */
     public enum Direction {
         REQUEST,
@@ -51,17 +55,32 @@ public record SampleEnvelope(Direction direction, Optional<String> fault, String
     private static SampleEnvelope message(
             Contract contract, SoapVersion version, MessageDef message, Direction direction, Detail detail) {
         MessageOutline outline = MessageOutline.of(contract, message);
-        List<String> headers = outline.headers().stream()
-                .map(h -> XmlText.laidOut(new SampleBuilder(outline, detail).build(h)))
-                .toList();
-        String text = Envelope.around(version, SampleBuilder.text(outline, detail), headers);
-        return new SampleEnvelope(direction, Optional.empty(), text);
+        Set<String> notes = new LinkedHashSet<>();
+        List<String> headers = new ArrayList<>();
+        outline.headers().forEach(h -> headers.add(element(outline, h, detail, notes)));
+        String body =
+                outline.root().map(r -> element(outline, r, detail, notes)).orElse("");
+        return new SampleEnvelope(
+                direction, Optional.empty(), Envelope.around(version, body, headers), List.copyOf(notes));
     }
 
     private static SampleEnvelope fault(Contract contract, SoapVersion version, FaultDef fault, Detail detail) {
-        String inside = SampleBuilder.text(MessageOutline.of(contract, fault), detail);
+        Set<String> notes = new LinkedHashSet<>();
+        MessageOutline outline = MessageOutline.of(contract, fault);
+        String inside =
+                outline.root().map(r -> element(outline, r, detail, notes)).orElse("");
         String body = SoapFault.xml(version, true, SampleValues.words(fault.name()), inside);
         return new SampleEnvelope(
-                Direction.FAULT, Optional.of(fault.name()), Envelope.around(version, body, List.of()));
+                Direction.FAULT,
+                Optional.of(fault.name()),
+                Envelope.around(version, body, List.of()),
+                List.copyOf(notes));
+    }
+
+    private static String element(MessageOutline outline, ElementDecl root, Detail detail, Set<String> notes) {
+        SampleBuilder builder = new SampleBuilder(outline, detail);
+        String text = XmlText.laidOut(builder.build(root));
+        notes.addAll(builder.notes());
+        return text;
     }
 }

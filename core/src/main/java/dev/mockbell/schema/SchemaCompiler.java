@@ -1,18 +1,22 @@
 package dev.mockbell.schema;
 
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.XmlWriter;
 import java.io.IOException;
 import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.apache.xerces.impl.xs.XMLSchemaLoader;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.util.SAXInputSource;
+import org.apache.xerces.util.SymbolTable;
 import org.apache.xerces.xni.XMLResourceIdentifier;
 import org.apache.xerces.xni.parser.XMLEntityResolver;
 import org.apache.xerces.xni.parser.XMLErrorHandler;
@@ -40,8 +44,11 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     private final Map<String, Integer> namespaces = new LinkedHashMap<>();
     private final Map<String, String> swapped = new LinkedHashMap<>();
     private final Map<String, SchemaFlaw> flaws = new LinkedHashMap<>();
+    private final List<SchemaFlaw> latest = new ArrayList<>();
+    private final StopSignal stop;
 
-    SchemaCompiler(List<SchemaSource> given) {
+    SchemaCompiler(List<SchemaSource> given, StopSignal stop) {
+        this.stop = stop;
         this.given = List.copyOf(given);
         this.sources = new ArrayList<>(given);
         for (SchemaSource source : given) {
@@ -66,10 +73,43 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
         }
     }
 
+    /**
+     * Compiles, and compiles once more where a type was refused that can be shown in another way.
+     *
+     * @throws dev.mockbell.problem.Problem of kind STOPPED
+     */
     Schemas compile() {
+        XSGrammarPool pool = loaded();
+        if (latest.stream().noneMatch(f -> f.weight() == SchemaFlaw.Weight.ERROR)) {
+            return new Schemas(given, pool, List.copyOf(flaws.values()), Map.of(), swapped);
+        }
+        Easing easing = new Easing(sources, scans);
+        for (boolean further : new boolean[] {false, true}) {
+            if (easing.ease(latest, further)) {
+                pool = loaded();
+            }
+        }
+        Set<Element> still = easing.refused(latest);
+        List<SchemaFlaw> weighed = new ArrayList<>();
+        Map<Element, SchemaFlaw> guesses = new IdentityHashMap<>();
+        for (SchemaFlaw flaw : flaws.values()) {
+            boolean error = flaw.weight() == SchemaFlaw.Weight.ERROR;
+            boolean eased = error
+                    && easing.isEased(flaw)
+                    && easing.refused(List.of(flaw)).stream().noneMatch(still::contains);
+            weighed.add(eased ? flaw.as(SchemaFlaw.Weight.EASED) : flaw);
+            if (error && !eased) {
+                easing.within(flaw).ifPresent(e -> guesses.putIfAbsent(e, flaw));
+            }
+        }
+        return new Schemas(given, pool, weighed, guesses, swapped);
+    }
+
+    private XSGrammarPool loaded() {
+        latest.clear();
         XSGrammarPool pool = new XSGrammarPool();
         if (!sources.isEmpty()) {
-            XMLSchemaLoader loader = new XMLSchemaLoader();
+            XMLSchemaLoader loader = new XMLSchemaLoader(new StoppableSymbols());
             loader.setProperty("http://apache.org/xml/properties/internal/grammar-pool", pool);
             loader.setFeature("http://apache.org/xml/features/continue-after-fatal-error", true);
             loader.setFeature("http://apache.org/xml/features/generate-synthetic-annotations", false);
@@ -77,7 +117,23 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             loader.setErrorHandler(this);
             deep(() -> load(loader));
         }
-        return new Schemas(given, pool, List.copyOf(flaws.values()), swapped);
+        stop.check();
+        return pool;
+    }
+
+    /** The library looks a name up at nearly every step and nowhere asks whether to go on, so it is asked there. */
+    private final class StoppableSymbols extends SymbolTable {
+        @Override
+        public String addSymbol(String symbol) {
+            stop.check();
+            return super.addSymbol(symbol);
+        }
+
+        @Override
+        public String addSymbol(char[] buffer, int offset, int length) {
+            stop.check();
+            return super.addSymbol(buffer, offset, length);
+        }
     }
 
     /** The library goes one call deeper for each level of nesting and derivation, so it gets a stack that has room. */
@@ -101,6 +157,9 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
         try {
             loader.loadGrammar(new XMLInputSource(null, ALL, null, new StringReader(everything()), null));
         } catch (IOException | RuntimeException e) {
+            if (stop.isStopped()) {
+                return;
+            }
             failed(dev.mockbell.problem.Problem.reason(e));
         } catch (StackOverflowError e) {
             failed("The schemas are nested too deep to be compiled");
@@ -284,6 +343,7 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     }
 
     private void note(SchemaFlaw flaw) {
+        latest.add(flaw);
         flaws.putIfAbsent(flaw.toString(), flaw);
     }
 }

@@ -11,10 +11,16 @@ import dev.mockbell.xml.Place;
  * @param place the line in the original document
  */
 public record SchemaFlaw(Weight weight, String rule, String text, Place place) {
+    SchemaFlaw as(Weight other) {
+        return new SchemaFlaw(other, rule, text, place);
+    }
+
     /** How much it matters. */
     public enum Weight {
-        /** Something cannot be used. */
+        /** What depends on it is a guess. */
         ERROR,
+        /** A type that breaks a rule and is taken by the particles that it declares. */
+        EASED,
         /** All can be used here; another program may refuse it. */
         WARNING
     }

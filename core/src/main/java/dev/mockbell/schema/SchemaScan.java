@@ -61,9 +61,19 @@ final class SchemaScan {
         return references;
     }
 
-    /** What to play in place of an element, its children apart; the element itself where nothing changes. */
+    /** What to play in place of an element, its children apart; the element itself where nothing changes, null to drop it. */
     Element shown(Element element) {
-        return shown.getOrDefault(element, element);
+        return shown.containsKey(element) ? shown.get(element) : element;
+    }
+
+    /** Has another element played in place of one; null drops it. */
+    void show(Element element, Element instead) {
+        shown.put(element, instead);
+    }
+
+    /** The namespace that its components belong to. */
+    String namespace() {
+        return source.namespace();
     }
 
     List<SchemaFlaw> flaws() {
@@ -114,7 +124,14 @@ final class SchemaScan {
             case "sequence", "choice", "all", "group" -> {
                 return bounded(e, times, MOST_GROUPS);
             }
-            case "element", "any" -> {
+            case "any" -> {
+                if (SchemaReplay.XSD.equals(e.getAttribute("namespace").strip())) {
+                    shown.put(e, anySchemaElement(e));
+                }
+                bounded(e, times, MOST_ELEMENTS);
+                return 1;
+            }
+            case "element" -> {
                 bounded(e, times, MOST_ELEMENTS);
                 return 1;
             }

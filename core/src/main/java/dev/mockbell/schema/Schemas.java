@@ -1,6 +1,7 @@
 package dev.mockbell.schema;
 
 import dev.mockbell.pattern.XsPattern;
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
@@ -44,11 +45,12 @@ public final class Schemas {
     private final XSGrammarPool pool;
     private final XSModel model;
     private final List<SchemaFlaw> flaws;
+    private final Map<Element, SchemaFlaw> guesses;
     private final Map<String, String> swapped;
     private final Map<String, Optional<XsPattern>> patterns = new ConcurrentHashMap<>();
     private final Map<String, Element> globals = new HashMap<>();
     private final Map<QName, QName> arrays = new HashMap<>();
-    private final SmallestSizes sizes = new SmallestSizes();
+    private final SmallestSizes sizes = new SmallestSizes(this::elementsFor);
     // by identity: the library's hash codes of declarations are those of their names, which many share
     private final Map<XSTypeDefinition, TypeDef> types = Collections.synchronizedMap(new IdentityHashMap<>());
     private final Map<XSElementDeclaration, ElementDecl> elements =
@@ -57,9 +59,17 @@ public final class Schemas {
     private volatile Map<XSTypeDefinition, List<XSTypeDefinition>> derived;
     private final Map<XSTypeDefinition, XsElement> owners = Collections.synchronizedMap(new IdentityHashMap<>());
     private final Set<XSAttributeDeclaration> encoding;
+    private final Map<Particle.OfAny, List<ElementDecl>> standing = new ConcurrentHashMap<>();
     private volatile Schema validation;
 
-    Schemas(List<SchemaSource> sources, XSGrammarPool pool, List<SchemaFlaw> flaws, Map<String, String> swapped) {
+    /** @param guesses the declarations that a flaw lies in, by the schema's element, with what is wrong */
+    Schemas(
+            List<SchemaSource> sources,
+            XSGrammarPool pool,
+            List<SchemaFlaw> flaws,
+            Map<Element, SchemaFlaw> guesses,
+            Map<String, String> swapped) {
+        this.guesses = guesses;
         this.swapped = Map.copyOf(swapped);
         this.sources = sources;
         this.pool = pool;
@@ -80,7 +90,16 @@ public final class Schemas {
 
     /** Compiles documents that import and include each other freely; flaws are kept, not thrown. */
     public static Schemas compile(List<SchemaSource> sources) {
-        return new SchemaCompiler(sources).compile();
+        return compile(sources, new StopSignal());
+    }
+
+    /**
+     * As {@link #compile(List)}, until it is stopped.
+     *
+     * @throws dev.mockbell.problem.Problem of kind STOPPED
+     */
+    public static Schemas compile(List<SchemaSource> sources, StopSignal stop) {
+        return new SchemaCompiler(sources, stop).compile();
     }
 
     private static String key(String kind, String namespace, String name) {
@@ -106,6 +125,18 @@ public final class Schemas {
     public Optional<TypeDef> type(QName name) {
         return Optional.ofNullable(model.getTypeDefinition(name.getLocalPart(), namespace(name)))
                 .map(this::of);
+    }
+
+    /**
+     * What is wrong with the declaration of an element, or with its type's, so that what is known of its content is a guess;
+     * empty for a sound one.
+     */
+    public Optional<SchemaFlaw> guessed(ElementDecl element) {
+        if (guesses.isEmpty()) {
+            return Optional.empty();
+        }
+        Optional<SchemaFlaw> own = element instanceof XsElement e ? e.dom().map(guesses::get) : Optional.empty();
+        return own.or(() -> element.type() instanceof XsType t ? t.dom().map(guesses::get) : Optional.empty());
     }
 
     /** How many global element and type declarations there are, of the contract's own. */
@@ -149,6 +180,16 @@ public final class Schemas {
         return sizes.of(particle);
     }
 
+    /** Why an element has no valid instance; empty when it has one or when it requires itself. */
+    public Optional<String> whyNone(ElementDecl element) {
+        return new NoInstance(sizes).of(element).filter(c -> !c.recursive()).map(NoInstance.Cause::text);
+    }
+
+    /** As {@link #whyNone(ElementDecl)}, for what stands inside an element of that type. */
+    public Optional<String> whyNone(TypeDef type, String of) {
+        return new NoInstance(sizes).of(type, of).filter(c -> !c.recursive()).map(NoInstance.Cause::text);
+    }
+
     /** Whether a nillable element of that type had better be nil, because its content has no end or hardly one. */
     public boolean endsByNil(TypeDef type) {
         return sizes.of(type) >= SmallestSizes.NIL;
@@ -161,6 +202,13 @@ public final class Schemas {
 
     /** The global elements that may stand for a wildcard, declared by the contract and not abstract. */
     public List<ElementDecl> elementsFor(Particle.OfAny wildcard) {
+        // a wildcard repeats itself wherever its type is used
+        return standing.computeIfAbsent(
+                new Particle.OfAny(wildcard.except(), wildcard.names(), Particle.Processing.STRICT, Occurs.ONCE),
+                this::declaredFor);
+    }
+
+    private List<ElementDecl> declaredFor(Particle.OfAny wildcard) {
         List<ElementDecl> found = new ArrayList<>();
         XSNamedMap globals = model.getComponents(XSConstants.ELEMENT_DECLARATION);
         for (int i = 0; i < globals.getLength(); i++) {
@@ -169,7 +217,7 @@ public final class Schemas {
                 found.add(e);
             }
         }
-        return found;
+        return List.copyOf(found);
     }
 
     /** The patterns as the documents have them, where others were compiled in their place. */

@@ -113,6 +113,25 @@ public final class SimpleType {
         return found;
     }
 
+    /**
+     * Whether it has a value that a message may hold. The name of an unparsed entity is none, since SOAP allows no document
+     * type declaration, and a notation must be one that the type lists (XML Schema part 2 §3.2.19, §3.3.11).
+     */
+    public boolean hasValue() {
+        return switch (variety()) {
+            case LIST ->
+                item().map(SimpleType::hasValue).orElse(true)
+                        || minLength().or(this::length).orElse(0) == 0;
+            case UNION -> members().isEmpty() || members().stream().anyMatch(SimpleType::hasValue);
+            case ATOMIC ->
+                switch (builtIn()) {
+                    case "ENTITY" -> false;
+                    case "NOTATION" -> !enumeration().isEmpty();
+                    default -> true;
+                };
+        };
+    }
+
     /** Whether its values are qualified names, whose prefixes must be declared where they stand. */
     public boolean isQualifiedName() {
         return "QName".equals(primitive()) || "NOTATION".equals(primitive());

@@ -8,6 +8,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
  * How many elements the smallest instance of a type has: the least fixed point over all types that it needs, so that
@@ -19,7 +20,14 @@ final class SmallestSizes {
     /** What a nil costs, so that it is chosen only where the content would have no end. */
     static final long NIL = 1_000;
 
+    private final Function<Particle.OfAny, List<ElementDecl>> declared;
     private final Map<TypeDef, Long> known = new IdentityHashMap<>();
+    private final Map<TypeDef, Boolean> valueless = new IdentityHashMap<>();
+
+    /** @param declared the elements that are declared and may stand for a wildcard */
+    SmallestSizes(Function<Particle.OfAny, List<ElementDecl>> declared) {
+        this.declared = declared;
+    }
 
     synchronized long of(TypeDef type) {
         if (type instanceof ImpliedType implied) {
@@ -78,6 +86,8 @@ final class SmallestSizes {
             for (Particle part : g.parts()) {
                 collect(part, into);
             }
+        } else if (particle instanceof Particle.OfAny any) {
+            declaredFor(any).forEach(e -> collect(e, into));
         }
     }
 
@@ -104,7 +114,32 @@ final class SmallestSizes {
         if (type.isAbstract()) {
             return type.derived().stream().mapToLong(this::of).min().orElse(ENDLESS);
         }
+        if (isValueless(type) || lacksAttribute(type)) {
+            return ENDLESS;
+        }
         return type.particle().map(this::size).orElse(0L);
+    }
+
+    /** Whether its text can have no value that a message may hold. */
+    private boolean isValueless(TypeDef type) {
+        return type.content() == TypeDef.Content.TEXT
+                && valueless.computeIfAbsent(
+                        type, t -> t.simple().isPresent() && !t.simple().get().hasValue());
+    }
+
+    /** Whether it requires an attribute that can have no value; a nil needs its attributes too. */
+    private static boolean lacksAttribute(TypeDef type) {
+        for (AttributeDecl attribute : type.attributes()) {
+            if (attribute.required() && !hasValue(attribute)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether an attribute can have a value in a message. */
+    static boolean hasValue(AttributeDecl attribute) {
+        return attribute.type().simple().map(SimpleType::hasValue).orElse(true);
     }
 
     private long size(ElementDecl element) {
@@ -123,7 +158,8 @@ final class SmallestSizes {
         if (type.isAbstract()) {
             inside = element.alternatives().stream().mapToLong(this::of).min().orElse(ENDLESS);
         }
-        return 1 + (element.nillable() ? Math.min(inside, NIL) : Math.min(inside, ENDLESS - 1));
+        boolean nil = element.nillable() && !lacksAttribute(type);
+        return 1 + (nil ? Math.min(inside, NIL) : Math.min(inside, ENDLESS - 1));
     }
 
     private long size(Particle particle) {
@@ -135,10 +171,27 @@ final class SmallestSizes {
             one = size(e.element());
         } else if (particle instanceof Particle.OfGroup g) {
             one = group(g);
+        } else if (particle instanceof Particle.OfAny any) {
+            one = wildcard(any);
         }
         return one >= ENDLESS / particle.occurs().min()
                 ? ENDLESS
                 : one * particle.occurs().min();
+    }
+
+    /** Where nothing is declared, an element that names its own type will do (XML Schema part 1 §3.10.4). */
+    private long wildcard(Particle.OfAny any) {
+        long least = ENDLESS;
+        List<ElementDecl> candidates = declaredFor(any);
+        for (ElementDecl candidate : candidates) {
+            least = Math.min(least, size(candidate));
+        }
+        return candidates.isEmpty() ? 1 : least;
+    }
+
+    /** What a wildcard must be filled by; empty where it may be filled by anything. */
+    private List<ElementDecl> declaredFor(Particle.OfAny any) {
+        return any.processing() == Particle.Processing.STRICT ? declared.apply(any) : List.of();
     }
 
     /** With loops, as streams would need many more frames of the stack for each level of nesting. */

@@ -19,6 +19,7 @@ import org.apache.xerces.xs.XSParticle;
 import org.apache.xerces.xs.XSSimpleTypeDefinition;
 import org.apache.xerces.xs.XSTypeDefinition;
 import org.apache.xerces.xs.XSWildcard;
+import org.w3c.dom.Element;
 
 /** A type that the schema library compiled. */
 final class XsType implements TypeDef {
@@ -249,7 +250,12 @@ final class XsType implements TypeDef {
 
     @Override
     public Optional<Place> place() {
-        return schemas.place(xs instanceof XSComplexTypeDefinition ? "complexType" : "simpleType", xs);
+        return dom().map(Xml::placeOf);
+    }
+
+    /** The schema's element that defines it, when it is global. */
+    Optional<Element> dom() {
+        return schemas.global(xs instanceof XSComplexTypeDefinition ? "complexType" : "simpleType", xs);
     }
 
     @Override

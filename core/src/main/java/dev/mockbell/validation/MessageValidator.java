@@ -115,6 +115,19 @@ public final class MessageValidator {
         }
     }
 
+    /** What of a single element breaks the schema: a header block, the content of a fault's detail. */
+    public List<Breach> validate(ElementDecl expected, Element element) {
+        if (!ElementMatch.matches(expected, element)) {
+            return List.of(new Breach(
+                    ElementMatch.nameOf(element) + " was found, " + expected.name() + " is expected",
+                    MessagePath.of(element),
+                    Xml.placeOf(element)));
+        }
+        List<Breach> found = new ArrayList<>();
+        part(expected, element, found);
+        return found;
+    }
+
     /** Validates a document whose root is a global element. */
     public List<Breach> validate(Document payload) {
         return run(new DOMSource(payload), null);
