@@ -54,9 +54,9 @@ final class ContractImportCommand implements Callable<Integer> {
                     .filter(f -> f.severity() == Finding.Severity.ERROR)
                     .count();
             console.line("Kept " + chosen + " in " + opened.folder() + ": "
-                    + contract.documents().size() + " documents, "
-                    + contract.operations().size() + " operations, "
-                    + contract.findings().size() + " findings"
+                    + Counted.of(contract.documents().size(), "document") + ", "
+                    + Counted.of(contract.operations().size(), "operation") + ", "
+                    + Counted.of(contract.findings().size(), "finding")
                     + (errors > 0 ? ", " + errors + " of them errors" : "") + ".");
             return 0;
         }

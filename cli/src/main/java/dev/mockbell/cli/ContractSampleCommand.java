@@ -102,7 +102,8 @@ final class ContractSampleCommand implements Callable<Integer> {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a plain tree can always be written", e);
         }
-        console.line(index.size() + " samples in " + out.toAbsolutePath().normalize());
+        console.line(Counted.of(index.size(), "sample") + " in "
+                + out.toAbsolutePath().normalize());
         return 0;
     }
 

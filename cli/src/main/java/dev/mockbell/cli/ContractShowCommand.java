@@ -81,7 +81,7 @@ final class ContractShowCommand implements Callable<Integer> {
 
     private void print(Contract contract) {
         console.line(contract.source() + " (WSDL " + contract.wsdl() + ", "
-                + contract.documents().size() + " documents)");
+                + Counted.of(contract.documents().size(), "document") + ")");
         for (Service service : contract.services()) {
             console.line("service " + service.name().getLocalPart());
             for (Port port : service.ports()) {

@@ -126,13 +126,19 @@ public final class ContractReader {
 
     private static Finding finding(SchemaFlaw flaw) {
         return new Finding(
-                flaw.weight() == SchemaFlaw.Weight.WARNING ? Severity.WARNING : Severity.ERROR,
+                switch (flaw.weight()) {
+                    case ERROR, EASED -> Severity.ERROR;
+                    case WARNING, CUT -> Severity.WARNING;
+                    case NOTE -> Severity.NOTE;
+                },
                 flaw.rule(),
                 flaw.text(),
                 switch (flaw.weight()) {
                     case ERROR -> "Samples of what depends on it are a guess; the rest works.";
                     case EASED -> "It is taken by what it declares, in that order; the service may want it otherwise.";
                     case WARNING -> "It works here; other programs may refuse it.";
+                    case CUT -> "Samples of it are cut short and not valid, and say so.";
+                    case NOTE -> "Add a copy of its own to the contract if it means another.";
                 },
                 flaw.place());
     }

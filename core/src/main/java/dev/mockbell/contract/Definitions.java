@@ -71,7 +71,8 @@ final class Definitions {
         near.ifPresent(e -> finding(
                 Severity.WARNING,
                 "loose-reference",
-                "“" + text + "” has no declared prefix; it is taken as " + nameOf(e),
+                "“" + text + "” has no " + (text.indexOf(':') < 0 ? "prefix" : "declared prefix") + "; it is taken as "
+                        + nameOf(e),
                 "Write it with the prefix of its namespace.",
                 from));
         return near;
@@ -88,12 +89,23 @@ final class Definitions {
         String prefix = text.indexOf(':') < 0 ? "" : text.substring(0, text.indexOf(':'));
         if (text.isEmpty()) {
             String state = from.hasAttribute(attribute) ? "empty" : "missing";
-            error(rule, "This " + from.getLocalName() + " names no " + what + ": " + attribute + " is " + state, from);
+            error(rule, subject(from) + " names no " + what + ": " + attribute + " is " + state, from);
         } else if (!prefix.isEmpty() && Wsdl.qname(from, attribute).isEmpty()) {
-            error(rule, "There is no " + what + " " + text + ": the prefix " + prefix + " is not declared", from);
+            error(
+                    rule,
+                    subject(from) + " refers to the " + what + " " + text + ", whose prefix " + prefix
+                            + " is not declared",
+                    from);
         } else {
-            error(rule, "There is no " + what + " " + text, from);
+            error(rule, subject(from) + " refers to the " + what + " " + text + ", which is not there", from);
         }
+    }
+
+    /** {@code Binding B}, {@code This input}. */
+    private static String subject(Element e) {
+        String kind = e.getLocalName();
+        String name = e.getAttribute("name").strip();
+        return name.isEmpty() ? "This " + kind : Character.toUpperCase(kind.charAt(0)) + kind.substring(1) + " " + name;
     }
 
     void error(String rule, String text, Element at) {

@@ -291,6 +291,9 @@ final class DocumentSet {
         try {
             DocumentFetcher.Fetched fetched = fetch(target);
             String uri = fetched.uri().toString();
+            if (fetched.bytes().length == 0) {
+                throw Problem.input("The document is empty", uri, null);
+            }
             Document parsed = Xml.parse(fetched.bytes(), fetched.contentType(), uri, limits.document());
             Element root = parsed.getDocumentElement();
             boolean schema =

@@ -11,6 +11,7 @@ import dev.mockbell.xml.Place;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
 
@@ -111,7 +112,8 @@ final class Judgement {
                 why.isPresent() ? "no-instance" : "endless-type",
                 what
                         + (why.isPresent()
-                                ? " has no valid instance: " + why.get()
+                                ? " has no valid instance: "
+                                        + why.get().replaceFirst("^(element )?" + Pattern.quote(what) + " ", "it ")
                                 : " has no finite instance: it requires itself"),
                 "Make a part on the way optional, or give it another type. Samples of it are cut short or not valid, and"
                         + " say so.",

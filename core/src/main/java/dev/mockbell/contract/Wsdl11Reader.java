@@ -53,11 +53,7 @@ final class Wsdl11Reader {
                     .map(e -> bindings.get(Definitions.nameOf(e)))
                     .orElse(null);
             if (binding == null) {
-                definitions.error(
-                        "unresolved-binding",
-                        "Port " + port.getAttribute("name") + " refers to a binding that does not exist: "
-                                + port.getAttribute(BINDING),
-                        port);
+                definitions.unresolved("unresolved-binding", BINDING, port, BINDING);
                 continue;
             }
             used.add(binding);

@@ -151,8 +151,8 @@ final class Wsdl20Operation {
             if (of.isEmpty()) {
                 definitions.error(
                         "unresolved-fault",
-                        "Operation " + declared.getAttribute("name") + " refers to a fault that does not exist: "
-                                + e.getAttribute("ref"),
+                        "Operation " + declared.getAttribute("name") + " refers to the fault " + e.getAttribute("ref")
+                                + ", which is not there",
                         e);
             }
             String name = ref.map(QName::getLocalPart).orElse(e.getAttribute("ref"));

@@ -53,21 +53,13 @@ final class Wsdl20Reader {
     private Service service(Element service) {
         Element face = definitions.find(INTERFACE, service, INTERFACE).orElse(null);
         if (face == null) {
-            definitions.error(
-                    "unresolved-interface",
-                    "Service " + service.getAttribute("name") + " refers to an interface that does not exist: "
-                            + service.getAttribute(INTERFACE),
-                    service);
+            definitions.unresolved("unresolved-interface", INTERFACE, service, INTERFACE);
         }
         List<Port> ports = new ArrayList<>();
         for (Element endpoint : Xml.children(service, service.getNamespaceURI(), "endpoint")) {
             Optional<Element> binding = definitions.find(BINDING, endpoint, BINDING);
             if (binding.isEmpty()) {
-                definitions.error(
-                        "unresolved-binding",
-                        "Endpoint " + endpoint.getAttribute("name") + " refers to a binding that does not exist: "
-                                + endpoint.getAttribute(BINDING),
-                        endpoint);
+                definitions.unresolved("unresolved-binding", BINDING, endpoint, BINDING);
                 continue;
             }
             used.add(binding.get());
@@ -92,12 +84,9 @@ final class Wsdl20Reader {
     private Binding make(Element binding, Element face) {
         Protocol protocol = protocol(binding);
         List<Operation> operations = new ArrayList<>();
-        if (face == null && binding.hasAttribute(INTERFACE)) {
-            definitions.error(
-                    "unresolved-interface",
-                    "Binding " + binding.getAttribute("name") + " refers to an interface that does not exist: "
-                            + binding.getAttribute(INTERFACE),
-                    binding);
+        if (binding.hasAttribute(INTERFACE)
+                && definitions.find(INTERFACE, binding, INTERFACE).isEmpty()) {
+            definitions.unresolved("unresolved-interface", INTERFACE, binding, INTERFACE);
         }
         if (face != null) {
             Map<QName, Element> bound = new LinkedHashMap<>();
@@ -153,7 +142,8 @@ final class Wsdl20Reader {
             if (base.isEmpty()) {
                 definitions.error(
                         "unresolved-interface",
-                        "Interface " + face.getAttribute("name") + " extends one that does not exist: " + name,
+                        "Interface " + face.getAttribute("name") + " extends the interface " + name
+                                + ", which is not there",
                         face);
             }
             base.ifPresent(b -> inherit(b, operations, faults, seen));

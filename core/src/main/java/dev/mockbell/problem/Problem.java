@@ -79,7 +79,8 @@ public final class Problem extends RuntimeException {
         Objects.requireNonNull(what, "what");
         StringBuilder text = new StringBuilder(what);
         if (where != null && !where.isEmpty()) {
-            text.append(" (").append(where).append(')');
+            // where may be a name that a user or a file gave
+            text.append(" (").append(where.replaceAll("\\p{Cntrl}", "\uFFFD")).append(')');
         }
         text.append('.');
         if (advice != null && !advice.isEmpty()) {

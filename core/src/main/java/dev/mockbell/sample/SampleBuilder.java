@@ -6,6 +6,7 @@ import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Particle;
+import dev.mockbell.schema.SchemaFlaw;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.schema.SimpleType;
 import dev.mockbell.schema.TypeDef;
@@ -121,7 +122,10 @@ public final class SampleBuilder {
         }
         Element element = create(declared.name());
         schemas.guessed(declared)
-                .ifPresent(flaw -> notes.add("the content of " + element.getTagName() + " is a guess: " + flaw.text()));
+                .ifPresent(flaw -> notes.add(
+                        flaw.weight() == SchemaFlaw.Weight.CUT
+                                ? "it is cut short in " + element.getTagName() + ": " + flaw.text()
+                                : "what is in " + element.getTagName() + " is a guess: " + flaw.text()));
         TypeDef type = declared.type();
         boolean endless = declared.nillable() && schemas.endsByNil(type);
         if (type.isAbstract()) {

@@ -92,10 +92,15 @@ final class Easing {
     /** The innermost element or type with a name that a flaw lies in. */
     Optional<Element> within(SchemaFlaw flaw) {
         return elements.getOrDefault(flaw.place(), List.of()).stream()
-                .flatMap(e ->
-                        Stream.iterate(e, n -> n.getParentNode() instanceof Element, n -> (Element) n.getParentNode()))
-                .filter(e -> Set.of("element", "complexType", "simpleType").contains(e.getLocalName()))
-                .filter(e -> e.hasAttribute("name"))
+                .flatMap(e -> declarationOf(e).stream())
+                .findFirst();
+    }
+
+    /** The innermost element or type with a name that a schema's element stands in, itself included. */
+    static Optional<Element> declarationOf(Element e) {
+        return Stream.iterate(e, n -> n.getParentNode() instanceof Element, n -> (Element) n.getParentNode())
+                .filter(n -> Set.of("element", "complexType", "simpleType").contains(n.getLocalName()))
+                .filter(n -> n.hasAttribute("name"))
                 .findFirst();
     }
 

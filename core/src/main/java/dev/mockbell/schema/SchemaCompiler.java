@@ -13,7 +13,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.apache.xerces.impl.XMLErrorReporter;
 import org.apache.xerces.impl.xs.XMLSchemaLoader;
+import org.apache.xerces.impl.xs.XSMessageFormatter;
 import org.apache.xerces.impl.xs.util.XSGrammarPool;
 import org.apache.xerces.util.SAXInputSource;
 import org.apache.xerces.util.SymbolTable;
@@ -58,17 +60,25 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             SchemaScan scan = new SchemaScan(sources.get(i), swapped);
             scans.add(scan);
             scan.flaws().forEach(this::note);
-            scan.references().keySet().forEach(this::bring);
             scan.imports().forEach(this::bring);
+            scan.references().forEach(this::bring);
         }
     }
 
-    /** Adds the schema of a well-known namespace that no document of the contract has. */
-    private void bring(String namespace) {
+    /** Adds the schema of a well-known namespace that no document of the contract has; that is told where it is asked for. */
+    private void bring(String namespace, Place asked) {
         if (!namespaces.containsKey(namespace)) {
             KnownSchemas.find(namespace).ifPresent(known -> {
                 namespaces.put(namespace, namespaces.size());
                 sources.add(known);
+                if (!KnownSchemas.ships(asked.document())) {
+                    note(new SchemaFlaw(
+                            SchemaFlaw.Weight.NOTE,
+                            "known-schema",
+                            "The contract has no schema of " + namespace
+                                    + "; the one that ships with this program is used",
+                            asked));
+                }
             });
         }
     }
@@ -81,7 +91,7 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     Schemas compile() {
         XSGrammarPool pool = loaded();
         if (latest.stream().noneMatch(f -> f.weight() == SchemaFlaw.Weight.ERROR)) {
-            return new Schemas(given, pool, List.copyOf(flaws.values()), Map.of(), swapped);
+            return new Schemas(given, pool, List.copyOf(flaws.values()), cut(), swapped);
         }
         Easing easing = new Easing(sources, scans);
         for (boolean further : new boolean[] {false, true}) {
@@ -91,18 +101,26 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
         }
         Set<Element> still = easing.refused(latest);
         List<SchemaFlaw> weighed = new ArrayList<>();
-        Map<Element, SchemaFlaw> guesses = new IdentityHashMap<>();
+        Map<Element, SchemaFlaw> guesses = cut();
         for (SchemaFlaw flaw : flaws.values()) {
             boolean error = flaw.weight() == SchemaFlaw.Weight.ERROR;
             boolean eased = error
                     && easing.isEased(flaw)
                     && easing.refused(List.of(flaw)).stream().noneMatch(still::contains);
-            weighed.add(eased ? flaw.as(SchemaFlaw.Weight.EASED) : flaw);
+            SchemaFlaw named = error ? flaw.in(easing.within(flaw)) : flaw;
+            weighed.add(eased ? named.as(SchemaFlaw.Weight.EASED) : named);
             if (error && !eased) {
-                easing.within(flaw).ifPresent(e -> guesses.putIfAbsent(e, flaw));
+                easing.within(flaw).ifPresent(e -> guesses.putIfAbsent(e, named));
             }
         }
         return new Schemas(given, pool, weighed, guesses, swapped);
+    }
+
+    private Map<Element, SchemaFlaw> cut() {
+        Map<Element, SchemaFlaw> found = new IdentityHashMap<>();
+        scans.forEach(scan ->
+                scan.cut().forEach((e, flaw) -> Easing.declarationOf(e).ifPresent(d -> found.putIfAbsent(d, flaw))));
+        return found;
     }
 
     private XSGrammarPool loaded() {
@@ -114,6 +132,9 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
             loader.setFeature("http://apache.org/xml/features/continue-after-fatal-error", true);
             loader.setFeature("http://apache.org/xml/features/generate-synthetic-annotations", false);
             loader.setEntityResolver(this);
+            XMLErrorReporter reporter = new XMLErrorReporter();
+            reporter.putMessageFormatter(XSMessageFormatter.SCHEMA_DOMAIN, new SchemaWords());
+            loader.setProperty("http://apache.org/xml/properties/internal/error-reporter", reporter);
             loader.setErrorHandler(this);
             deep(() -> load(loader));
         }
@@ -210,8 +231,7 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     public XMLInputSource resolveEntity(XMLResourceIdentifier id) {
         String system = id.getLiteralSystemId();
         if (system != null && system.startsWith(DRIVER)) {
-            String ns = List.copyOf(namespaces.keySet()).get(Integer.parseInt(system.substring(DRIVER.length())));
-            return new XMLInputSource(null, system, null, new StringReader(driver(ns)), null);
+            return new XMLInputSource(null, system, null, new StringReader(driver(namespace(system))), null);
         }
         if (system != null && system.startsWith(DOCUMENT)) {
             int number = Integer.parseInt(system.substring(DOCUMENT.length()));
@@ -233,7 +253,7 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     private List<Element> forgotten(SchemaSource source, SchemaScan scan) {
         List<Element> imports = new ArrayList<>();
         scan.references().forEach((namespace, place) -> {
-            if (namespaces.containsKey(namespace) && !scan.imports().contains(namespace)) {
+            if (namespaces.containsKey(namespace) && !scan.imports().containsKey(namespace)) {
                 Element root = source.root();
                 String prefix = root.getPrefix() == null ? "" : root.getPrefix() + ":";
                 Element made = root.getOwnerDocument().createElementNS(SchemaReplay.XSD, prefix + "import");
@@ -306,35 +326,50 @@ final class SchemaCompiler implements XMLEntityResolver, XMLErrorHandler {
     @Override
     public void error(String domain, String key, XMLParseException e) {
         String system = e.getExpandedSystemId() == null ? "" : e.getExpandedSystemId();
-        Place place = Place.in(system);
-        if (system.startsWith(DOCUMENT)) {
-            SchemaSource source = sources.get(Integer.parseInt(system.substring(DOCUMENT.length())));
-            place = new Place(source.uri(), Math.max(0, e.getLineNumber()), Math.max(0, e.getColumnNumber()));
-        }
-        String text = e.getMessage();
-        int colon = text.indexOf(": ");
-        String rule = key;
-        if (colon > 0 && colon < 40 && !text.substring(0, colon).contains(" ")) {
-            rule = text.substring(0, colon);
-            text = text.substring(colon + 2);
-        }
-        text = told(text);
         // of a declaration that stands twice the first counts, and an attribute that may not stand there changes
         // nothing
-        boolean harmless = rule.equals("sch-props-correct.2") || rule.equals("s4s-att-not-allowed");
-        note(new SchemaFlaw(harmless ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, rule, text, place));
+        Place place = placeOf(system, e.getLineNumber(), e.getColumnNumber());
+        if (key.equals("src-resolve")
+                && latest.stream()
+                        .anyMatch(f ->
+                                f.rule().startsWith("src-resolve.") && f.place().equals(place))) {
+            // it repeats what was said of the same name
+            return;
+        }
+        boolean harmless = key.equals("sch-props-correct.2") || key.equals("s4s-att-not-allowed");
+        note(new SchemaFlaw(
+                harmless ? SchemaFlaw.Weight.WARNING : SchemaFlaw.Weight.ERROR, key, told(e.getMessage()), place));
     }
 
-    /** Without the names that documents have in here, and without the full stop that whoever shows it adds. */
+    private Place placeOf(String system, int line, int column) {
+        if (system.startsWith(DOCUMENT)) {
+            SchemaSource source = sources.get(Integer.parseInt(system.substring(DOCUMENT.length())));
+            return line > 0 ? new Place(source.uri(), line, Math.max(0, column)) : source.place();
+        }
+        if (system.startsWith(DRIVER)) {
+            String namespace = namespace(system);
+            return sources.stream()
+                    .filter(s -> s.namespace().equals(namespace))
+                    .findFirst()
+                    .orElse(sources.get(0))
+                    .place();
+        }
+        return sources.get(0).place();
+    }
+
+    private String namespace(String driver) {
+        return List.copyOf(namespaces.keySet()).get(Integer.parseInt(driver.substring(DRIVER.length())));
+    }
+
+    /** Without the names that documents have in here. */
     private String told(String text) {
-        String named = INNER.matcher(text).replaceAll(found -> {
+        return INNER.matcher(text).replaceAll(found -> {
             boolean document = found.group(1).equals("document");
             int number = Integer.parseInt(found.group(2));
             String uri =
                     document && number < sources.size() ? sources.get(number).uri() : "the schemas of that namespace";
             return Matcher.quoteReplacement(uri);
         });
-        return named.strip().replaceFirst("\\.$", "");
     }
 
     @Override

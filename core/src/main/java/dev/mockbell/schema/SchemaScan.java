@@ -6,10 +6,8 @@ import dev.mockbell.xml.Xml;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
@@ -35,10 +33,11 @@ final class SchemaScan {
 
     private final SchemaSource source;
     private final Map<String, String> swapped;
-    private final Set<String> imports = new LinkedHashSet<>();
+    private final Map<String, Place> imports = new LinkedHashMap<>();
     private final Map<String, Place> references = new LinkedHashMap<>();
     private final Map<Element, Element> shown = new IdentityHashMap<>();
     private final Map<String, SchemaFlaw> flaws = new LinkedHashMap<>();
+    private final Map<Element, SchemaFlaw> cut = new IdentityHashMap<>();
 
     /** @param swapped patterns that are not compiled, by the marker that stands for them; filled here */
     SchemaScan(SchemaSource source, Map<String, String> swapped) {
@@ -51,8 +50,8 @@ final class SchemaScan {
         walk(source.root(), prefixes, 1);
     }
 
-    /** The namespaces that it imports; the empty text for none. */
-    Set<String> imports() {
+    /** The namespaces that it imports, with the first place of each; the empty text for none. */
+    Map<String, Place> imports() {
         return imports;
     }
 
@@ -111,7 +110,7 @@ final class SchemaScan {
         }
         switch (e.getLocalName()) {
             case "import" -> {
-                imports.add(e.getAttribute("namespace"));
+                imports.putIfAbsent(e.getAttribute("namespace"), Xml.placeOf(e));
                 return times;
             }
             case "pattern" -> {
@@ -192,6 +191,7 @@ final class SchemaScan {
             copy.setAttribute("value", marker);
             shown.put(e, copy);
             flaw(
+                    SchemaFlaw.Weight.WARNING,
                     "dear-pattern",
                     "The pattern " + shortened(value)
                             + (unwieldy ? " is too large to be compiled" : " can take a matcher exponential time"),
@@ -208,8 +208,9 @@ final class SchemaScan {
         long min = number(e.getAttribute("minOccurs"));
         long max = number(e.getAttribute("maxOccurs"));
         long room = Math.max(1, most / Math.max(1, times));
-        if (min <= room && (max == Long.MAX_VALUE || max <= room)) {
-            return times * Math.max(1, Math.max(min, max == Long.MAX_VALUE ? 1 : max));
+        boolean endless = "unbounded".equals(e.getAttribute("maxOccurs").strip());
+        if (min <= room && (endless || max <= room)) {
+            return times * Math.max(1, Math.max(min, endless ? 1 : max));
         }
         Element copy = shown.containsKey(e) ? shown.get(e) : (Element) e.cloneNode(false);
         if (min > room) {
@@ -217,15 +218,18 @@ final class SchemaScan {
         }
         copy.setAttribute("maxOccurs", "unbounded");
         shown.put(e, copy);
-        flaw(
+        SchemaFlaw flaw = flaw(
+                min > room ? SchemaFlaw.Weight.CUT : SchemaFlaw.Weight.WARNING,
                 "large-count",
                 "The " + e.getLocalName()
                         + (min > room
-                                ? " must stand at least " + e.getAttribute("minOccurs") + " times; " + room
-                                        + " is the most that is asked for here"
+                                ? " must stand at least " + e.getAttribute("minOccurs") + " times; samples hold " + room
                                 : " may stand up to " + e.getAttribute("maxOccurs")
-                                        + " times; it is taken as having no bound"),
+                                        + " times; whether there are more is not looked at"),
                 e);
+        if (min > room) {
+            cut.put(e, flaw);
+        }
         return times * Math.max(1, Math.min(min, room));
     }
 
@@ -240,8 +244,14 @@ final class SchemaScan {
         }
     }
 
-    private void flaw(String rule, String text, Element at) {
-        SchemaFlaw flaw = new SchemaFlaw(SchemaFlaw.Weight.WARNING, rule, text, Xml.placeOf(at));
+    /** The particles of which fewer are asked for than the contract demands. */
+    Map<Element, SchemaFlaw> cut() {
+        return cut;
+    }
+
+    private SchemaFlaw flaw(SchemaFlaw.Weight weight, String rule, String text, Element at) {
+        SchemaFlaw flaw = new SchemaFlaw(weight, rule, text, Xml.placeOf(at));
         flaws.putIfAbsent(flaw.toString(), flaw);
+        return flaw;
     }
 }

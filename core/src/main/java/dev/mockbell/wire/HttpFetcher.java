@@ -145,7 +145,13 @@ public final class HttpFetcher implements DocumentFetcher {
     }
 
     private static Problem refused(URI uri, int status, boolean tried) {
-        if (status == 401 || status == 403) {
+        if (status == 403) {
+            return Problem.input(
+                    "The address refuses access" + (tried ? " by this login" : "") + " (status 403)",
+                    uri.toString(),
+                    "Give credentials that have access, or fetch the WSDL with a browser and open the file.");
+        }
+        if (status == 401) {
             return Problem.input(
                     tried
                             ? "The address refuses this login (status " + status + ")"
@@ -171,6 +177,6 @@ public final class HttpFetcher implements DocumentFetcher {
         return Problem.input(
                 "The address answered with status " + status + " instead of a WSDL",
                 uri.toString(),
-                "Try it later or open a file.");
+                status / 100 == 5 ? "Try it later or open a file." : "Check the address, or open a file.");
     }
 }

@@ -54,6 +54,14 @@ final class PlacingBuilder extends DefaultHandler2 {
         document.skipped(new Skipped(name, place));
     }
 
+    /** A document type of its own file is not read, and the reader says nothing of that by itself. */
+    @Override
+    public void startDTD(String name, String publicId, String systemId) throws SAXException {
+        if (publicId != null || systemId != null) {
+            skippedEntity("[dtd]");
+        }
+    }
+
     @Override
     public void setDocumentLocator(Locator locator) {
         this.locator = locator;

@@ -14,7 +14,7 @@ import java.util.regex.Pattern;
  * Content-Type it came with, else as UTF-8 (XML 1.0 §4.3.3 and appendix F).
  *
  * @param skip how many bytes of byte order mark stand in front
- * @param doubt what was odd about it, a sentence; empty when all agrees
+ * @param doubt what was odd about it, a clause; empty when all agrees
  */
 public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final Pattern DECLARED =
@@ -72,7 +72,7 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
             return new TextEncoding(
                     used,
                     0,
-                    Optional.of("The document declares the encoding " + name + why + "; it is read as " + used + "."));
+                    Optional.of("The document declares the encoding " + name + why + "; it is read as " + used));
         }
         return new TextEncoding(known.get(), 0, Optional.empty());
     }

@@ -195,8 +195,8 @@ class BasicProfileTest {
     }
 
     @Test
-    void aCleanContractHasNoFindings() {
-        assertThat(read(CLEAN, List.of()).findings()).isEmpty();
+    void aCleanContractBreaksNoRule() {
+        assertThat(read(CLEAN, List.of()).findings()).extracting(Finding::rule).containsExactly("known-schema");
     }
 
     @ParameterizedTest(name = "{0}")
@@ -232,7 +232,10 @@ class BasicProfileTest {
         }
         List<Finding> found = read(
                         CLEAN.replace("<xs:element name=\"Ask\"", many + "<xs:element name=\"Ask\""), List.of())
-                .findings();
+                .findings()
+                .stream()
+                .filter(f -> f.rule().equals("R2112"))
+                .toList();
         assertThat(found).hasSize(501);
         assertThat(found.get(500).text()).isEqualTo("The same in 200 more places");
     }
