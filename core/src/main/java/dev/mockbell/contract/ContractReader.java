@@ -58,7 +58,7 @@ public final class ContractReader {
         Findings findings = new Findings();
         DocumentSet documents = new DocumentSet(fetcher, limits, findings, progress, stop);
         documents.load(address);
-        progress.at("compiling " + documents.schemas().size() + " schemas");
+        progress.at("compiling the schemas");
         stop.check();
         Schemas schemas = Schemas.compile(documents.schemas(), stop);
         schemas.flaws().forEach(flaw -> findings.add(finding(flaw)));
@@ -72,7 +72,7 @@ public final class ContractReader {
                 : new Wsdl11Reader(same, schemas, policies, findings).read();
         List<Extension> extensions = Extensions.in(roots, findings);
         progress.at("judging the contract");
-        new Judgement(findings).judge(documents, schemas, read);
+        new Judgement(findings, stop).judge(documents, schemas, read);
         if (read.services().isEmpty() && read.unusedBindings().isEmpty()) {
             findings.add(
                     Severity.WARNING,

@@ -1,5 +1,6 @@
 package dev.mockbell.contract;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.contract.Finding.Severity;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.DraftSchemas;
@@ -69,7 +70,7 @@ final class DocumentSet {
     void load(URI given) {
         URI address = Location.canonical(given);
         DocumentFetcher.Fetched fetched = fetch(address);
-        Element root = NotWsdl.parse(fetched, limits.document());
+        Element root = NotWsdl.parse(fetched, limits.document(), stop);
         keep(address, fetched, SourceDocument.Kind.WSDL, root);
         wsdl(root);
         while (!waiting.isEmpty()) {
@@ -278,7 +279,7 @@ final class DocumentSet {
             missing.add(address);
             note(
                     "too-many",
-                    "More than " + limits.documents() + " documents; " + target + " is left out",
+                    "The limit of documents, " + limits.documents() + ", is reached; " + target + " is left out",
                     "Raise the limit if the contract is meant to have that many.",
                     place);
             return null;
@@ -294,7 +295,8 @@ final class DocumentSet {
             if (fetched.bytes().length == 0) {
                 throw Problem.input("The document is empty", uri, null);
             }
-            Document parsed = Xml.parse(fetched.bytes(), fetched.contentType(), uri, limits.document());
+            Document parsed =
+                    Xml.parse(Content.of(fetched.bytes()), fetched.contentType(), uri, limits.document(), stop);
             Element root = parsed.getDocumentElement();
             boolean schema =
                     Wsdl.isSchema(root) || DraftSchemas.NAMESPACES.contains(String.valueOf(root.getNamespaceURI()));

@@ -7,6 +7,7 @@ import dev.mockbell.profile.Description;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.schema.UnfilledWildcards;
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Place;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,9 +22,11 @@ final class Judgement {
     private static final long LARGE = 50_000;
 
     private final Findings findings;
+    private final StopSignal stop;
 
-    Judgement(Findings findings) {
+    Judgement(Findings findings, StopSignal stop) {
         this.findings = findings;
+        this.stop = stop;
     }
 
     void judge(DocumentSet documents, Schemas schemas, ReadServices read) {
@@ -32,7 +35,7 @@ final class Judgement {
             sources.add(new Description.Source(d.uri(), d.bytes(), d.contentType()));
         }
         Description description = new Description(documents.definitions(), documents.schemas(), sources, schemas);
-        for (Breach breach : BasicProfile.judge(description)) {
+        for (Breach breach : BasicProfile.judge(description, stop)) {
             findings.add(
                     breach.must() ? Severity.WARNING : Severity.NOTE,
                     breach.rule(),
@@ -48,7 +51,10 @@ final class Judgement {
                         read.unusedBindings().stream())
                 .filter(b -> b.protocol().soap())
                 .flatMap(b -> b.operations().stream())
-                .forEach(o -> messages(o, schemas, wildcards));
+                .forEach(o -> {
+                    stop.check();
+                    messages(o, schemas, wildcards);
+                });
     }
 
     private void messages(Operation operation, Schemas schemas, UnfilledWildcards wildcards) {

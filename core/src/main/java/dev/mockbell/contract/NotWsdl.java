@@ -1,7 +1,9 @@
 package dev.mockbell.contract;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.DraftSchemas;
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -14,7 +16,7 @@ final class NotWsdl {
     private NotWsdl() {}
 
     /** The root of a WSDL document of either version; a {@link Problem} that names what was found otherwise. */
-    static Element parse(DocumentFetcher.Fetched fetched, XmlLimits limits) {
+    static Element parse(DocumentFetcher.Fetched fetched, XmlLimits limits, StopSignal stop) {
         String name = fetched.uri().toString();
         byte[] bytes = fetched.bytes();
         if (bytes.length == 0) {
@@ -51,7 +53,8 @@ final class NotWsdl {
         if (!head.contains("<")) {
             throw Problem.input("This is plain text, not a WSDL", name, "Give the address of the WSDL itself.");
         }
-        Element root = Xml.parse(bytes, fetched.contentType(), name, limits).getDocumentElement();
+        Element root = Xml.parse(Content.of(bytes), fetched.contentType(), name, limits, stop)
+                .getDocumentElement();
         if (Wsdl.isV11(root) || Wsdl.isV20(root)) {
             return root;
         }

@@ -1,5 +1,6 @@
 package dev.mockbell.profile;
 
+import dev.mockbell.task.StopSignal;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -57,9 +58,10 @@ public final class BasicProfile {
     private BasicProfile() {}
 
     /** The breaches of all rules, rule by rule. */
-    public static List<Breach> judge(Description description) {
+    public static List<Breach> judge(Description description, StopSignal stop) {
         List<Breach> found = new ArrayList<>();
         for (Rule rule : RULES) {
+            stop.check();
             Report report = new Report(rule);
             rule.check().accept(description, report);
             found.addAll(report.breaches());

@@ -14,7 +14,7 @@ import org.apache.xerces.util.MessageFormatter;
  */
 final class SchemaWords implements MessageFormatter {
     /** By the rule's name in the recommendation; {0} and so on are what the library tells of it. */
-    private static final Map<String, String> PLAIN = Map.ofEntries(
+    static final Map<String, String> PLAIN = Map.ofEntries(
             Map.entry("src-resolve", "No schema has the {1} {0}"),
             Map.entry("src-resolve.4.1", "{2} has no namespace here, and this schema imports no schema without one"),
             Map.entry("src-resolve.4.2", "{2} is of the namespace {1}, of which there is no schema"),
@@ -23,7 +23,6 @@ final class SchemaWords implements MessageFormatter {
             Map.entry("s4s-att-not-allowed", "<{0}> has the attribute {1}, which means nothing there"),
             Map.entry("s4s-elt-must-match.1", "<{2}> cannot stand where it does in <{0}>"),
             Map.entry("s4s-elt-must-match.2", "<{0}> lacks what it must hold"),
-            Map.entry("s4s-elt-invalid", "<{0}> is no element of a schema"),
             Map.entry("s4s-elt-invalid-content.1", "<{1}> cannot stand where it does in {0}, or not so often"),
             Map.entry("s4s-elt-invalid-content.2", "<{1}> is empty, which it cannot be in {0}"),
             Map.entry("s4s-elt-invalid-content.3", "<{0}> stands behind declarations and must stand before them"),
@@ -57,8 +56,7 @@ final class SchemaWords implements MessageFormatter {
             Map.entry("minLength-less-than-equal-to-maxLength", "minLength is {0}, above maxLength, which is {1}"),
             Map.entry("enumeration-valid-restriction", "“{0}” is listed and is no value of the type {1}"),
             Map.entry("cos-applicable-facets", "The facet {0} is none of the type {1}"),
-            Map.entry("InvalidRegex", "The pattern {0} is no regular expression of XML Schema: {1}"),
-            Map.entry("UndeclaredPrefix", "The prefix {1} of {0} is not declared"));
+            Map.entry("InvalidRegex", "The pattern {0} is no regular expression of XML Schema: {1}"));
 
     private static final Map<String, String> KINDS = Map.of(
             "type definition", "type",

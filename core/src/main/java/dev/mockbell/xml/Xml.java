@@ -3,7 +3,9 @@ package dev.mockbell.xml;
 import com.ctc.wstx.stax.WstxInputFactory;
 import dev.mockbell.content.Content;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
 import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
@@ -101,6 +103,15 @@ public final class Xml {
 
     /** As {@link #parse(byte[], String, String, XmlLimits)}. */
     public static Document parse(Content from, String contentType, String name, XmlLimits limits) {
+        return parse(from, contentType, name, limits, new StopSignal());
+    }
+
+    /**
+     * As {@link #parse(byte[], String, String, XmlLimits)}, until it is stopped.
+     *
+     * @throws Problem also of kind STOPPED
+     */
+    public static Document parse(Content from, String contentType, String name, XmlLimits limits, StopSignal stop) {
         if (from.size() > limits.bytes()) {
             throw Problem.input(
                     "The document has " + from.size() + " bytes, more than the limit of " + limits.bytes(),
@@ -112,10 +123,32 @@ public final class Xml {
         byte[] read = encoding.withoutLateDeclaration(start);
         InputStream first = new ByteArrayInputStream(read, encoding.skip(), read.length - encoding.skip());
         try (InputStream rest = from.open(read.length);
-                InputStream content = new SequenceInputStream(first, rest)) {
+                InputStream content = new Stoppable(new SequenceInputStream(first, rest), stop)) {
             return parse(content, encoding, from.size(), name, limits);
         } catch (IOException e) {
             throw Problem.of(Problem.Kind.INPUT, "The XML cannot be read: " + clause(Problem.reason(e)), name, null, e);
+        }
+    }
+
+    /** A stream that ends with a problem once a stop was asked for. */
+    private static final class Stoppable extends FilterInputStream {
+        private final StopSignal stop;
+
+        Stoppable(InputStream in, StopSignal stop) {
+            super(in);
+            this.stop = stop;
+        }
+
+        @Override
+        public int read() throws IOException {
+            stop.check();
+            return super.read();
+        }
+
+        @Override
+        public int read(byte[] into, int from, int most) throws IOException {
+            stop.check();
+            return super.read(into, from, most);
         }
     }
 
