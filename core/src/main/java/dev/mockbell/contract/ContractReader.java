@@ -58,7 +58,8 @@ public final class ContractReader {
         Findings findings = new Findings();
         DocumentSet documents = new DocumentSet(fetcher, limits, findings, progress, stop);
         documents.load(address);
-        progress.at("compiling the schemas");
+        int count = documents.schemas().size();
+        progress.at("compiling " + count + (count == 1 ? " schema" : " schemas"));
         stop.check();
         Schemas schemas = Schemas.compile(documents.schemas(), stop);
         schemas.flaws().forEach(flaw -> findings.add(finding(flaw)));
