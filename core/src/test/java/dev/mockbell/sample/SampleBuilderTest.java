@@ -7,6 +7,7 @@ import dev.mockbell.contract.Contracts;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.Prefixes;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.schema.SecondValidator;
 import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -27,11 +28,15 @@ class SampleBuilderTest {
 
     private static void holds(String schema) {
         MessageOutline outline = outline(schema);
+        SecondValidator second = new SecondValidator(outline.schemas());
         for (Detail detail : Detail.values()) {
             String text = SampleBuilder.text(outline, detail);
             assertThat(new MessageValidator(outline.schemas())
                             .validate(outline, Xml.parse(text, "sample", XmlLimits.MESSAGE)))
                     .as(text)
+                    .isEmpty();
+            assertThat(second.errors(text))
+                    .as("to a second validator: %s", text)
                     .isEmpty();
             assertThat(SampleBuilder.text(outline, detail)).isEqualTo(text);
         }

@@ -7,6 +7,7 @@ import dev.mockbell.contract.Contracts;
 import dev.mockbell.contract.Finding;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.schema.SecondValidator;
 import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -40,6 +41,9 @@ class SampleShapesTest {
         assertThat(new MessageValidator(contract.schemas())
                         .validate(outline, Xml.parse(text, "sample", XmlLimits.MESSAGE)))
                 .as(text)
+                .isEmpty();
+        assertThat(new SecondValidator(contract.schemas()).errors(text))
+                .as("to a second validator: %s", text)
                 .isEmpty();
         assertThat(SampleBuilder.text(outline, detail)).isEqualTo(text);
         return text;
