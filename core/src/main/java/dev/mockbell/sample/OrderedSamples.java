@@ -167,6 +167,11 @@ final class OrderedSamples {
         return found;
     }
 
+    /** A day, another for each variant. */
+    static String day(int variant) {
+        return shifted("2027-02-12", "P" + variant + "D").orElse("2027-02-12");
+    }
+
     private static String step(String primitive, int variant) {
         return switch (primitive) {
             case "time" -> "PT" + variant + "M";

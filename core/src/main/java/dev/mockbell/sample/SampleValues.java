@@ -148,6 +148,9 @@ public final class SampleValues {
                         type,
                         List.of("https://northfell.example/" + ncName(name) + numbered(variant), "urn:n", "a"),
                         variant);
+            case "anySimpleType" ->
+                // what services on Java call a point in time; to any other a text as good as another
+                List.of(OrderedSamples.day(variant));
             default -> List.of(words(name) + numbered(variant));
         };
     }

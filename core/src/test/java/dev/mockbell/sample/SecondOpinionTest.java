@@ -1,7 +1,6 @@
 package dev.mockbell.sample;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeFalse;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contracts;
@@ -23,14 +22,18 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** Samples of schemas that were made up at random, judged by a validator that others wrote. */
 class SecondOpinionTest {
     private static IntStream seeds() {
-        return IntStream.rangeClosed(1, 240);
+        // it takes as much as it can, and does not count repeats within repeats
+        return IntStream.rangeClosed(1, 240).filter(seed -> !Counting.within(contract(seed)));
+    }
+
+    private static Contract contract(int seed) {
+        return Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(RandomSchemas.of(seed))));
     }
 
     @ParameterizedTest
     @MethodSource("seeds")
     void samplesOfRandomSchemasAreValidToItToo(int seed) {
-        Contract contract = Contracts.of("a.wsdl", Contracts.wsdl(Contracts.schema(RandomSchemas.of(seed))));
-        assumeFalse(Counting.within(contract), "it takes as much as it can and does not count repeats within repeats");
+        Contract contract = contract(seed);
         SecondValidator second = new SecondValidator(contract.schemas());
         MessageOutline outline = MessageOutline.ofRequest(
                 contract, contract.operation("Do", null).orElseThrow().operation());

@@ -1,0 +1,178 @@
+package dev.mockbell.peers;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.check.Answer;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.Finding.Severity;
+import dev.mockbell.contract.Operation;
+import dev.mockbell.contract.Port;
+import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.sample.SampleBuilder;
+import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sample.SampleEnvelope;
+import dev.mockbell.schema.SecondValidator;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.validation.MessageValidator;
+import dev.mockbell.validation.SampleJudge;
+import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.HttpFetcher;
+import dev.mockbell.wire.LoginAsker;
+import dev.mockbell.xml.XmlText;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Named;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** Every operation of services on other SOAP stacks, sampled whole from the WSDL they publish, and called with the samples. */
+class ForeignServicesTest {
+    private final HttpCaller http = new HttpCaller();
+    private final Expressions expressions = new Expressions();
+
+    /** This one writes items of arrays in beans under another name than its own contract gives them. */
+    private static final String BREAKS_ITS_CONTRACT = "/Literal?wsdl";
+
+    static Stream<Named<Supplier<Peer>>> peers() {
+        return Stream.of(
+                Named.of("Metro, wrapped", () -> Peer.metro(new Wrapped())),
+                Named.of("Metro, bare, SOAP 1.2", () -> Peer.metro(new Bare())),
+                Named.of("Metro, rpc/literal", () -> Peer.metro(new Rpc())),
+                Named.of("CXF, wrapped", () -> Peer.cxf(new Wrapped())),
+                Named.of("CXF, bare, SOAP 1.2", () -> Peer.cxf(new Bare())),
+                Named.of("CXF, rpc/literal", () -> Peer.cxf(new Rpc())),
+                Named.of("Axis 1.4, rpc/encoded", () -> Peer.axis("Encoded")),
+                Named.of("Axis 1.4, wrapped", () -> Peer.axis("Literal")));
+    }
+
+    @AfterEach
+    void close() {
+        http.close();
+    }
+
+    private Contract read(Peer peer) {
+        HttpFetcher fetcher = new HttpFetcher(() -> http, ReadLimits.USUAL, LoginAsker.NONE);
+        return new ContractReader(fetcher).read(peer.wsdl(), Progress.NONE, new StopSignal());
+    }
+
+    @ParameterizedTest
+    @MethodSource("peers")
+    void itsContractIsReadWithoutErrorsAndSampledWhole(Supplier<Peer> made) {
+        try (Peer peer = made.get()) {
+            Contract contract = read(peer);
+            assertThat(contract.findings())
+                    .filteredOn(f -> f.severity() == Severity.ERROR)
+                    .isEmpty();
+            assertThat(contract.operations()).hasSizeGreaterThan(1);
+            SampleJudge judge = new SampleJudge(contract);
+            SecondValidator second = new SecondValidator(contract.schemas());
+            for (Port port : contract.soapPorts()) {
+                for (Operation operation : port.binding().operations()) {
+                    for (Detail detail : Detail.values()) {
+                        for (SampleEnvelope sample : SampleEnvelope.of(contract, port.binding(), operation, detail)) {
+                            assertThat(judge.breaches(operation, sample))
+                                    .as(sample.text())
+                                    .isEmpty();
+                            assertThat(sample.notes()).as(sample.text()).isEmpty();
+                            global(contract, sample)
+                                    .ifPresent(payload -> assertThat(second.errors(payload))
+                                            .as(payload)
+                                            .isEmpty());
+                        }
+                    }
+                }
+            }
+        }
+    }
+
+    /** The payload where a schema declares it, so that it can be judged alone. */
+    private static Optional<String> global(Contract contract, SampleEnvelope sample) {
+        SoapMessage message = SoapMessage.parse(sample.text().getBytes(StandardCharsets.UTF_8), "sample");
+        return message.payloadDocument()
+                .filter(d -> contract.schemas()
+                        .element(new javax.xml.namespace.QName(
+                                String.valueOf(d.getDocumentElement().getNamespaceURI()),
+                                d.getDocumentElement().getLocalName()))
+                        .isPresent())
+                .map(XmlText::exact);
+    }
+
+    @ParameterizedTest
+    @MethodSource("peers")
+    void everyOperationTakesTheSampleAndItsAnswerIsValid(Supplier<Peer> made) {
+        try (Peer peer = made.get()) {
+            Contract contract = read(peer);
+            CaseCaller caller = new CaseCaller(http, expressions);
+            contract.operations().forEach((key, ports) -> {
+                for (Port port : ports) {
+                    for (Detail detail : Detail.values()) {
+                        call(contract, caller, port, key, detail);
+                    }
+                }
+            });
+        }
+    }
+
+    private void call(Contract contract, CaseCaller caller, Port port, String key, Detail detail) {
+        BoundOperation bound =
+                new BoundOperation(port, port.binding().operation(key).orElseThrow());
+        MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
+        StringBuilder headers = new StringBuilder();
+        outline.headers().forEach(h -> headers.append(XmlText.exact(new SampleBuilder(outline, detail).build(h))));
+        Case made = new Case(
+                        "",
+                        "",
+                        "",
+                        "peer",
+                        key,
+                        port.name(),
+                        SampleBuilder.text(outline, detail),
+                        List.of(),
+                        List.of(),
+                        List.of())
+                .withSoapHeaders(headers.toString());
+        Exchange sent = caller.send(
+                made,
+                caller.prepare(bound, made, Optional.empty(), Scope.EMPTY),
+                "test",
+                Redactor.USUAL,
+                new StopSignal());
+        String name =
+                port.name() + " " + key + " " + detail + "\n" + made.request().body();
+        Answer answer = Answer.of(sent, MessageOutline.ofAnswer(contract, bound.operation()), expressions);
+        assertThat(answer.exchange().outcome())
+                .as("%s: %s %s", name, answer.exchange().note(), answer.fault())
+                .isEqualTo(Outcome.FINE);
+        if (contract.source().endsWith(BREAKS_ITS_CONTRACT)) {
+            return;
+        }
+        if (bound.operation().pattern() == Operation.Pattern.ONE_WAY) {
+            assertThat(sent.response().orElseThrow().status()).isIn(200, 202);
+            return;
+        }
+        SoapMessage response = SoapMessage.of(sent.response().orElseThrow(), "the answer");
+        assertThat(new MessageValidator(contract.schemas())
+                        .validate(
+                                MessageOutline.ofAnswer(contract, bound.operation())
+                                        .orElseThrow(),
+                                response))
+                .as(name + "\n" + XmlText.exact(response.document()))
+                .isEmpty();
+    }
+}
