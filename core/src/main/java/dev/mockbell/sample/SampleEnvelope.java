@@ -23,9 +23,17 @@ import java.util.Set;
  * A sample as a whole envelope.
  *
  * @param fault the name of the fault, for the sample of one
+ * @param payload the body's content alone, of a fault that of its detail
+ * @param headers the header blocks, each alone
  * @param notes what of it is cut short, a guess or a placeholder, each a clause
  */
-public record SampleEnvelope(Direction direction, Optional<String> fault, String text, List<String> notes) {
+public record SampleEnvelope(
+        Direction direction,
+        Optional<String> fault,
+        String text,
+        String payload,
+        List<String> headers,
+        List<String> notes) {
     /** Who sends it. */
     public enum Direction {
         REQUEST,
@@ -61,7 +69,12 @@ public record SampleEnvelope(Direction direction, Optional<String> fault, String
         String body =
                 outline.root().map(r -> element(outline, r, detail, notes)).orElse("");
         return new SampleEnvelope(
-                direction, Optional.empty(), Envelope.around(version, body, headers), List.copyOf(notes));
+                direction,
+                Optional.empty(),
+                Envelope.around(version, body, headers),
+                body,
+                List.copyOf(headers),
+                List.copyOf(notes));
     }
 
     private static SampleEnvelope fault(Contract contract, SoapVersion version, FaultDef fault, Detail detail) {
@@ -74,6 +87,8 @@ public record SampleEnvelope(Direction direction, Optional<String> fault, String
                 Direction.FAULT,
                 Optional.of(fault.name()),
                 Envelope.around(version, body, List.of()),
+                inside,
+                List.of(),
                 List.copyOf(notes));
     }
 

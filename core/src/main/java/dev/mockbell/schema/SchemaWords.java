@@ -12,7 +12,7 @@ import org.apache.xerces.util.MessageFormatter;
  * Says what breaks a rule of XML Schema, each a sentence without its full stop. The rules that schemas of services break are
  * said in plain words; the others in the library's.
  */
-final class SchemaWords implements MessageFormatter {
+public final class SchemaWords implements MessageFormatter {
     /** By the rule's name in the recommendation; {0} and so on are what the library tells of it. */
     static final Map<String, String> PLAIN = Map.ofEntries(
             Map.entry("src-resolve", "No schema has the {1} {0}"),
@@ -74,6 +74,8 @@ final class SchemaWords implements MessageFormatter {
 
     private final MessageFormatter library = new XSMessageFormatter();
 
+    SchemaWords() {}
+
     @Override
     public String formatMessage(Locale locale, String key, Object[] arguments) throws MissingResourceException {
         String plain = PLAIN.get(key);
@@ -97,12 +99,16 @@ final class SchemaWords implements MessageFormatter {
         return tidy(KINDS.getOrDefault(read, read));
     }
 
-    /** Without the names of rules, which stand before the text and within it, and without the last full stop. */
-    static String tidy(String text) {
+    /** What the library says of a rule, without the rule's name, which stands before the text and within it. */
+    public static String withoutRules(String text) {
         return AT_THE_START
                 .matcher(WITHIN.matcher(text).replaceAll(""))
                 .replaceFirst("")
-                .strip()
-                .replaceFirst("\\.$", "");
+                .strip();
+    }
+
+    /** As {@link #withoutRules}, and without the last full stop. */
+    static String tidy(String text) {
+        return withoutRules(text).replaceFirst("\\.$", "");
     }
 }

@@ -4,16 +4,20 @@ import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessagePath;
 import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.schema.SchemaWords;
 import dev.mockbell.schema.Schemas;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.xml.Place;
 import dev.mockbell.xml.Xml;
 import java.io.IOException;
+import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.namespace.QName;
+import javax.xml.transform.Source;
 import javax.xml.transform.dom.DOMSource;
+import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.Validator;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -107,6 +111,19 @@ public final class MessageValidator {
         return found;
     }
 
+    /**
+     * Whether an element's text is valid, without making a tree of it. False says that it may not be: {@link #validate} tells.
+     *
+     * @param text well-formed, with its namespace declarations; not from elsewhere, since no bound is kept
+     */
+    boolean surelyTakes(ElementDecl expected, String text) {
+        Optional<QName> type = expected.type().name();
+        boolean global = schemas.element(expected.name()).isPresent();
+        return (global || type.isPresent())
+                && run(new StreamSource(new StringReader(text)), global ? null : type.get())
+                        .isEmpty();
+    }
+
     private void part(ElementDecl declared, Element element, List<Breach> found) {
         if (schemas.element(declared.name()).isPresent()) {
             found.addAll(run(new DOMSource(element), null));
@@ -148,7 +165,7 @@ public final class MessageValidator {
         return validate(outline, held.orElseGet(Xml::newDocument));
     }
 
-    private List<Breach> run(DOMSource source, QName rootType) {
+    private List<Breach> run(Source source, QName rootType) {
         Validator validator = rootType == null ? schemas.newValidator() : schemas.newValidator(rootType);
         Collector collector = new Collector(validator);
         validator.setErrorHandler(collector);
@@ -183,8 +200,7 @@ public final class MessageValidator {
             if (second && !breaches.isEmpty()) {
                 return;
             }
-            int colon = text.indexOf(": ");
-            String words = colon > 0 && text.startsWith("cvc-") ? text.substring(colon + 2) : text;
+            String words = SchemaWords.withoutRules(text);
             Node node = null;
             try {
                 node = (Node) validator.getProperty(CURRENT_NODE);
