@@ -2,6 +2,7 @@ package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Finding;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;

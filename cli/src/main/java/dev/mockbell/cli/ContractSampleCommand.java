@@ -12,6 +12,7 @@ import dev.mockbell.contract.Protocol;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
 import dev.mockbell.sample.SampleBuilder.Detail;

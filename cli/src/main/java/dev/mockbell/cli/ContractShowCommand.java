@@ -7,6 +7,7 @@ import dev.mockbell.contract.Finding;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Service;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import java.util.ArrayList;

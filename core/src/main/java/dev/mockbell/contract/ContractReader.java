@@ -1,6 +1,7 @@
 package dev.mockbell.contract;
 
 import dev.mockbell.contract.Finding.Severity;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.schema.SchemaFlaw;
@@ -58,8 +59,7 @@ public final class ContractReader {
         Findings findings = new Findings();
         DocumentSet documents = new DocumentSet(fetcher, limits, findings, progress, stop);
         documents.load(address);
-        int count = documents.schemas().size();
-        progress.at("compiling " + count + (count == 1 ? " schema" : " schemas"));
+        progress.at("compiling " + Counted.of(documents.schemas().size(), "schema"));
         stop.check();
         Schemas schemas = Schemas.compile(documents.schemas(), stop);
         schemas.flaws().forEach(flaw -> findings.add(finding(flaw)));

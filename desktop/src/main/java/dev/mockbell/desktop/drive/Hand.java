@@ -12,6 +12,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.BooleanSupplier;
+import java.util.function.Predicate;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -152,12 +153,21 @@ public final class Hand {
         clickAt(at[0], at[1]);
     }
 
+    /** Whether a text that is shown has these words in it. */
+    public boolean shows(String words) {
+        return on(() -> withText(text -> text.contains(words)) != null);
+    }
+
     private static Node withText(String words) {
+        return withText(words::equals);
+    }
+
+    private static Node withText(Predicate<String> wanted) {
         java.util.List<Window> windows = new java.util.ArrayList<>(Window.getWindows());
         java.util.Collections.reverse(windows);
         for (Window window : windows) {
             if (window.isShowing() && window.getScene() != null) {
-                Node found = withText(window.getScene().getRoot(), words);
+                Node found = withText(window.getScene().getRoot(), wanted);
                 if (found != null) {
                     return found;
                 }
@@ -166,20 +176,21 @@ public final class Hand {
         return null;
     }
 
-    private static Node withText(Node node, String words) {
+    private static Node withText(Node node, Predicate<String> wanted) {
         if (!node.isVisible()) {
             return null;
         }
         if (node instanceof javafx.scene.Parent parent) {
             var children = parent.getChildrenUnmodifiable();
             for (int i = children.size() - 1; i >= 0; i--) {
-                Node found = withText(children.get(i), words);
+                Node found = withText(children.get(i), wanted);
                 if (found != null) {
                     return found;
                 }
             }
         }
-        boolean here = node instanceof javafx.scene.control.Labeled l && words.equals(l.getText());
+        boolean here =
+                node instanceof javafx.scene.control.Labeled l && l.getText() != null && wanted.test(l.getText());
         return here ? node : null;
     }
 

@@ -7,6 +7,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.project.Names;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.sample.SampleBuilder;
@@ -172,7 +173,7 @@ public final class CaseActions {
             call.open(made.get(0));
         }
         desk.tell(new Notice(
-                made.size() == 1 ? "Kept 1 case." : "Kept " + made.size() + " cases.",
+                "Kept " + Counted.of(made.size(), "case") + ".",
                 false,
                 made.isEmpty()
                         ? Optional.empty()

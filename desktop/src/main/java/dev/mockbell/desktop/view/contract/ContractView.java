@@ -13,6 +13,7 @@ import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.project.KeptContract;
 import java.util.List;
 import javafx.beans.InvalidationListener;
@@ -192,10 +193,9 @@ public final class ContractView extends StackPane implements StationView {
 
     private Node full() {
         title.setText(desk.project().name());
-        int many = desk.project().contracts().size();
-        subtitle.setText(many + (many == 1 ? " contract · " : " contracts · ")
-                + desk.places().size()
-                + " operations · fetched "
+        subtitle.setText(Counted.of(desk.project().contracts().size(), "contract") + " · "
+                + Counted.of(desk.places().size(), "operation")
+                + " · fetched "
                 + Numbers.clockShort(desk.project().contracts().get(0).fetched()));
         subtitle.setMinWidth(USE_PREF_SIZE);
         Button add = Parts.button("Add a contract", "Read another WSDL", this::askAddress);
@@ -251,10 +251,8 @@ public final class ContractView extends StackPane implements StationView {
         Finding gravest = findings.stream()
                 .min(java.util.Comparator.comparing(Finding::severity))
                 .orElseThrow();
-        Label count = Parts.marked(
-                FindingsList.mark(gravest.severity()),
-                findings.size() + (findings.size() == 1 ? " finding" : " findings"),
-                "strong");
+        Label count =
+                Parts.marked(FindingsList.mark(gravest.severity()), Counted.of(findings.size(), "finding"), "strong");
         count.setMinWidth(USE_PREF_SIZE);
         Label first = Parts.text("· " + gravest.text(), "second");
         first.setMinWidth(0);

@@ -14,6 +14,7 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.suite.Case;
 import java.util.ArrayList;
@@ -246,8 +247,7 @@ final class OperationBoard extends VBox {
         box.setAlignment(Pos.CENTER_LEFT);
         box.setMinWidth(0);
         if (!o.faults().isEmpty()) {
-            Label faults = Parts.text(
-                    "◇ " + o.faults().size() + (o.faults().size() == 1 ? " fault" : " faults"), "fault", "table-text");
+            Label faults = Parts.text("◇ " + Counted.of(o.faults().size(), "fault"), "fault", "table-text");
             faults.setMinWidth(USE_PREF_SIZE);
             box.getChildren().add(faults);
         }
@@ -302,7 +302,7 @@ final class OperationBoard extends VBox {
                         .count())
                 .orElse(0L);
         String words = rules > 0
-                ? rules + (rules == 1 ? " rule" : " rules")
+                ? Counted.of(rules, "rule")
                 : place.operation().pattern() == Operation.Pattern.ONE_WAY ? "202" : "sample";
         return Parts.marked(Mark.PASSED, words, "table-text");
     }

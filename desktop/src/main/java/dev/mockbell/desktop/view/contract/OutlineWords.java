@@ -4,6 +4,7 @@ import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Particle;
+import dev.mockbell.schema.TypeDef;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -25,11 +26,21 @@ final class OutlineWords {
     }
 
     static String takes(OperationPlace place) {
-        return input(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
+        return input(place).map(OutlineWords::content).filter(f -> !f.isEmpty()).orElse("nothing");
     }
 
     static String gives(OperationPlace place) {
-        return output(place).map(OutlineWords::fields).filter(f -> !f.isEmpty()).orElse("nothing");
+        return output(place)
+                .map(OutlineWords::content)
+                .filter(f -> !f.isEmpty())
+                .orElse("nothing");
+    }
+
+    /** The first few fields of an element, or the type of its text. */
+    private static String content(ElementDecl element) {
+        String fields = fields(element);
+        boolean text = fields.isEmpty() && element.type().content() == TypeDef.Content.TEXT;
+        return text ? element.type().summary() : fields;
     }
 
     /** The first few fields of an element. */

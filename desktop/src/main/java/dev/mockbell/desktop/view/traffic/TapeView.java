@@ -9,6 +9,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.exchange.Listing;
+import dev.mockbell.problem.Counted;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -197,7 +198,7 @@ public final class TapeView extends HBox {
         }
         long bad = shown.stream().filter(l -> l.outcome() == Outcome.FAILED).count();
         window.setText("now · " + (span.toMinutes() > 0 ? span.toMinutes() + " min" : span.toSeconds() + " s"));
-        count.setText(shown.size() + (shown.size() == 1 ? " exchange" : " exchanges"));
+        count.setText(Counted.of(shown.size(), "exchange"));
         failed.setText(bad == 0 ? "" : "■ " + bad + " failed");
     }
 

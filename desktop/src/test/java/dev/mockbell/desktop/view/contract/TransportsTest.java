@@ -1,0 +1,78 @@
+package dev.mockbell.desktop.view.contract;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.Desktops;
+import dev.mockbell.desktop.drive.Hand;
+import java.nio.file.Path;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** An operation that is spoken over a queue too: all but sending is as with any other. */
+class TransportsTest {
+    private static final String WSDL = """
+            <definitions name="Rope" targetNamespace="urn:rope:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:rope:s"
+              xmlns:r="urn:rope" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+              <types><xs:schema targetNamespace="urn:rope"><xs:element name="Tie" type="xs:int"/><xs:element name="Tied" type="xs:string"/></xs:schema></types>
+              <message name="In"><part name="b" element="r:Tie"/></message><message name="Out"><part name="b" element="r:Tied"/></message>
+              <portType name="PT"><operation name="Tie"><input message="tns:In"/><output message="tns:Out"/></operation></portType>
+              <binding name="Q" type="tns:PT"><soap:binding transport="http://www.w3.org/2010/soapjms/"/>
+                <operation name="Tie"><soap:operation soapAction="urn:tie"/><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation></binding>
+              <binding name="H" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                <operation name="Tie"><soap:operation soapAction="urn:tie"/><input><soap:body use="literal"/></input><output><soap:body use="literal"/></output></operation></binding>
+              <service name="Rope"><port name="Queue" binding="tns:Q"><soap:address location="jms:queue:ropes"/></port>
+                <port name="Http" binding="tns:H"><soap:address location="%1$s/rope"/></port></service>
+            </definitions>""";
+
+    @TempDir
+    private Path folder;
+
+    private Desktops desktop;
+    private Hand hand;
+
+    @BeforeEach
+    void open() throws Exception {
+        desktop = new Desktops(folder, WSDL, "Tie", "<r:Tied xmlns:r='urn:rope'>yes</r:Tied>");
+        hand = desktop.hand;
+        desktop.addContract();
+    }
+
+    @AfterEach
+    void close() {
+        desktop.close();
+    }
+
+    private void shoot(String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
+        }
+    }
+
+    @Test
+    void theWireSaysWhatCarriesItAndHasItsSample() {
+        hand.clickText("On the wire");
+        hand.await("the sample", () -> hand.shows("<r:Tie"));
+        shoot("transport-wire");
+        assertThat(hand.shows("Queue · SOAP 1.1 over JMS")).isTrue();
+        assertThat(hand.shows("jms:queue:ropes")).isTrue();
+    }
+
+    @Test
+    void itIsFilledInAndCheckedAndOnlySendingIsRefusedWithTheReason() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.clickText("SOAP 1.1 JMS");
+        hand.await("where it goes", () -> hand.text("#endpoint-from").contains("spoken over JMS"));
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the reason", () -> hand.shows("Port Queue is spoken over JMS; requests are sent by HTTP alone"));
+        shoot("transport-call");
+        hand.clickText("SOAP 1.1");
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await(
+                "an answer",
+                () -> Hand.on(() -> desktop.models.call().calledProperty().get()) != null);
+    }
+}
