@@ -19,8 +19,8 @@ import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.sample.RandomValues;
-import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.soap.Envelope;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import java.io.IOException;
@@ -78,14 +78,17 @@ final class CallCommand implements Callable<Integer> {
         @Option(names = "--full", description = "The sample with all optional parts.")
         private boolean full;
 
-        @Option(names = "--required", description = "The sample with what is required alone (the default).")
+        @Option(
+                names = "--required",
+                description = "The sample with what is required alone; by default what could be empty is filled too.")
         private boolean required;
     }
 
     @Option(
             names = "--set",
             paramLabel = "PATH=VALUE",
-            description = "Sets the element at an XPath to a value; may be repeated.")
+            description =
+                    "Sets the element at an XPath to a value, in a SOAP header by header::NAME/PATH; may be repeated.")
     private List<String> values = List.of();
 
     @Option(
@@ -149,8 +152,7 @@ final class CallCommand implements Callable<Integer> {
                             "There are "
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
-            kept = kept.withBody(
-                    Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept.body(), values));
+            kept = Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept, values);
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
                     .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
@@ -221,21 +223,19 @@ final class CallCommand implements Callable<Integer> {
                                             ", ", cases.stream().map(Case::id).toList()) + "."));
             return port == null ? found : found.withPort(port);
         }
-        Detail detail = body != null && body.full ? Detail.FULL : Detail.REQUIRED;
-        String text = body != null && body.file != null
-                ? read(body.file)
-                : SampleBuilder.text(MessageOutline.ofRequest(read, bound.operation()), detail);
-        return new Case(
-                "",
-                "",
-                "",
-                contract,
-                bound.operation().key(),
-                bound.port().name(),
-                text,
-                List.of(),
-                List.of(),
-                List.of());
+        Case sample = Case.ofSample("", "", contract, read, bound, detail());
+        if (body == null || body.file == null) {
+            return sample;
+        }
+        String text = read(body.file);
+        // a whole envelope has its header with it
+        return Envelope.isEnvelope(text) ? sample.withBody(text).withSoapHeaders("") : sample.withBody(text);
+    }
+
+    private Detail detail() {
+        boolean full = body != null && body.full;
+        boolean required = body != null && body.required;
+        return full ? Detail.FULL : required ? Detail.REQUIRED : Detail.STARTING;
     }
 
     private static String read(Path file) {

@@ -1,9 +1,14 @@
 package dev.mockbell.cli;
 
+import dev.mockbell.message.DeclaredPath;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.sheet.EncodedItems;
+import dev.mockbell.sheet.HeaderBlocks;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.suite.Case;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -14,7 +19,40 @@ import org.w3c.dom.Element;
 
 /** Sets values in a body by path, as {@code --set} asks. */
 final class Values {
+    private static final String HEADER = "header::";
+
     private Values() {}
+
+    /**
+     * The case with the values in it, in its body and, for a path that starts with {@code header::}, in a block of its SOAP
+     * header: {@code header::NAME/part}. A block that the contract names and that is left out is put in first.
+     */
+    static Case set(MessageOutline outline, Case kept, List<String> settings) {
+        Case changed = kept;
+        for (String setting : settings) {
+            changed = setting.startsWith(HEADER)
+                    ? changed.withSoapHeaders(inHeader(outline, changed.soapHeaders(), setting))
+                    : changed.withBody(set(outline, changed.body(), List.of(setting)));
+        }
+        return changed;
+    }
+
+    private static String inHeader(MessageOutline outline, String blocks, String setting) {
+        String rest = setting.substring(HEADER.length());
+        int equals = splitAt(rest);
+        String path = rest.substring(0, equals).strip().replaceFirst("^/", "");
+        String name = path.replaceFirst("[/@\\[].*", "").replaceFirst("^.*:", "");
+        HeaderBlocks all = HeaderBlocks.of(outline, blocks);
+        ElementDecl declared = all.declared(name)
+                .orElseThrow(() -> Problem.input(
+                        "The contract names no header " + name,
+                        setting,
+                        outline.headers().isEmpty() ? "It names none." : "It names " + all.names() + "."));
+        HeaderBlocks there = all.with(declared);
+        String text = there.block(declared).orElseThrow();
+        return there.with(declared, set(all.outlineOf(declared), text, "/" + path, rest.substring(equals + 1), setting))
+                .text();
+    }
 
     /**
      * The body with the values in it. A part that the contract has at the path but the body does not is put in first.
@@ -41,9 +79,15 @@ final class Values {
         if (apply(document, path, value, setting)) {
             return XmlText.exact(document);
         }
+        String full = path.startsWith("/")
+                ? path
+                : "/" + document.getDocumentElement().getLocalName() + "/" + path;
+        if (EncodedItems.reach(document.getDocumentElement(), full) && apply(document, full, value, setting)) {
+            return XmlText.exact(document);
+        }
         Sheet sheet = Sheet.open(outline, body);
-        String root = document.getDocumentElement().getLocalName();
-        Optional<SheetRow> row = sheet.ensure(path.startsWith("/") ? path : "/" + root + "/" + path);
+        Optional<SheetRow> row = (full.startsWith("//") ? Optional.<SheetRow>empty() : sheet.ensure(full))
+                .or(() -> anywhere(outline, path).flatMap(sheet::ensure));
         if (row.filter(SheetRow::editable).isEmpty()) {
             throw Problem.input(
                     "Nothing in the request is at that path, and the contract has no value there",
@@ -52,6 +96,19 @@ final class Values {
         }
         sheet.setValue(row.get(), value);
         return sheet.text();
+    }
+
+    /** Where the contract has a path that starts anywhere: {@code //name/part}, or a name alone. */
+    private static Optional<String> anywhere(MessageOutline outline, String path) {
+        if (path.startsWith("/") && !path.startsWith("//")) {
+            return Optional.empty();
+        }
+        String[] steps = path.replaceFirst("^//", "").split("/", 2);
+        String first = steps[0].replaceFirst("\\[.*", "").replaceFirst("^(@?)[^:]*:", "$1");
+        String position = steps[0].contains("[") ? steps[0].substring(steps[0].indexOf('[')) : "";
+        return outline.root()
+                .flatMap(root -> DeclaredPath.to(root, first))
+                .map(found -> found + position + (steps.length > 1 ? "/" + steps[1] : ""));
     }
 
     private static int splitAt(String setting) {

@@ -169,6 +169,18 @@ class CommandsTest {
     }
 
     @Test
+    void aNameAloneLeadsToThePartWhereverTheContractHasIt() {
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "//unit=m", "--wire"))
+                .isZero();
+        assertThat(out()).contains("unit>m<");
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "//nobody=m"))
+                .isEqualTo(2);
+        assertThat(run("call", wsdl.toString(), "--operation", "Height", "--set", "header::Trace/id=m"))
+                .isEqualTo(2);
+        assertThat(err()).contains("The contract names no header Trace").contains("It names none.");
+    }
+
+    @Test
     void variablesAndFunctionsWorkInSetValuesAndBodies() throws Exception {
         assertThat(run(
                         "call",

@@ -19,6 +19,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -34,11 +35,20 @@ public final class SampleBuilder {
     private static final int MOST_OPTIONAL = 4_000;
     private static final int DEEPEST = 400;
     private static final int DEEPEST_OPTIONAL = 24;
+    private static final int MOST_STARTING = 400;
+    private static final int DEEPEST_STARTING = 10;
+    private static final QName SECURITY =
+            new QName("http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd", "Security");
 
     /** How much to put in. */
     public enum Detail {
         /** Only what must be there. */
         REQUIRED,
+        /**
+         * What must be there, and everything once in elements that could be empty: services whose stack declares all as
+         * optional have no use for a message without anything in it.
+         */
+        STARTING,
         /** Everything that may be there, once. */
         FULL
     }
@@ -54,6 +64,7 @@ public final class SampleBuilder {
     private final Set<String> notes = new LinkedHashSet<>();
     private int elements;
     private int variant;
+    private boolean generous;
 
     public SampleBuilder(MessageOutline outline, Detail detail) {
         this.schemas = outline.schemas();
@@ -69,6 +80,17 @@ public final class SampleBuilder {
         return outline.root()
                 .map(root -> XmlText.laidOut(new SampleBuilder(outline, detail).build(root)))
                 .orElse("");
+    }
+
+    /**
+     * The header blocks that the contract names, as text laid out for reading, one after the other; empty text for none. That of
+     * WS-Security is left out: what is in it is made when the message is sent.
+     */
+    public static String headers(MessageOutline outline, Detail detail) {
+        return outline.headers().stream()
+                .filter(h -> !SECURITY.equals(h.name()))
+                .map(h -> XmlText.laidOut(new SampleBuilder(outline, detail).build(h)))
+                .collect(Collectors.joining("\n"));
     }
 
     /** What of what was built is cut short, a guess or a placeholder, each a clause; empty when all is as the schemas say. */
@@ -156,6 +178,10 @@ public final class SampleBuilder {
 
     private void fill(Element element, ElementDecl declared, TypeDef type, int depth) {
         open.push(type);
+        boolean outer = generous;
+        generous = detail == Detail.FULL
+                || detail == Detail.STARTING
+                        && type.particle().filter(p -> schemas.smallest(p) == 0).isPresent();
         if (type.isAny()) {
             if (!MessageOutline.isBody(declared)) {
                 typed(element, new QName(SampleValues.XSD, "string"));
@@ -178,6 +204,7 @@ public final class SampleBuilder {
                 }
             }
         }
+        generous = outer;
         open.pop();
     }
 
@@ -274,14 +301,16 @@ public final class SampleBuilder {
                     && open.contains(e.element().type());
             return endless && again ? 0 : occurs.min();
         }
-        if (detail == Detail.REQUIRED || particle instanceof Particle.OfAny) {
+        if (!generous || particle instanceof Particle.OfAny) {
             return 0;
         }
         Particle wanted = once(particle);
         boolean again = wanted instanceof Particle.OfElement e
                 && (open.contains(e.element().type()) || isReference(e.element()));
         boolean nested = wanted instanceof Particle.OfGroup g && leadsBack(g);
-        boolean room = elements < MOST_OPTIONAL && depth < DEEPEST_OPTIONAL;
+        boolean starting = detail == Detail.STARTING;
+        boolean room = elements < (starting ? MOST_STARTING : MOST_OPTIONAL)
+                && depth < (starting ? DEEPEST_STARTING : DEEPEST_OPTIONAL);
         return room && !again && !nested && schemas.smallest(wanted) < MOST_OPTIONAL ? 1 : 0;
     }
 

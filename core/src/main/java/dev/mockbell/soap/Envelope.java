@@ -8,7 +8,8 @@ import java.util.regex.Pattern;
 public final class Envelope {
     private static final Pattern BODY = Pattern.compile("<([A-Za-z_][\\w.-]*:)?Body(\\s[^>]*)?>");
 
-    private static final Pattern ENVELOPE = Pattern.compile("\\s*<([A-Za-z_][\\w.-]*:)?Envelope[\\s>]");
+    private static final Pattern PROLOG = Pattern.compile("\uFEFF?(\\s+|<\\?.*?\\?>|<!--.*?-->)*+", Pattern.DOTALL);
+    private static final Pattern ENVELOPE = Pattern.compile("<([A-Za-z_][\\w.-]*:)?Envelope[\\s>]");
 
     private Envelope() {}
 
@@ -56,13 +57,15 @@ public final class Envelope {
                         + Pattern.quote(version.namespace()) + "[\"'].*");
     }
 
-    /** Whether the text is an envelope already. */
+    /** Whether the text is an envelope already, whatever stands before it: a declaration, comments, a byte order mark. */
     public static boolean isEnvelope(String text) {
-        return ENVELOPE.matcher(text).lookingAt();
+        Matcher prolog = PROLOG.matcher(text);
+        int start = prolog.lookingAt() ? prolog.end() : 0;
+        return ENVELOPE.matcher(text).region(start, text.length()).lookingAt();
     }
 
     private static String withoutDeclaration(String xml) {
-        String text = xml.strip();
+        String text = (xml.startsWith("\uFEFF") ? xml.substring(1) : xml).strip();
         return text.startsWith("<?xml") ? text.substring(text.indexOf("?>") + 2).strip() : text;
     }
 

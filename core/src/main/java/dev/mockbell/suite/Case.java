@@ -6,8 +6,11 @@ import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.RequestText;
+import dev.mockbell.sample.SampleBuilder;
+import dev.mockbell.sample.SampleBuilder.Detail;
 import java.util.List;
 import java.util.function.Consumer;
 
@@ -49,6 +52,30 @@ public record Case(
             List<Check> checks,
             List<Capture> captures) {
         this(id, title, description, contract, operation, port, body, "", headers, List.of(), checks, captures);
+    }
+
+    /**
+     * A case of the contract's own sample, with the header blocks that it names (WS-I Basic Profile 1.1 R2738).
+     *
+     * @param name the contract's name in the project
+     * @param id short name
+     * @param title for people
+     */
+    public static Case ofSample(
+            String id, String title, String name, Contract contract, BoundOperation bound, Detail detail) {
+        MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
+        return new Case(
+                        id,
+                        title,
+                        "",
+                        name,
+                        bound.operation().key(),
+                        bound.port().name(),
+                        SampleBuilder.text(outline, detail),
+                        List.of(),
+                        List.of(),
+                        List.of())
+                .withSoapHeaders(SampleBuilder.headers(outline, detail));
     }
 
     /** What it sends. */

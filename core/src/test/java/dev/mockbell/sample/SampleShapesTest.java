@@ -279,6 +279,24 @@ class SampleShapesTest {
     }
 
     @Test
+    void aStartingSampleFillsWhatCouldBeEmptyAndLeavesTheRestStrict() {
+        Contract contract = contract(Contracts.schema(
+                "<xs:complexType name='In'><xs:sequence><xs:element name='a' type='xs:int' minOccurs='0'/><xs:element name='more' type='t:In' minOccurs='0'/>"
+                        + "<xs:element name='strict' minOccurs='0'><xs:complexType><xs:sequence><xs:element name='must' type='xs:int'/><xs:element name='may' type='xs:int' minOccurs='0'/></xs:sequence></xs:complexType></xs:element></xs:sequence></xs:complexType>"
+                        + "<xs:element name='Root' type='t:In'/>"));
+        assertThat(sample(contract, Detail.REQUIRED)).doesNotContain("<t:a>");
+        assertThat(sample(contract, Detail.STARTING))
+                .contains("<t:a>")
+                .contains("<t:must>")
+                .doesNotContain("<t:may>")
+                .doesNotContain("<t:more>");
+        Contract strict = contract(
+                Contracts.schema(
+                        "<xs:element name='Root'><xs:complexType><xs:sequence><xs:element name='must' type='xs:int'/><xs:element name='may' type='xs:int' minOccurs='0'/></xs:sequence></xs:complexType></xs:element>"));
+        assertThat(sample(strict, Detail.STARTING)).isEqualTo(sample(strict, Detail.REQUIRED));
+    }
+
+    @Test
     void recursionEndsAtTheSmallestInstance() {
         holds(
                 "<xs:complexType name='Node'><xs:sequence><xs:choice><xs:element name='node' type='t:Node'/><xs:element name='leaf' type='xs:int'/></xs:choice>"

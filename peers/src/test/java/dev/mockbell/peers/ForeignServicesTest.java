@@ -16,7 +16,6 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.schema.SecondValidator;
@@ -32,7 +31,6 @@ import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
 import dev.mockbell.xml.XmlText;
 import java.nio.charset.StandardCharsets;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
@@ -132,21 +130,7 @@ class ForeignServicesTest {
     private void call(Contract contract, CaseCaller caller, Port port, String key, Detail detail) {
         BoundOperation bound =
                 new BoundOperation(port, port.binding().operation(key).orElseThrow());
-        MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
-        StringBuilder headers = new StringBuilder();
-        outline.headers().forEach(h -> headers.append(XmlText.exact(new SampleBuilder(outline, detail).build(h))));
-        Case made = new Case(
-                        "",
-                        "",
-                        "",
-                        "peer",
-                        key,
-                        port.name(),
-                        SampleBuilder.text(outline, detail),
-                        List.of(),
-                        List.of(),
-                        List.of())
-                .withSoapHeaders(headers.toString());
+        Case made = Case.ofSample("", "", "peer", contract, bound, detail);
         Exchange sent = caller.send(
                 made,
                 caller.prepare(bound, made, Optional.empty(), Scope.EMPTY),

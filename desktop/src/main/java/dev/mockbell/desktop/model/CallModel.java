@@ -2,6 +2,7 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Check;
+import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
@@ -171,19 +172,10 @@ public final class CallModel {
 
     private static Case sample(OperationPlace place) {
         BoundOperation bound = place.at("");
-        String body = SampleBuilder.text(
-                MessageOutline.ofRequest(place.contract().contract(), bound.operation()), Detail.REQUIRED);
-        return new Case(
-                "required-only",
-                "Required only",
-                "",
-                place.contract().name(),
-                place.key(),
-                bound.port().name(),
-                body,
-                List.of(),
-                List.of(new Check.Valid(), new Check.NoFault()),
-                List.of());
+        String contract = place.contract().name();
+        Contract read = place.contract().contract();
+        return Case.ofSample("sample", "Sample", contract, read, bound, Detail.STARTING)
+                .withChecks(List.of(new Check.Valid(), new Check.NoFault()));
     }
 
     /** Shows a case, with its last answer. */

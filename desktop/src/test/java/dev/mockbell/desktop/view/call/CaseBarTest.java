@@ -51,11 +51,11 @@ class CaseBarTest extends OnCallDesk {
         add("Full board");
         assertThat(desk.xml()).contains("<h:board>").contains("<h:remark>");
         hand.type("#value-hutId", "NF-22");
-        hand.click("#case-" + Hand.on(() -> id("Required only")));
+        hand.click("#case-" + Hand.on(() -> id("Sample")));
         hand.await("the first", () -> call.request().xml().contains("NF-21"));
         hand.click("#case-" + Hand.on(() -> id("Full board")));
         hand.await("the second", () -> call.request().xml().contains("NF-22"));
-        assertThat(onDisk()).extracting(Case::title).containsExactly("Required only", "Full board");
+        assertThat(onDisk()).extracting(Case::title).containsExactly("Sample", "Full board");
         assertThat(onDisk().get(1).body()).contains("NF-22");
     }
 
@@ -72,8 +72,8 @@ class CaseBarTest extends OnCallDesk {
         Hand.run(() -> desk.scene().lookup("#case-" + id("Second")).requestFocus());
         hand.press(KeyCode.DELETE);
         hand.await("gone", () -> call.cases().size() == 2);
-        assertThat(titles()).containsExactly("Third", "Required only");
-        assertThat(onDisk()).extracting(Case::title).containsExactly("Third", "Required only");
+        assertThat(titles()).containsExactly("Third", "Sample");
+        assertThat(onDisk()).extracting(Case::title).containsExactly("Third", "Sample");
         hand.clickText("Bring it back");
         hand.await("back", () -> call.cases().size() == 3);
         assertThat(onDisk()).hasSize(3);
@@ -117,8 +117,8 @@ class CaseBarTest extends OnCallDesk {
 
     @Test
     void aNameThatIsTakenOrEmptyIsNoTrouble() {
-        add("Required only");
-        assertThat(titles()).containsExactly("Required only", "Required only");
+        add("Sample");
+        assertThat(titles()).containsExactly("Sample", "Sample");
         assertThat(onDisk()).extracting(Case::id).doesNotHaveDuplicates();
         hand.click("#case-menu");
         hand.clickText("Name and description…");

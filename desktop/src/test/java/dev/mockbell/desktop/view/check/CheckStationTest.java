@@ -71,7 +71,7 @@ class CheckStationTest extends OnDesktop {
                 () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("the suite has no steps")));
         hand.click("#add-step");
         hand.clickText("Climb");
-        hand.clickText("Required only");
+        hand.clickText("Sample");
         hand.await("the step", () -> steps().size() == 1);
         assertThat(Hand.on(() -> desktop.desk.project().suites().get(0).steps()))
                 .hasSize(1);
