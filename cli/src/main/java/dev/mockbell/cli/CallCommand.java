@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Answer;
 import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
@@ -15,6 +16,7 @@ import dev.mockbell.exchange.MessageText;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.problem.Took;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.redact.Redactor;
@@ -22,12 +24,17 @@ import dev.mockbell.sample.RandomValues;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.CopyOut;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.Connect;
 import java.io.IOException;
 import java.io.Reader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -129,6 +136,9 @@ final class CallCommand implements Callable<Integer> {
     private Reading reading = new Reading();
 
     @Mixin
+    private Reaching reaching = new Reaching();
+
+    @Mixin
     private SecretsTo secretsTo = new SecretsTo();
 
     CallCommand(Console console) {
@@ -152,6 +162,7 @@ final class CallCommand implements Callable<Integer> {
                             "There are "
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
+            kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
             kept = Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept, values);
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
@@ -163,8 +174,14 @@ final class CallCommand implements Callable<Integer> {
                         .stripTrailing());
                 return 0;
             }
-            var request = core.parts().caller().prepare(bound, kept, address, scope);
-            Exchange sent = core.parts().caller().send(kept, request, "command line", scope.redactor(), core.stop());
+            CaseCaller caller = core.parts().caller();
+            Connect by = reaching.by(caller.connect(), reading);
+            CallRequest request =
+                    caller.prepare(bound, kept, address, scope, by.timeouts().whole());
+            List<Exchange> all = caller.converse(kept, request, by, "command line", scope.redactor(), core.stop());
+            // what the server said before it was told who is there is on the ledger too
+            all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
+            Exchange sent = all.get(all.size() - 1);
             Exchange judged = Answer.of(
                             sent,
                             MessageOutline.ofAnswer(contract, bound.operation()),
@@ -175,6 +192,14 @@ final class CallCommand implements Callable<Integer> {
             print(exchange, unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }
+    }
+
+    /** Headers of the command line take the place of those of their names. */
+    private static List<Header> merged(List<Header> kept, List<Header> given) {
+        List<Header> all = new ArrayList<>(kept);
+        all.removeIf(h -> given.stream().anyMatch(g -> g.name().equalsIgnoreCase(h.name())));
+        all.addAll(given);
+        return all;
     }
 
     private Exchange recorded(CommandCore core, Project project, Exchange exchange) {
@@ -260,7 +285,7 @@ final class CallCommand implements Callable<Integer> {
         }
         String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
-        console.note(status + exchange.timing().totalMillis() + " ms, "
+        console.note(status + Took.words(Duration.ofNanos(exchange.timing().total())) + ", "
                 + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
         int beside = exchange.response().map(r -> r.attachments().size()).orElse(0);
         if (beside > 0) {

@@ -35,8 +35,11 @@ final class Reading {
             description = "The HTTP proxy; http_proxy, https_proxy and no_proxy are heeded otherwise.")
     private String proxy;
 
-    @Option(names = "--timeout", paramLabel = "SECONDS", description = "How long to wait for each document (30).")
-    private double timeout = ReadLimits.USUAL.timeout().toSeconds();
+    @Option(
+            names = "--timeout",
+            paramLabel = "SECONDS",
+            description = "How long to wait for each document (30), and for all of a call (600).")
+    private Double timeout;
 
     @Option(names = "--most-megabytes", paramLabel = "N", description = "Largest document that is taken (64).")
     private int megabytes = (int) (XmlLimits.CONTRACT.bytes() >> 20);
@@ -48,12 +51,17 @@ final class Reading {
     private int nesting = XmlLimits.CONTRACT.depth();
 
     ReadLimits limits() {
-        if (timeout <= 0 || megabytes < 1 || documents < 1 || nesting < 1) {
+        if (timeout != null && timeout <= 0 || megabytes < 1 || documents < 1 || nesting < 1) {
             throw Problem.input("A limit must be more than nothing", null, "Give a positive number.");
         }
         XmlLimits each = new XmlLimits(
                 nesting, XmlLimits.CONTRACT.entityExpansions(), (long) megabytes << 20, XmlLimits.CONTRACT.doctype());
-        return new ReadLimits(each, documents, Duration.ofMillis(Math.round(timeout * 1_000)));
+        return new ReadLimits(each, documents, timeout().orElse(ReadLimits.USUAL.timeout()));
+    }
+
+    /** The time that was asked for. */
+    Optional<Duration> timeout() {
+        return Optional.ofNullable(timeout).map(t -> Duration.ofMillis(Math.round(t * 1_000)));
     }
 
     ProxySelector proxies() {
@@ -65,7 +73,8 @@ final class Reading {
         return (address, challenge, again) -> again ? Optional.empty() : login();
     }
 
-    private Optional<Login> login() {
+    /** Who logs in, as the options say; empty for nobody. */
+    Optional<Login> login() {
         if (tokenVariable != null) {
             return Optional.of(new Login.Bearer(variable(tokenVariable)));
         }
@@ -73,14 +82,19 @@ final class Reading {
             return Optional.empty();
         }
         if (passwordVariable != null) {
-            return Optional.of(new Login.Basic(user, variable(passwordVariable)));
+            return Optional.of(new Login.WhenAsked(user, variable(passwordVariable)));
         }
         java.io.Console terminal = System.console();
         char[] typed = terminal == null ? null : terminal.readPassword("Password of %s: ", user);
-        return typed == null ? Optional.empty() : Optional.of(new Login.Basic(user, new String(typed)));
+        return typed == null ? Optional.empty() : Optional.of(new Login.WhenAsked(user, new String(typed)));
     }
 
-    private static String variable(String name) {
+    /**
+     * The value of an environment variable.
+     *
+     * @throws Problem when there is none of that name
+     */
+    static String variable(String name) {
         String value = System.getenv(name);
         if (value == null) {
             throw Problem.input("There is no environment variable of that name", name, "Set it, then try again.");

@@ -13,7 +13,10 @@ import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
+import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 
 /** Turns a case into a call: fills its expressions, wraps it, sends it, says how it went. Safe for many threads. */
@@ -36,13 +39,40 @@ public final class CaseCaller {
         return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope));
     }
 
+    /** As {@link #prepare(BoundOperation, Case, Optional, Scope)}, with another time for all of it. */
+    public CallRequest prepare(
+            BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope, Duration timeout) {
+        return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope), timeout);
+    }
+
+    /**
+     * As {@link #send}, reaching the server in another way, with all that it asks for before it answers.
+     *
+     * @return every exchange of it in order, the last with the answer that counts
+     */
+    public List<Exchange> converse(
+            Case kept, CallRequest request, Connect by, String origin, Redactor redactor, StopSignal stop) {
+        return http.converse(request, by, stop).stream()
+                .map(r -> exchange(kept, request, r, origin, redactor))
+                .toList();
+    }
+
+    /** How servers are reached, unless a call says otherwise. */
+    public Connect connect() {
+        return http.connect();
+    }
+
     /**
      * Sends a prepared request. Always gives an exchange, also when there was no answer, which has failed then; one with an
      * answer is for {@link dev.mockbell.check.Answer} to judge. Its messages hold the bytes as they were; what is listed of
      * it, its address and note, is masked.
      */
     public Exchange send(Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
-        CallResult result = http.call(request, stop);
+        return exchange(kept, request, http.call(request, stop), origin, redactor);
+    }
+
+    private static Exchange exchange(
+            Case kept, CallRequest request, CallResult result, String origin, Redactor redactor) {
         boolean answered = result.response().isPresent();
         return new Exchange(
                 0,

@@ -4,6 +4,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import java.net.URI;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -11,9 +12,22 @@ import java.util.List;
  *
  * @param headers sent as given, after Host and Content-Length, which follow from the rest
  * @param body as it goes out; what its Content-Type says is for the headers to say
- * @param timeout how long to wait for the connection, and then for the next byte of the answer
+ * @param timeout how long all of it may take, silence within it being bounded by how the server is reached
  */
 public record CallRequest(String method, URI address, List<Header> headers, Content body, Duration timeout) {
-    /** How long people wait before they think that it hangs. */
-    public static final Duration USUAL_TIMEOUT = Duration.ofSeconds(60);
+    /** Longer than anybody waits for an answer, and long enough for a large one. */
+    public static final Duration USUAL_TIMEOUT = Duration.ofMinutes(10);
+
+    /** With one more header field, in place of one of its name. */
+    public CallRequest with(Header header) {
+        List<Header> all = new ArrayList<>(headers);
+        all.removeIf(h -> h.name().equalsIgnoreCase(header.name()));
+        all.add(header);
+        return new CallRequest(method, address, List.copyOf(all), body, timeout);
+    }
+
+    /** To another address. */
+    public CallRequest to(URI other) {
+        return new CallRequest(method, other, headers, body, timeout);
+    }
 }

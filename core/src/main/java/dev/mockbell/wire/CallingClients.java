@@ -2,6 +2,7 @@ package dev.mockbell.wire;
 
 import java.net.ProxySelector;
 import java.net.URI;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -9,13 +10,17 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ThreadFactory;
+import javax.net.ssl.HostnameVerifier;
 import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLPeerUnverifiedException;
+import javax.net.ssl.SSLSession;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
 import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
+import org.apache.hc.client5.http.ssl.DefaultHostnameVerifier;
 import org.apache.hc.core5.http.config.Http1Config;
 import org.apache.hc.core5.http2.HttpVersionPolicy;
 import org.apache.hc.core5.io.CloseMode;
@@ -32,7 +37,8 @@ final class CallingClients implements AutoCloseable {
     /** What clients differ in. */
     private record Kind(
             boolean secure,
-            Optional<SSLContext> trust,
+            Optional<SSLContext> context,
+            Trust trust,
             ProxySelector proxies,
             Duration connecting,
             int line,
@@ -67,6 +73,7 @@ final class CallingClients implements AutoCloseable {
             if (kind.secure()) {
                 connections.setTlsStrategy(ClientTlsStrategyBuilder.create()
                         .setSslContext(new RecordingTls(tls, () -> recording))
+                        .setHostnameVerifier(names())
                         .buildAsync());
             }
             var builder = HttpAsyncClients.custom()
@@ -91,6 +98,21 @@ final class CallingClients implements AutoCloseable {
             return builder.build();
         }
 
+        /** A certificate that is trusted by itself is trusted for whatever host shows it. */
+        private HostnameVerifier names() {
+            HostnameVerifier usual = new DefaultHostnameVerifier();
+            return (host, session) -> isPinned(session) || usual.verify(host, session);
+        }
+
+        private boolean isPinned(SSLSession session) {
+            try {
+                return session.getPeerCertificates()[0] instanceof X509Certificate shown
+                        && kind.trust().pins(shown);
+            } catch (SSLPeerUnverifiedException e) {
+                return false;
+            }
+        }
+
         private static ThreadFactory daemon(String name) {
             return task -> {
                 Thread thread = new Thread(task, name);
@@ -108,6 +130,7 @@ final class CallingClients implements AutoCloseable {
     Client take(Connect by, URI address, Recording recording) {
         Kind kind = new Kind(
                 "https".equalsIgnoreCase(address.getScheme()),
+                by.context(),
                 by.trust(),
                 by.proxies(),
                 by.timeouts().connect(),

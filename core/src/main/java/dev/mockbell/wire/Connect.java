@@ -1,7 +1,6 @@
 package dev.mockbell.wire;
 
 import java.net.ProxySelector;
-import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
 import java.util.Optional;
 import javax.net.ssl.SSLContext;
@@ -9,14 +8,20 @@ import javax.net.ssl.SSLContext;
 /**
  * How a server is reached; the same for calls, for contracts that are fetched and for load.
  *
- * @param trust decides which certificates are trusted, and holds the client's own; empty to go by this machine
- * @param login sent with every request without being asked for; empty for none
+ * @param context speaks TLS in place of one made by {@code trust}; empty for that
+ * @param trust which certificates are trusted, and the client's own
+ * @param login who logs in; empty for nobody
  * @param proxies which proxy an address is reached through
  * @param timeouts how long to wait
  * @param limits how much is taken
  */
 public record Connect(
-        Optional<SSLContext> trust, Optional<Login> login, ProxySelector proxies, Timeouts timeouts, Limits limits) {
+        Optional<SSLContext> context,
+        Trust trust,
+        Optional<Login> login,
+        ProxySelector proxies,
+        Timeouts timeouts,
+        Limits limits) {
     /**
      * How long to wait.
      *
@@ -29,9 +34,9 @@ public record Connect(
         public static final Timeouts USUAL =
                 new Timeouts(Duration.ofSeconds(30), Duration.ofSeconds(60), Duration.ofHours(1));
 
-        /** None longer than a bound, apart from the whole. */
+        /** None longer than a bound. */
         public Timeouts within(Duration bound) {
-            return new Timeouts(shorter(connect, bound), bound, whole);
+            return new Timeouts(shorter(connect, bound), shorter(answer, bound), shorter(whole, bound));
         }
 
         private static Duration shorter(Duration one, Duration other) {
@@ -53,39 +58,44 @@ public record Connect(
 
     /** Straight to the server, trusting what this machine trusts. */
     public static final Connect USUAL =
-            new Connect(Optional.empty(), Optional.empty(), Proxies.none(), Timeouts.USUAL, Limits.USUAL);
+            new Connect(Optional.empty(), Trust.USUAL, Optional.empty(), Proxies.none(), Timeouts.USUAL, Limits.USUAL);
 
     /** With certificates judged by another context. */
-    public Connect withTrust(SSLContext context) {
-        return new Connect(Optional.of(context), login, proxies, timeouts, limits);
+    public Connect withTrust(SSLContext other) {
+        return new Connect(Optional.of(other), trust, login, proxies, timeouts, limits);
     }
 
-    /** With a login that is sent without being asked for. */
+    /** Trusting other certificates. */
+    public Connect with(Trust other) {
+        return new Connect(context, other, login, proxies, timeouts, limits);
+    }
+
+    /** With a login. */
     public Connect withLogin(Optional<Login> other) {
-        return new Connect(trust, other, proxies, timeouts, limits);
+        return new Connect(context, trust, other, proxies, timeouts, limits);
     }
 
     /** Through other proxies. */
     public Connect through(ProxySelector other) {
-        return new Connect(trust, login, other, timeouts, limits);
+        return new Connect(context, trust, login, other, timeouts, limits);
     }
 
     /** With other times to wait. */
     public Connect with(Timeouts other) {
-        return new Connect(trust, login, proxies, other, limits);
+        return new Connect(context, trust, login, proxies, other, limits);
     }
 
     /** With other limits. */
     public Connect with(Limits other) {
-        return new Connect(trust, login, proxies, timeouts, other);
+        return new Connect(context, trust, login, proxies, timeouts, other);
     }
 
-    /** The context that TLS is spoken with. */
+    /**
+     * The context that TLS is spoken with.
+     *
+     * @throws dev.mockbell.problem.Problem when a file of certificates cannot be read
+     */
     public SSLContext tls() {
-        try {
-            return trust.isPresent() ? trust.get() : SSLContext.getDefault();
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("this Java has no TLS", e);
-        }
+        return context.orElseGet(trust::context);
     }
 }

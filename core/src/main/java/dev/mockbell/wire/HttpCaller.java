@@ -7,7 +7,6 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
-import java.io.InterruptedIOException;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
@@ -56,10 +55,27 @@ public final class HttpCaller implements AutoCloseable {
         return call(request, connect, stop);
     }
 
-    /** As {@link #call(CallRequest, StopSignal)}, reaching the server in another way. */
+    /** As {@link #call(CallRequest, StopSignal)}, reaching the server in another way; a login waits to be asked for elsewhere. */
     public CallResult call(CallRequest request, Connect by, StopSignal stop) {
         return fetch(request, by.with(by.timeouts().within(request.timeout())), stop)
                 .result();
+    }
+
+    /**
+     * As {@link #call(CallRequest, Connect, StopSignal)}, with what the server asks for before it answers: where it asks who is
+     * there, the login is given in its way, once.
+     *
+     * @return every call that was made, in order, the last with the answer that counts
+     */
+    public List<CallResult> converse(CallRequest request, Connect by, StopSignal stop) {
+        CallResult first = call(request, by, stop);
+        Optional<CallRequest> again = by.login()
+                .filter(l -> l instanceof Login.WhenAsked)
+                .flatMap(l -> first.response()
+                        .filter(r -> r.status() == 401)
+                        .flatMap(r -> Challenges.answer(r, request, (Login.WhenAsked) l)))
+                .map(value -> request.with(new Header("Authorization", value)));
+        return again.isEmpty() ? List.of(first) : List.of(first, call(again.get(), by, stop));
     }
 
     /** What became of a call, and whether it failed because the answer was too large. */
@@ -90,8 +106,9 @@ public final class HttpCaller implements AutoCloseable {
             }
         }
         by.login()
+                .flatMap(Login::atOnce)
                 .filter(l -> !message.containsHeader("Authorization"))
-                .ifPresent(l -> message.addHeader("Authorization", l.header()));
+                .ifPresent(l -> message.addHeader("Authorization", l));
         BodyProducer body = contained ? new BodyProducer(request.body(), contentType) : null;
         HttpClientContext context = HttpClientContext.create();
         context.setRequestConfig(RequestConfig.custom()
@@ -113,7 +130,7 @@ public final class HttpCaller implements AutoCloseable {
             response = future.get(by.timeouts().whole().toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             future.cancel(true);
-            failure = new InterruptedIOException("the answer took too long");
+            failure = new CallFailure.NotWhole();
         } catch (ExecutionException e) {
             failure = e.getCause();
         } catch (CancellationException e) {
@@ -124,12 +141,13 @@ public final class HttpCaller implements AutoCloseable {
             failure = Problem.stopped();
         }
         return new Fetching(
-                result(request, started, from, response, failure, recording.take()),
+                result(request, by, started, from, response, failure, recording.take()),
                 failure instanceof BoundedBody.TooLarge);
     }
 
     private static CallResult result(
             CallRequest request,
+            Connect by,
             Instant started,
             long from,
             BoundedBody.Taken response,
@@ -150,7 +168,9 @@ public final class HttpCaller implements AutoCloseable {
                 sent,
                 received,
                 timing(taken, from, end),
-                failure == null ? Optional.empty() : Optional.of(CallFailure.words(failure, request)));
+                failure == null
+                        ? Optional.empty()
+                        : Optional.of(CallFailure.words(failure, request, by.timeouts(), taken.firstReceived() != 0)));
     }
 
     private static HttpMessage fallback(BoundedBody.Taken response) {

@@ -123,6 +123,16 @@ public final class HttpFetcher implements DocumentFetcher {
                         usual.limits().line(),
                         usual.limits().headers()));
         HttpCaller.Fetching fetching = caller.get().fetch(request, by, stop);
+        Optional<CallRequest> proven = fetching.result()
+                .response()
+                .filter(r -> r.status() == 401
+                        && by.login().filter(l -> l instanceof Login.WhenAsked).isPresent())
+                .flatMap(r -> Challenges.answer(
+                        r, request, (Login.WhenAsked) by.login().get()))
+                .map(value -> request.with(new Header("Authorization", value)));
+        if (proven.isPresent()) {
+            fetching = caller.get().fetch(proven.get(), by, stop);
+        }
         Optional<String> failure = fetching.result().failure();
         if (failure.isPresent() && stop.isStopped()) {
             throw Problem.stopped();

@@ -116,7 +116,7 @@ final class ContractAdder extends VBox {
         token.setPromptText("instead of name and password");
         Runnable send = () -> model.answer(Optional.of(
                 token.getText().isBlank()
-                        ? new Login.Basic(user.getText(), password.getText())
+                        ? new Login.WhenAsked(user.getText(), password.getText())
                         : new Login.Bearer(token.getText().strip())));
         List.of(user, password, token).forEach(f -> f.setOnAction(e -> send.run()));
         Button ok = Parts.button("Log in", "Send it to this server alone (Enter)", send, "primary");

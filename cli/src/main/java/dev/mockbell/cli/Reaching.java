@@ -1,0 +1,83 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.content.Header;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.ClientKey;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.Trust;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import picocli.CommandLine.Option;
+
+/** The options that say how an endpoint is reached. */
+final class Reaching {
+    @Option(
+            names = "--connect-timeout",
+            paramLabel = "SECONDS",
+            description = "How long to wait for the connection (30).")
+    private Double connectTimeout;
+
+    @Option(
+            names = "--header",
+            paramLabel = "NAME=VALUE",
+            description = "Sends an HTTP header, in place of one of its name; may be repeated.")
+    private List<String> headers = List.of();
+
+    @Option(
+            names = "--trust",
+            paramLabel = "FINGERPRINT",
+            description = "Trusts the server's certificate with this SHA-256, whatever else speaks against it.")
+    private Set<String> fingerprints = Set.of();
+
+    @Option(
+            names = "--authority",
+            paramLabel = "FILE",
+            description = "Trusts certificates that one of this file has issued; PEM or DER; may be repeated.")
+    private List<Path> authorities = List.of();
+
+    @Option(
+            names = "--client-certificate",
+            paramLabel = "FILE",
+            description = "What the client proves itself with: PKCS#12, JKS or PEM with certificate and key.")
+    private Path clientCertificate;
+
+    @Option(
+            names = "--client-password-env",
+            paramLabel = "VARIABLE",
+            description = "The environment variable with the password of that file.")
+    private String clientPassword;
+
+    /** The HTTP headers that were asked for. */
+    List<Header> headers() {
+        List<Header> found = new ArrayList<>();
+        for (String header : headers) {
+            int equals = header.indexOf('=');
+            if (equals < 1) {
+                throw Problem.input("“" + header + "” is no header", null, "Write --header NAME=VALUE.");
+            }
+            found.add(new Header(header.substring(0, equals).strip(), header.substring(equals + 1)));
+        }
+        return found;
+    }
+
+    /** A usual way with what the options say of it. */
+    Connect by(Connect usual, Reading reading) {
+        Duration whole = reading.timeout().orElse(CallRequest.USUAL_TIMEOUT);
+        Connect.Timeouts times = usual.timeouts();
+        Duration connect = connectTimeout == null
+                ? times.connect()
+                : Duration.ofMillis(Math.max(1, Math.round(connectTimeout * 1_000)));
+        Optional<ClientKey> client = Optional.ofNullable(clientCertificate)
+                .map(f -> new ClientKey(f, clientPassword == null ? "" : Reading.variable(clientPassword)));
+        // who says how long to wait means silence too
+        Duration answer = reading.timeout().orElse(times.answer());
+        return usual.with(new Trust(fingerprints, authorities, client))
+                .with(new Connect.Timeouts(connect, answer, whole))
+                .withLogin(reading.login());
+    }
+}

@@ -1,0 +1,131 @@
+package dev.mockbell.wire;
+
+import dev.mockbell.problem.Problem;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.GeneralSecurityException;
+import java.security.KeyFactory;
+import java.security.KeyStore;
+import java.security.PrivateKey;
+import java.security.cert.Certificate;
+import java.security.cert.CertificateFactory;
+import java.security.spec.InvalidKeySpecException;
+import java.security.spec.PKCS8EncodedKeySpec;
+import java.util.Base64;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javax.crypto.Cipher;
+import javax.crypto.EncryptedPrivateKeyInfo;
+import javax.crypto.SecretKeyFactory;
+import javax.crypto.spec.PBEKeySpec;
+import javax.net.ssl.KeyManager;
+import javax.net.ssl.KeyManagerFactory;
+
+/**
+ * A client's certificate with its key: PKCS#12, JKS, or PEM with both in one file. Its text never shows the password.
+ *
+ * @param password opens the file; empty when it has none
+ */
+public record ClientKey(Path file, String password) {
+    private static final Pattern PEM =
+            Pattern.compile("-----BEGIN ([A-Z0-9 ]+)-----([A-Za-z0-9+/=\\s]+)-----END \\1-----");
+    private static final List<String> ALGORITHMS = List.of("RSA", "EC", "Ed25519", "DSA");
+
+    /**
+     * What gives the key to a server that asks.
+     *
+     * @throws Problem when the file cannot be read or the password does not open it
+     */
+    KeyManager[] managers() {
+        try {
+            byte[] bytes = Files.readAllBytes(file);
+            String text = new String(bytes, StandardCharsets.ISO_8859_1);
+            KeyStore store = text.contains("-----BEGIN ") ? pem(text) : keyStore(bytes);
+            KeyManagerFactory factory = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
+            factory.init(store, password.toCharArray());
+            return factory.getKeyManagers();
+        } catch (IOException | GeneralSecurityException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The client's certificate cannot be read: " + Problem.reason(e),
+                    file.toString(),
+                    "Give PKCS#12, JKS or PEM with certificate and key, and its password.",
+                    e);
+        }
+    }
+
+    private KeyStore keyStore(byte[] bytes) throws IOException, GeneralSecurityException {
+        // Java reads both kinds by either name; a JKS file starts with FEEDFEED
+        boolean jks = bytes.length > 3 && (bytes[0] & 0xFF) == 0xFE && (bytes[1] & 0xFF) == 0xED;
+        KeyStore store = KeyStore.getInstance(jks ? "JKS" : "PKCS12");
+        store.load(new ByteArrayInputStream(bytes), password.toCharArray());
+        return store;
+    }
+
+    private KeyStore pem(String text) throws IOException, GeneralSecurityException {
+        Optional<PrivateKey> key = Optional.empty();
+        StringBuilder certificates = new StringBuilder();
+        Matcher found = PEM.matcher(text);
+        while (found.find()) {
+            byte[] bytes = Base64.getMimeDecoder().decode(found.group(2));
+            switch (found.group(1)) {
+                case "CERTIFICATE" -> certificates.append(found.group()).append('\n');
+                case "PRIVATE KEY" -> key = Optional.of(key(new PKCS8EncodedKeySpec(bytes)));
+                case "ENCRYPTED PRIVATE KEY" -> key = Optional.of(key(opened(bytes)));
+                default -> {
+                    if (found.group(1).endsWith("PRIVATE KEY")) {
+                        throw new InvalidKeySpecException(
+                                "the key is of the old form “" + found.group(1) + "”; write it as PKCS#8");
+                    }
+                }
+            }
+        }
+        if (key.isEmpty() || certificates.isEmpty()) {
+            throw new InvalidKeySpecException(
+                    key.isEmpty() ? "there is no key in it" : "there is no certificate in it");
+        }
+        Certificate[] chain = CertificateFactory.getInstance("X.509")
+                .generateCertificates(
+                        new ByteArrayInputStream(certificates.toString().getBytes(StandardCharsets.US_ASCII)))
+                .toArray(Certificate[]::new);
+        KeyStore store = KeyStore.getInstance("PKCS12");
+        store.load(null, null);
+        store.setKeyEntry("client", key.get(), password.toCharArray(), chain);
+        return store;
+    }
+
+    private PKCS8EncodedKeySpec opened(byte[] bytes) throws IOException, GeneralSecurityException {
+        EncryptedPrivateKeyInfo info = new EncryptedPrivateKeyInfo(bytes);
+        // of the newer schemes the parameters name the algorithm
+        String algorithm = info.getAlgParameters() != null && info.getAlgName().equals("PBES2")
+                ? info.getAlgParameters().toString()
+                : info.getAlgName();
+        Cipher cipher = Cipher.getInstance(algorithm);
+        cipher.init(
+                Cipher.DECRYPT_MODE,
+                SecretKeyFactory.getInstance(algorithm).generateSecret(new PBEKeySpec(password.toCharArray())),
+                info.getAlgParameters());
+        return info.getKeySpec(cipher);
+    }
+
+    private static PrivateKey key(PKCS8EncodedKeySpec spec) throws GeneralSecurityException {
+        for (String algorithm : ALGORITHMS) {
+            try {
+                return KeyFactory.getInstance(algorithm).generatePrivate(spec);
+            } catch (InvalidKeySpecException another) {
+                continue;
+            }
+        }
+        throw new InvalidKeySpecException("its key is of none of the kinds " + String.join(", ", ALGORITHMS));
+    }
+
+    @Override
+    public String toString() {
+        return "client certificate of " + file;
+    }
+}
