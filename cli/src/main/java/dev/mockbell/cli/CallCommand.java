@@ -39,6 +39,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -148,6 +149,8 @@ final class CallCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         try (CommandCore core = new CommandCore(reading)) {
+            CompletableFuture<Void> warm =
+                    copy == null ? core.parts().warmUp() : CompletableFuture.completedFuture(null);
             Optional<Project> opened = core.project(source);
             opened.ifPresent(p -> p.troubles().forEach(console::note));
             Optional<Project> project = environment == null ? opened : opened.map(p -> p.in(environment));
@@ -178,6 +181,7 @@ final class CallCommand implements Callable<Integer> {
             Connect by = reaching.by(caller.connect(), reading);
             CallRequest request =
                     caller.prepare(bound, kept, address, scope, by.timeouts().whole());
+            warm.join();
             List<Exchange> all = caller.converse(kept, request, by, "command line", scope.redactor(), core.stop());
             // what the server said before it was told who is there is on the ledger too
             all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));

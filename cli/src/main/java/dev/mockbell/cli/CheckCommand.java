@@ -19,6 +19,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -57,6 +58,7 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         try (CommandCore core = new CommandCore()) {
+            CompletableFuture<Void> warm = core.parts().warmUp();
             Project opened = core.parts().store().open(folder);
             Project project = environment == null ? opened : opened.in(environment);
             project.troubles().forEach(console::note);
@@ -67,6 +69,7 @@ final class CheckCommand implements Callable<Integer> {
             Runtime.getRuntime().addShutdownHook(stopping);
             try (Ledger ledger = core.ledger(project, console)) {
                 SuiteRunner runner = core.parts().runner(core.bench(project, secretsTo), ledger, Clock.systemUTC());
+                warm.join();
                 for (Suite suite : suites) {
                     console.line(suite.title());
                     Run run = runner.run(suite, new Printing(), core.stop());

@@ -22,6 +22,7 @@ import dev.mockbell.wire.LoginAsker;
 import java.net.ProxySelector;
 import java.time.Clock;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Supplier;
 
 /**
@@ -54,6 +55,31 @@ public final class Core implements AutoCloseable {
             http = new HttpCaller(Connect.USUAL.through(proxies));
         }
         return http;
+    }
+
+    /**
+     * Begins to bring calling to speed, on a thread of its own; wait for it before the first call that is measured.
+     *
+     * @return done when it is
+     */
+    public CompletableFuture<Void> warmUp() {
+        HttpCaller caller = http();
+        CompletableFuture<Void> done = new CompletableFuture<>();
+        Thread thread = new Thread(
+                () -> {
+                    try {
+                        caller.warmUp(40);
+                        // what was thrown away so far would stop the program some 30 ms, most likely in the first call
+                        System.gc();
+                        caller.warmUp(10);
+                    } finally {
+                        done.complete(null);
+                    }
+                },
+                "warm-up");
+        thread.setDaemon(true);
+        thread.start();
+        return done;
     }
 
     /** Evaluates expressions; keeps what it has compiled. */

@@ -1,7 +1,9 @@
 package dev.mockbell.wire;
 
+import java.net.InetAddress;
 import java.net.ProxySelector;
 import java.net.URI;
+import java.net.UnknownHostException;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.ArrayDeque;
@@ -14,6 +16,8 @@ import javax.net.ssl.HostnameVerifier;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLPeerUnverifiedException;
 import javax.net.ssl.SSLSession;
+import org.apache.hc.client5.http.DnsResolver;
+import org.apache.hc.client5.http.SystemDefaultDnsResolver;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
@@ -63,6 +67,7 @@ final class CallingClients implements AutoCloseable {
         private CloseableHttpAsyncClient made(SSLContext tls) {
             Timeout connecting = Timeout.of(kind.connecting());
             PoolingAsyncClientConnectionManagerBuilder connections = PoolingAsyncClientConnectionManagerBuilder.create()
+                    .setDnsResolver(asking())
                     .setDefaultConnectionConfig(ConnectionConfig.custom()
                             .setConnectTimeout(connecting)
                             .build())
@@ -96,6 +101,22 @@ final class CallingClients implements AutoCloseable {
                 builder.setIoSessionDecorator(session -> new RecordingSession(session, recording));
             }
             return builder.build();
+        }
+
+        /** The library looks a name up when it asks for a connection, and tells of that in no other way. */
+        private DnsResolver asking() {
+            return new DnsResolver() {
+                @Override
+                public InetAddress[] resolve(String host) throws UnknownHostException {
+                    recording.asked();
+                    return SystemDefaultDnsResolver.INSTANCE.resolve(host);
+                }
+
+                @Override
+                public String resolveCanonicalHostname(String host) throws UnknownHostException {
+                    return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(host);
+                }
+            };
         }
 
         /** A certificate that is trusted by itself is trusted for whatever host shows it. */

@@ -9,10 +9,16 @@ import java.nio.ByteBuffer;
 final class Recording {
     private final ContentSink sent = new ContentSink();
     private final ContentSink received = new ContentSink();
+    private long asked;
     private long firstSent;
     private long lastSent;
     private long firstReceived;
     private long lastReceived;
+
+    /** The connection is asked for, which is when a call begins. */
+    synchronized void asked() {
+        asked = asked == 0 ? System.nanoTime() : asked;
+    }
 
     synchronized void sent(ByteBuffer buffer, int from, int count) throws IOException {
         if (count > 0) {
@@ -42,9 +48,15 @@ final class Recording {
 
     /** What was recorded; the moments are of {@link System#nanoTime()}, 0 for what did not happen. */
     record Taken(
-            Content sent, Content received, long firstSent, long lastSent, long firstReceived, long lastReceived) {}
+            Content sent,
+            Content received,
+            long asked,
+            long firstSent,
+            long lastSent,
+            long firstReceived,
+            long lastReceived) {}
 
     synchronized Taken take() {
-        return new Taken(sent.content(), received.content(), firstSent, lastSent, firstReceived, lastReceived);
+        return new Taken(sent.content(), received.content(), asked, firstSent, lastSent, firstReceived, lastReceived);
     }
 }

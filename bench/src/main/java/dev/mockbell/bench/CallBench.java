@@ -1,0 +1,204 @@
+package dev.mockbell.bench;
+
+import dev.mockbell.assembly.Core;
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.file.UserFolders;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Proxies;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.PrintStream;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
+import org.apache.hc.client5.http.async.methods.SimpleRequestBuilder;
+import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
+import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
+import org.apache.hc.core5.http.ContentType;
+
+/**
+ * Calls as a command makes them: the first of a fresh process beside its tenth, and one with its whole capture beside one of
+ * the bare HTTP library, both with a connection of their own.
+ */
+final class CallBench {
+    private static final int PROCESSES = 20;
+    private static final int CALLS = 10;
+    private static final int COUNTED = 2_000;
+
+    private final PrintStream out;
+
+    CallBench(PrintStream out) {
+        this.out = out;
+    }
+
+    void run() throws Exception {
+        byte[] answer = ("HTTP/1.1 200 OK\r\nContent-Type: text/xml; charset=utf-8\r\nContent-Length: "
+                        + Stay.ANSWER.length() + "\r\n\r\n" + Stay.ANSWER)
+                .getBytes(StandardCharsets.UTF_8);
+        try (ServerSocket server = PlainPeer.serve(answer)) {
+            String address = "http://127.0.0.1:" + server.getLocalPort() + "/stay";
+            processes(address);
+            library(address);
+        }
+    }
+
+    private void processes(String address) throws IOException {
+        List<Double> firsts = new ArrayList<>();
+        List<Double> tenths = new ArrayList<>();
+        for (int i = 0; i < PROCESSES; i++) {
+            double[] millis = fresh(address);
+            firsts.add(millis[0]);
+            tenths.add(millis[CALLS - 1]);
+        }
+        double first = median(firsts);
+        double tenth = median(tenths);
+        out.printf(
+                "first call of a process %.2f ms, its tenth %.2f ms, ratio %.2f (medians of %d processes)%n",
+                first, tenth, first / tenth, PROCESSES);
+    }
+
+    /** A process that does what {@code mockbell call} does, ten times over. */
+    private static double[] fresh(String address) throws IOException {
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        Ten.class.getName(),
+                        address)
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        try (BufferedReader in =
+                new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+            return Arrays.stream(in.readLine().split(" "))
+                    .mapToDouble(Double::parseDouble)
+                    .toArray();
+        }
+    }
+
+    /** The calls of one fresh process. */
+    static final class Ten {
+        private Ten() {}
+
+        public static void main(String[] args) throws IOException {
+            Path home = Files.createTempDirectory("bench-call-");
+            try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none())) {
+                CompletableFuture<Void> warm = core.warmUp();
+                Contract contract = Stay.contract();
+                BoundOperation bound = contract.operation("Book", null).orElseThrow();
+                CaseCaller caller = core.caller();
+                warm.join();
+                StringBuilder line = new StringBuilder();
+                for (int i = 0; i < CALLS; i++) {
+                    line.append(millis(caller, bound, args[0])).append(' ');
+                }
+                System.out.println(line.toString().strip());
+            }
+            System.exit(0);
+        }
+    }
+
+    private static double millis(CaseCaller caller, BoundOperation bound, String address) {
+        Case kept = Stay.kept();
+        List<Exchange> made = caller.converse(
+                kept,
+                caller.prepare(bound, kept, Optional.of(address), Scope.EMPTY),
+                caller.connect(),
+                "bench",
+                Redactor.USUAL,
+                new StopSignal());
+        Exchange exchange = made.get(made.size() - 1);
+        if (exchange.response().isEmpty()) {
+            throw new IllegalStateException(exchange.note());
+        }
+        return exchange.timing().total() / 1e6;
+    }
+
+    private void library(String address) throws Exception {
+        Path home = Files.createTempDirectory("bench-call-");
+        try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none());
+                CloseableHttpAsyncClient bare = HttpAsyncClients.custom()
+                        .setConnectionReuseStrategy((request, response, context) -> false)
+                        .disableAutomaticRetries()
+                        .build()) {
+            bare.start();
+            BoundOperation bound = Stay.contract().operation("Book", null).orElseThrow();
+            CaseCaller caller = core.caller();
+            List<Double> ours = new ArrayList<>();
+            List<Double> plain = new ArrayList<>();
+            double ourCpu = 0;
+            double plainCpu = 0;
+            // in turns, so that both see the same machine; the first turns warm both up
+            for (int turn = 0; turn < 12; turn++) {
+                boolean counted = turn >= 4;
+                double from = Cpu.seconds();
+                for (int i = 0; i < COUNTED / 8; i++) {
+                    double took = whole(() -> millis(caller, bound, address));
+                    if (counted) {
+                        ours.add(took);
+                    }
+                }
+                double between = Cpu.seconds();
+                for (int i = 0; i < COUNTED / 8; i++) {
+                    double took = whole(() -> call(bare, address));
+                    if (counted) {
+                        plain.add(took);
+                    }
+                }
+                ourCpu += counted ? between - from : 0;
+                plainCpu += counted ? Cpu.seconds() - between : 0;
+            }
+            out.printf(
+                    "a call with its whole capture %.3f ms, the bare library's %.3f ms, ratio %.2f; CPU ratio %.2f (medians of %d)%n",
+                    median(ours), median(plain), median(ours) / median(plain), ourCpu / plainCpu, ours.size());
+        }
+    }
+
+    private interface Work {
+        void run() throws Exception;
+    }
+
+    private static double whole(Work work) throws Exception {
+        long from = System.nanoTime();
+        work.run();
+        return (System.nanoTime() - from) / 1e6;
+    }
+
+    private static void call(CloseableHttpAsyncClient bare, String address)
+            throws ExecutionException, InterruptedException {
+        SimpleHttpRequest request = SimpleRequestBuilder.post(URI.create(address))
+                .setBody(
+                        dev.mockbell.soap.Envelope.around(dev.mockbell.soap.SoapVersion.V11, Stay.PAYLOAD, List.of()),
+                        ContentType.create("text/xml", StandardCharsets.UTF_8))
+                .setHeader("SOAPAction", "\"urn:book\"")
+                .build();
+        if (bare.execute(request, null).get().getCode() != 200) {
+            throw new IllegalStateException("no answer");
+        }
+    }
+
+    private static double median(List<Double> values) {
+        List<Double> sorted = new ArrayList<>(values);
+        Collections.sort(sorted);
+        return sorted.get(sorted.size() / 2);
+    }
+}
