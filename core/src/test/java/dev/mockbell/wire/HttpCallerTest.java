@@ -201,4 +201,33 @@ class HttpCallerTest {
                     .endsWith("\r\n\r\n");
         }
     }
+
+    @Test
+    void whatTheProgramDoesBeforeTheConnectionIsAskedForIsNotTheServicesTime() {
+        try (HttpCaller caller = new HttpCaller();
+                PlainServer server = PlainServer.says(PlainServer.ok("<a/>"))) {
+            caller.warmUp(3);
+            long from = System.nanoTime();
+            CallResult result = caller.call(request(server.address(), 5_000), new StopSignal());
+            long whole = System.nanoTime() - from;
+            assertThat(result.response()).isPresent();
+            assertThat(result.timing().total()).isPositive().isLessThanOrEqualTo(whole);
+            assertThat(result.timing().connect()).isPositive();
+            // the peer of the warming up is not the server that counts
+            assertThat(server.requests()).hasSize(1);
+        }
+    }
+
+    @Test
+    void anAnswerThatHasBegunAndDoesNotEndIsToldAsNotWhole() {
+        try (HttpCaller caller = new HttpCaller();
+                PlainServer server = PlainServer.that((r, out, s) -> {
+                    out.write("HTTP/1.1 200 OK\r\nContent-Length: 100\r\n\r\nabc".getBytes(StandardCharsets.UTF_8));
+                    out.flush();
+                    s.getInputStream().read();
+                })) {
+            CallResult result = caller.call(request(server.address(), 300), new StopSignal());
+            assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).startsWith("No whole answer from"));
+        }
+    }
 }

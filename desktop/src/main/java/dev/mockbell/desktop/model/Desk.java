@@ -56,6 +56,7 @@ public final class Desk implements AutoCloseable {
     private final Tasks tasks;
     private final Clock clock;
     private final Core core;
+    private boolean warmed;
     private final ContractsModel contracts;
     private final LocalProjects locals;
     private final List<Runnable> closing = new ArrayList<>();
@@ -178,6 +179,17 @@ public final class Desk implements AutoCloseable {
     /** Goes to a station. */
     public void go(Station to) {
         station.set(to);
+        if (to == Station.CALL && !warmed) {
+            warmed = true;
+            // by the time that a request is read and sent, the first call is as quick as any
+            tasks.run(
+                    () -> {
+                        core.http().warmUp(40);
+                        return null;
+                    },
+                    nothing -> {},
+                    problem -> {});
+        }
     }
 
     /** The operation that the stations look at. */
