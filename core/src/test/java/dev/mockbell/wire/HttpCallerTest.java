@@ -208,7 +208,7 @@ class HttpCallerTest {
                 PlainServer server = PlainServer.says(PlainServer.ok("<a/>"))) {
             caller.warmUp(3);
             long from = System.nanoTime();
-            CallResult result = caller.call(request(server.address(), 5_000), new StopSignal());
+            CallResult result = caller.call(post(server.address(), 5_000), new StopSignal());
             long whole = System.nanoTime() - from;
             assertThat(result.response()).isPresent();
             assertThat(result.timing().total()).isPositive().isLessThanOrEqualTo(whole);
@@ -226,7 +226,7 @@ class HttpCallerTest {
                     out.flush();
                     s.getInputStream().read();
                 })) {
-            CallResult result = caller.call(request(server.address(), 300), new StopSignal());
+            CallResult result = caller.call(post(server.address(), 300), new StopSignal());
             assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).startsWith("No whole answer from"));
         }
     }
