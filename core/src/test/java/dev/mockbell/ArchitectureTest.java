@@ -34,6 +34,7 @@ class ArchitectureTest {
             "completion",
             "wire",
             "request",
+            "access",
             "check",
             "suite",
             "mock",

@@ -3,6 +3,7 @@ package dev.mockbell.cli;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.mockbell.access.Profile;
 import dev.mockbell.check.Answer;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
@@ -118,6 +119,12 @@ final class CallCommand implements Callable<Integer> {
             description = "Where to send, in place of where the contract says.")
     private String endpoint;
 
+    @Option(
+            names = "--profile",
+            paramLabel = "NAME",
+            description = "The project's security profile to call by, in place of the case's or the environment's.")
+    private String profileName;
+
     @Option(names = "--env", paramLabel = "NAME", description = "The project's environment to use.")
     private String environment;
 
@@ -178,9 +185,9 @@ final class CallCommand implements Callable<Integer> {
                 return 0;
             }
             CaseCaller caller = core.parts().caller();
-            Connect by = reaching.by(caller.connect(), reading);
-            CallRequest request =
-                    caller.prepare(bound, kept, address, scope, by.timeouts().whole());
+            CallRequest request = caller.prepare(
+                    bound, kept, address, scope, reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
+            Connect by = reaching.by(caller.by(profile(bench, kept, bound), request, scope, folder(bench)), reading);
             warm.join();
             List<Exchange> all = caller.converse(kept, request, by, "command line", scope.redactor(), core.stop());
             // what the server said before it was told who is there is on the ledger too
@@ -196,6 +203,20 @@ final class CallCommand implements Callable<Integer> {
             print(exchange, unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }
+    }
+
+    /** The profile that is named on the command line, or else the case's or the environment's. */
+    private Optional<Profile> profile(Optional<ProjectBench> bench, Case kept, BoundOperation bound) {
+        Case picking = profileName == null ? kept : kept.withSecurity(profileName);
+        if (profileName != null && bench.isEmpty()) {
+            throw Problem.input(
+                    "Security profiles are kept in projects", source, "Give a project's folder, not a WSDL.");
+        }
+        return bench.flatMap(b -> b.profile(picking, bound.port().name()));
+    }
+
+    private static Path folder(Optional<ProjectBench> bench) {
+        return bench.map(ProjectBench::folder).orElse(Path.of(""));
     }
 
     /** Headers of the command line take the place of those of their names. */

@@ -76,8 +76,9 @@ final class Reaching {
                 .map(f -> new ClientKey(f, clientPassword == null ? "" : Reading.variable(clientPassword)));
         // who says how long to wait means silence too
         Duration answer = reading.timeout().orElse(times.answer());
-        return usual.with(new Trust(fingerprints, authorities, client))
+        Trust given = new Trust(fingerprints, authorities, client);
+        return usual.with(given.isUsual() ? usual.trust() : given.and(usual.trust()))
                 .with(new Connect.Timeouts(connect, answer, whole))
-                .withLogin(reading.login());
+                .withLogin(reading.login().or(usual::login));
     }
 }

@@ -35,6 +35,7 @@ final class CaseFile {
                 body,
                 node.path("soapHeaders").asText(""),
                 List.copyOf(headers),
+                node.path("security").asText(""),
                 VariableFile.read(node.path("variables")),
                 List.copyOf(checks),
                 List.copyOf(captures));
@@ -50,6 +51,9 @@ final class CaseFile {
         ArrayNode headers = node.putArray("headers");
         kept.headers().forEach(h -> headers.addObject().put("name", h.name()).put("value", h.value()));
         node.put("soapHeaders", kept.soapHeaders());
+        if (!kept.security().isEmpty()) {
+            node.put("security", kept.security());
+        }
         VariableFile.write(kept.variables(), node.putObject("variables"));
         ArrayNode checks = node.putArray("checks");
         kept.checks().forEach(c -> c.accept(new CheckFile(checks.addObject())));

@@ -11,34 +11,56 @@ import java.util.Optional;
  *
  * @param endpoints by {@code contract/port}, or by {@code contract} for all of its ports
  * @param variables values for expressions
+ * @param security names of security profiles, by the keys of {@code endpoints}
  */
-public record Environment(String name, Map<String, String> endpoints, List<Variable> variables) {
+public record Environment(
+        String name, Map<String, String> endpoints, List<Variable> variables, Map<String, String> security) {
     /** The environment that leaves everything as the contracts say. */
     public static final Environment NONE = new Environment("As in the contract", Map.of(), List.of());
 
+    /** Addresses and values alone. */
+    public Environment(String name, Map<String, String> endpoints, List<Variable> variables) {
+        this(name, endpoints, variables, Map.of());
+    }
+
     public Environment {
         endpoints = new LinkedHashMap<>(endpoints);
+        security = new LinkedHashMap<>(security);
         variables = List.copyOf(variables);
     }
 
     /** With an address under a key; an empty one takes it away. */
     Environment withEndpoint(String key, String address) {
-        Map<String, String> changed = new LinkedHashMap<>(endpoints);
-        if (address.isBlank()) {
+        return new Environment(name, put(endpoints, key, address), variables, security);
+    }
+
+    /** With the name of a security profile under a key; an empty one takes it away. */
+    Environment withSecurity(String key, String profile) {
+        return new Environment(name, endpoints, variables, put(security, key, profile));
+    }
+
+    private static Map<String, String> put(Map<String, String> map, String key, String value) {
+        Map<String, String> changed = new LinkedHashMap<>(map);
+        if (value.isBlank()) {
             changed.remove(key);
         } else {
-            changed.put(key, address.strip());
+            changed.put(key, value.strip());
         }
-        return new Environment(name, changed, variables);
+        return changed;
     }
 
     /** With other variables. */
     public Environment withVariables(List<Variable> changed) {
-        return new Environment(name, endpoints, changed);
+        return new Environment(name, endpoints, changed, security);
     }
 
     /** Where a port of a contract is; empty when the environment does not say. */
     public Optional<String> endpoint(String contract, String port) {
         return Optional.ofNullable(endpoints.getOrDefault(contract + "/" + port, endpoints.get(contract)));
+    }
+
+    /** The name of the security profile of a port of a contract; empty for none. */
+    public String security(String contract, String port) {
+        return security.getOrDefault(contract + "/" + port, security.getOrDefault(contract, ""));
     }
 }

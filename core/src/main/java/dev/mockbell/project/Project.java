@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
@@ -181,6 +182,46 @@ public record Project(
     public Project withEndpoint(String contractName, String port, String address) {
         Environment now = usedOrNew();
         Environment changed = now.withEndpoint(contractName + "/" + port, address);
+        return with(settings.withEnvironments(
+                replaced(environments(), e -> e.name().equals(now.name()), changed), now.name()));
+    }
+
+    /** The security profile of that name. */
+    public Optional<Profile> profile(String name) {
+        return settings.profiles().stream().filter(p -> p.name().equals(name)).findFirst();
+    }
+
+    /** With a security profile in place of the one of its name, or one more. */
+    public Project withProfile(Profile changed) {
+        return with(settings.withProfiles(
+                replaced(settings.profiles(), p -> p.name().equals(changed.name()), changed)));
+    }
+
+    /** Without a security profile, nor what picks it in an environment. */
+    public Project withoutProfile(String name) {
+        List<Environment> left = environments().stream()
+                .map(e -> {
+                    Environment now = e;
+                    for (Map.Entry<String, String> picked : e.security().entrySet()) {
+                        now = picked.getValue().equals(name) ? now.withSecurity(picked.getKey(), "") : now;
+                    }
+                    return now;
+                })
+                .toList();
+        return with(settings.withProfiles(settings.profiles().stream()
+                        .filter(p -> !p.name().equals(name))
+                        .toList())
+                .withEnvironments(left, environment()));
+    }
+
+    /**
+     * With a security profile for a port in the environment in use; one is made when there is none.
+     *
+     * @param profile its name; empty for none
+     */
+    public Project withSecurity(String contractName, String port, String profile) {
+        Environment now = usedOrNew();
+        Environment changed = now.withSecurity(contractName + "/" + port, profile);
         return with(settings.withEnvironments(
                 replaced(environments(), e -> e.name().equals(now.name()), changed), now.name()));
     }

@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.SecretHosts;
@@ -8,6 +9,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Workbench;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -62,6 +64,24 @@ public record ProjectBench(Project project, LocalProject local, Secrets secrets,
                     "Mend mockbell.yaml first.");
         }
         return project.current().endpoint(contract, port);
+    }
+
+    @Override
+    public Optional<Profile> profile(Case kept, String port) {
+        String name = kept.security().isEmpty() ? project.current().security(kept.contract(), port) : kept.security();
+        if (name.isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(project.profile(name)
+                .orElseThrow(() -> Problem.input(
+                        "The project has no security profile “" + name + "”",
+                        project.folder().toString(),
+                        "Choose another, or make one of that name.")));
+    }
+
+    @Override
+    public Path folder() {
+        return project.folder();
     }
 
     @Override

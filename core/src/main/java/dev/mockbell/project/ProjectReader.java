@@ -93,8 +93,12 @@ final class ProjectReader {
             e.path("endpoints")
                     .properties()
                     .forEach(x -> endpoints.put(x.getKey(), x.getValue().asText()));
-            environments.add(
-                    new Environment(e.path("name").asText(), endpoints, VariableFile.read(e.path("variables"))));
+            Map<String, String> security = new LinkedHashMap<>();
+            e.path("security")
+                    .properties()
+                    .forEach(x -> security.put(x.getKey(), x.getValue().asText()));
+            environments.add(new Environment(
+                    e.path("name").asText(), endpoints, VariableFile.read(e.path("variables")), security));
         });
         Map<String, List<String>> order = new LinkedHashMap<>();
         node.path("caseOrder").properties().forEach(o -> {
@@ -107,7 +111,9 @@ final class ProjectReader {
                 environments,
                 node.path("environment").asText(""),
                 VariableFile.read(node.path("variables")),
-                order);
+                order,
+                ProfileFile.read(node.path("security")),
+                true);
     }
 
     private void each(String part, Predicate<Path> wanted, Consumer<Path> read) {

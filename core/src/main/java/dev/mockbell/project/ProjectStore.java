@@ -99,6 +99,13 @@ public final class ProjectStore {
             ObjectNode endpoints = one.putObject("endpoints");
             environment.endpoints().forEach(endpoints::put);
             VariableFile.write(environment.variables(), one.putObject("variables"));
+            if (!environment.security().isEmpty()) {
+                ObjectNode security = one.putObject("security");
+                environment.security().forEach(security::put);
+            }
+        }
+        if (!project.settings().profiles().isEmpty()) {
+            ProfileFile.write(project.settings().profiles(), node.putArray("security"));
         }
         VariableFile.write(project.settings().variables(), node.putObject("variables"));
         ObjectNode order = node.putObject("caseOrder");

@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Variable;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +11,7 @@ import java.util.Map;
  * @param environment the name of the environment in use; empty for none
  * @param variables values for every environment
  * @param caseOrder the short names of cases in their order, by {@code contract/operation}; those not named follow by name
+ * @param profiles security profiles, in their order
  * @param known whether the file could be read; when not, where requests go is not known either
  */
 public record Settings(
@@ -18,6 +20,7 @@ public record Settings(
         String environment,
         List<Variable> variables,
         Map<String, List<String>> caseOrder,
+        List<Profile> profiles,
         boolean known) {
     /** Settings that are known. */
     public Settings(
@@ -26,13 +29,14 @@ public record Settings(
             String environment,
             List<Variable> variables,
             Map<String, List<String>> caseOrder) {
-        this(name, environments, environment, variables, caseOrder, true);
+        this(name, environments, environment, variables, caseOrder, List.of(), true);
     }
 
     public Settings {
         environments = List.copyOf(environments);
         variables = List.copyOf(variables);
         caseOrder = Map.copyOf(caseOrder);
+        profiles = List.copyOf(profiles);
     }
 
     /** Those of a new project. */
@@ -42,18 +46,23 @@ public record Settings(
 
     /** Those of a project whose main file cannot be read. */
     static Settings unreadable(String name) {
-        return new Settings(name, List.of(), "", List.of(), Map.of(), false);
+        return new Settings(name, List.of(), "", List.of(), Map.of(), List.of(), false);
     }
 
     public Settings withEnvironments(List<Environment> changed, String inUse) {
-        return new Settings(name, changed, inUse, variables, caseOrder, known);
+        return new Settings(name, changed, inUse, variables, caseOrder, profiles, known);
     }
 
     public Settings withVariables(List<Variable> changed) {
-        return new Settings(name, environments, environment, changed, caseOrder, known);
+        return new Settings(name, environments, environment, changed, caseOrder, profiles, known);
     }
 
     Settings withCaseOrder(Map<String, List<String>> changed) {
-        return new Settings(name, environments, environment, variables, changed, known);
+        return new Settings(name, environments, environment, variables, changed, profiles, known);
+    }
+
+    /** With other security profiles. */
+    public Settings withProfiles(List<Profile> changed) {
+        return new Settings(name, environments, environment, variables, caseOrder, changed, known);
     }
 }

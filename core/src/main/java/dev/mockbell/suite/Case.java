@@ -24,6 +24,7 @@ import java.util.function.Consumer;
  * @param body the payload, or a whole envelope, with expressions in braces
  * @param soapHeaders the blocks of the SOAP header as XML, with expressions in braces; empty for none
  * @param headers further HTTP headers, with expressions in braces
+ * @param security the name of the security profile; empty to go by the environment
  * @param variables values of the case's own; captures and known values of a run come before them
  */
 public record Case(
@@ -36,6 +37,7 @@ public record Case(
         String body,
         String soapHeaders,
         List<Header> headers,
+        String security,
         List<Variable> variables,
         List<Check> checks,
         List<Capture> captures) {
@@ -51,7 +53,7 @@ public record Case(
             List<Header> headers,
             List<Check> checks,
             List<Capture> captures) {
-        this(id, title, description, contract, operation, port, body, "", headers, List.of(), checks, captures);
+        this(id, title, description, contract, operation, port, body, "", headers, "", List.of(), checks, captures);
     }
 
     /**
@@ -137,6 +139,10 @@ public record Case(
         return with(d -> d.headers = List.copyOf(list));
     }
 
+    public Case withSecurity(String profile) {
+        return with(d -> d.security = profile);
+    }
+
     public Case withVariables(List<Variable> list) {
         return with(d -> d.variables = List.copyOf(list));
     }
@@ -166,6 +172,7 @@ public record Case(
         private String body;
         private String soapHeaders;
         private List<Header> headers;
+        private String security;
         private List<Variable> variables;
         private List<Check> checks;
         private List<Capture> captures;
@@ -180,6 +187,7 @@ public record Case(
             body = from.body;
             soapHeaders = from.soapHeaders;
             headers = from.headers;
+            security = from.security;
             variables = from.variables;
             checks = from.checks;
             captures = from.captures;
@@ -196,6 +204,7 @@ public record Case(
                     body,
                     soapHeaders,
                     headers,
+                    security,
                     variables,
                     checks,
                     captures);

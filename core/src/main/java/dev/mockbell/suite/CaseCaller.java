@@ -1,5 +1,6 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
@@ -15,6 +16,7 @@ import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -55,6 +57,17 @@ public final class CaseCaller {
         return http.converse(request, by, stop).stream()
                 .map(r -> exchange(kept, request, r, origin, redactor))
                 .toList();
+    }
+
+    /**
+     * How a request is sent by a profile.
+     *
+     * @param folder that the profile's files are in
+     * @throws Problem when the profile cannot be used, or a secret may not go there
+     */
+    public Connect by(Optional<Profile> profile, CallRequest request, Scope scope, Path folder) {
+        return profile.map(p -> p.on(connect(), Filler.of(expressions, scope), request.address(), folder))
+                .orElseGet(this::connect);
     }
 
     /** How servers are reached, unless a call says otherwise. */

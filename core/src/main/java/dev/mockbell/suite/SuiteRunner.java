@@ -12,6 +12,7 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Connect;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -120,7 +121,11 @@ public final class SuiteRunner {
         BoundOperation bound = kept.in(contract);
         var endpoint = bench.endpoint(kept.contract(), bound.port().name());
         var request = caller.prepare(bound, kept, endpoint, scope);
-        Exchange exchange = caller.send(kept, request, origin, scope.redactor(), stop);
+        Connect by = caller.by(bench.profile(kept, bound.port().name()), request, scope, bench.folder());
+        List<Exchange> made = caller.converse(kept, request, by, origin, scope.redactor(), stop);
+        // what the server said before it was told who is there is kept too
+        made.subList(0, made.size() - 1).forEach(keep::apply);
+        Exchange exchange = made.get(made.size() - 1);
         Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions)
                 .masked(scope.redactor());
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);

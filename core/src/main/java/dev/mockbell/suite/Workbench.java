@@ -1,8 +1,10 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
+import java.nio.file.Path;
 import java.util.Optional;
 
 /** What a run needs of the project: contracts, cases, and the environment's addresses and values. */
@@ -23,6 +25,20 @@ public interface Workbench {
 
     /** The environment's address for a port of a contract, or of the whole contract; empty to call what the contract says. */
     Optional<String> endpoint(String contract, String port);
+
+    /**
+     * How a request of a case is made safe and proves itself; empty when nothing is said.
+     *
+     * @throws dev.mockbell.problem.Problem when a profile is named that is not there
+     */
+    default Optional<Profile> profile(Case kept, String port) {
+        return Optional.empty();
+    }
+
+    /** The folder that files are in which a profile names. */
+    default Path folder() {
+        return Path.of("");
+    }
 
     /** The variables of the project and its environment. */
     Scope variables();

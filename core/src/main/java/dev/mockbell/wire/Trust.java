@@ -16,6 +16,7 @@ import java.security.cert.CertificateEncodingException;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateFactory;
 import java.security.cert.X509Certificate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
@@ -77,6 +78,15 @@ public record Trust(Set<String> fingerprints, List<Path> authorities, Optional<C
         } catch (NoSuchAlgorithmException | CertificateEncodingException e) {
             throw new IllegalStateException("a certificate that was read has bytes, and this Java SHA-256", e);
         }
+    }
+
+    /** What either trusts; the client proves itself as this says, or else as the other. */
+    public Trust and(Trust other) {
+        Set<String> pins = new TreeSet<>(fingerprints);
+        pins.addAll(other.fingerprints);
+        List<Path> issuers = new ArrayList<>(authorities);
+        issuers.addAll(other.authorities);
+        return new Trust(pins, issuers, client.or(other::client));
     }
 
     /** Whether nothing differs from what this machine trusts. */

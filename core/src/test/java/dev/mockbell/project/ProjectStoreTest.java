@@ -58,6 +58,7 @@ class ProjectStoreTest {
             "<a>\n  {$x}\n</a>",
             "<h>{$x}</h>",
             List.of(new Header("X-A", "{$y}")),
+            "Guest",
             List.of(new Variable("x", "012", false), new Variable("token", "", true)),
             List.of(
                     new Check.Valid(),
