@@ -80,6 +80,11 @@ public record Profile(
         authorities = List.copyOf(authorities);
     }
 
+    /** The same under another name. */
+    public Profile under(String other) {
+        return new Profile(other, way, user, secret, fingerprints, authorities, clientCertificate, clientPassword);
+    }
+
     /** One that does nothing yet. */
     public static Profile named(String name) {
         return new Profile(name, Way.NONE, "", "", List.of(), List.of(), "", "");

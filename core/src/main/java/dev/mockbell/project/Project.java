@@ -197,6 +197,23 @@ public record Project(
                 replaced(settings.profiles(), p -> p.name().equals(changed.name()), changed)));
     }
 
+    /** With a security profile under another name, also where environments pick it. */
+    public Project withProfileNamed(String old, String fresh) {
+        List<Profile> renamed = settings.profiles().stream()
+                .map(p -> p.name().equals(old) ? p.under(fresh) : p)
+                .toList();
+        List<Environment> picking = environments().stream()
+                .map(e -> {
+                    Environment now = e;
+                    for (Map.Entry<String, String> picked : e.security().entrySet()) {
+                        now = picked.getValue().equals(old) ? now.withSecurity(picked.getKey(), fresh) : now;
+                    }
+                    return now;
+                })
+                .toList();
+        return with(settings.withProfiles(renamed).withEnvironments(picking, environment()));
+    }
+
     /** Without a security profile, nor what picks it in an environment. */
     public Project withoutProfile(String name) {
         List<Environment> left = environments().stream()

@@ -26,6 +26,9 @@ import java.util.Set;
  */
 public record ProjectBench(Project project, LocalProject local, Secrets secrets, SecretHosts hosts)
         implements Workbench {
+    /** What a case picks that goes by no profile whatever its environment says. */
+    public static final String NOBODY = "none";
+
     /** Secrets go to the hosts that the user has allowed the project. */
     public ProjectBench(Project project, LocalProject local, Secrets secrets) {
         this(project, local, secrets, new SecretHosts(local.hosts()));
@@ -69,7 +72,7 @@ public record ProjectBench(Project project, LocalProject local, Secrets secrets,
     @Override
     public Optional<Profile> profile(Case kept, String port) {
         String name = kept.security().isEmpty() ? project.current().security(kept.contract(), port) : kept.security();
-        if (name.isEmpty()) {
+        if (name.isEmpty() || name.equals(NOBODY)) {
             return Optional.empty();
         }
         return Optional.of(project.profile(name)

@@ -47,6 +47,7 @@ public final class CallModel {
     private final Map<String, String> captured = new HashMap<>();
     private final ExpressionValues values;
     private final CaseActions actions;
+    private final SecurityModel security;
     private final Flaws flaws;
     private final EarlierResults earlier;
     private final CalledEndpoint endpoint;
@@ -64,6 +65,7 @@ public final class CallModel {
         this.response = MessageModel.received(desk.tasks());
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
+        this.security = new SecurityModel(desk, this);
         this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
         this.earlier = new EarlierResults(desk);
         this.endpoint = new CalledEndpoint(desk, this);
@@ -96,6 +98,11 @@ public final class CallModel {
     /** What is wrong with the request as it would be sent. */
     public Flaws flaws() {
         return flaws;
+    }
+
+    /** Who calls, and whom it trusts. */
+    public SecurityModel security() {
+        return security;
     }
 
     /** What can be done with the cases of the operation beyond calling them. */

@@ -27,6 +27,7 @@ final class RequestPane extends VBox {
     private final SheetGrid sheet;
     private final MessageEditor editor;
     private final RequestHeaders headers;
+    private final SecurityFace security;
     private final XmlArea preview = new XmlArea(false);
     private Face tab = Face.SHEET;
 
@@ -36,6 +37,7 @@ final class RequestPane extends VBox {
         this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), tell);
         this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), tell);
         this.headers = new RequestHeaders(model);
+        this.security = new SecurityFace(model.security());
         this.foot = new RequestFoot(model, this::fromFile, editor::format, mending);
         HBox faces = Parts.segments(List.of(Face.values()), Face::words, tab, t -> {
             tab = t;
@@ -55,6 +57,7 @@ final class RequestPane extends VBox {
     /** Shows another case. */
     void show() {
         headers.show();
+        security.show();
         showFoot();
         lookAhead();
     }
@@ -108,6 +111,10 @@ final class RequestPane extends VBox {
             case HEADERS -> {
                 headers.show();
                 body.getChildren().setAll(headers);
+            }
+            case SECURITY -> {
+                security.show();
+                body.getChildren().setAll(security);
             }
             case WIRE -> {
                 model.preview().refresh();

@@ -5,6 +5,7 @@ public enum Face {
     SHEET("Sheet"),
     XML("XML"),
     HEADERS("Headers"),
+    SECURITY("Security"),
     WIRE("Wire");
 
     private final String words;
