@@ -33,6 +33,7 @@ class ArchitectureTest {
             "validation",
             "completion",
             "wire",
+            "security",
             "request",
             "access",
             "check",

@@ -185,9 +185,16 @@ final class CallCommand implements Callable<Integer> {
                 return 0;
             }
             CaseCaller caller = core.parts().caller();
+            Optional<Profile> profile = profile(bench, kept, bound);
             CallRequest request = caller.prepare(
-                    bound, kept, address, scope, reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
-            Connect by = reaching.by(caller.by(profile(bench, kept, bound), request, scope, folder(bench)), reading);
+                    bound,
+                    kept,
+                    address,
+                    scope,
+                    profile,
+                    folder(bench),
+                    reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
+            Connect by = reaching.by(caller.by(profile, request, scope, folder(bench)), reading);
             warm.join();
             List<Exchange> all = caller.converse(kept, request, by, "command line", scope.redactor(), core.stop());
             // what the server said before it was told who is there is on the ledger too

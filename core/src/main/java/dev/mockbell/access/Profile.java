@@ -4,6 +4,9 @@ import dev.mockbell.expression.Braces;
 import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
+import dev.mockbell.request.SecurityText;
+import dev.mockbell.security.MessageSecurity.KeyName;
+import dev.mockbell.security.MessageSecurity.Token;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
@@ -27,6 +30,9 @@ import java.util.function.UnaryOperator;
  * @param clientCertificate file with what the client proves itself with: of the project, or anywhere when a secret names it;
  *     empty for none
  * @param clientPassword opens that file
+ * @param token whether a UsernameToken goes with the message, with {@code user} and {@code secret}
+ * @param life seconds that the message holds by its timestamp; 0 for no timestamp
+ * @param signed how a signature by the client's certificate names its key; NONE for no signature
  */
 public record Profile(
         String name,
@@ -36,7 +42,10 @@ public record Profile(
         List<String> fingerprints,
         List<String> authorities,
         String clientCertificate,
-        String clientPassword) {
+        String clientPassword,
+        Token token,
+        int life,
+        KeyName signed) {
     /** How it logs in over HTTP. */
     public enum Way {
         NONE("none", "Nobody logs in"),
@@ -82,18 +91,39 @@ public record Profile(
 
     /** The same under another name. */
     public Profile under(String other) {
-        return new Profile(other, way, user, secret, fingerprints, authorities, clientCertificate, clientPassword);
+        return new Profile(
+                other,
+                way,
+                user,
+                secret,
+                fingerprints,
+                authorities,
+                clientCertificate,
+                clientPassword,
+                token,
+                life,
+                signed);
     }
 
     /** One that does nothing yet. */
     public static Profile named(String name) {
-        return new Profile(name, Way.NONE, "", "", List.of(), List.of(), "", "");
+        return new Profile(name, Way.NONE, "", "", List.of(), List.of(), "", "", Token.NONE, 0, KeyName.NONE);
     }
 
     /** With another way to log in. */
     public Profile with(Way other, String newUser, String newSecret) {
         return new Profile(
-                name, other, newUser, newSecret, fingerprints, authorities, clientCertificate, clientPassword);
+                name,
+                other,
+                newUser,
+                newSecret,
+                fingerprints,
+                authorities,
+                clientCertificate,
+                clientPassword,
+                token,
+                life,
+                signed);
     }
 
     /** Trusting one more certificate. */
@@ -105,12 +135,52 @@ public record Profile(
 
     /** Trusting others. */
     public Profile withTrust(List<String> newFingerprints, List<String> newAuthorities) {
-        return new Profile(name, way, user, secret, newFingerprints, newAuthorities, clientCertificate, clientPassword);
+        return new Profile(
+                name,
+                way,
+                user,
+                secret,
+                newFingerprints,
+                newAuthorities,
+                clientCertificate,
+                clientPassword,
+                token,
+                life,
+                signed);
     }
 
     /** With another client's certificate. */
     public Profile withClient(String file, String password) {
-        return new Profile(name, way, user, secret, fingerprints, authorities, file, password);
+        return new Profile(name, way, user, secret, fingerprints, authorities, file, password, token, life, signed);
+    }
+
+    /** With other things that the message itself carries. */
+    public Profile carrying(Token newToken, int newLife, KeyName newSigned) {
+        return new Profile(
+                name,
+                way,
+                user,
+                secret,
+                fingerprints,
+                authorities,
+                clientCertificate,
+                clientPassword,
+                newToken,
+                newLife,
+                newSigned);
+    }
+
+    /** What the message itself carries. */
+    public SecurityText message(Path project) {
+        return new SecurityText(
+                token,
+                Braces.parse(user),
+                Braces.parse(secret),
+                life,
+                signed,
+                Braces.parse(clientCertificate),
+                Braces.parse(clientPassword),
+                path -> client(path, new Inside(project), project));
     }
 
     /**
@@ -130,14 +200,14 @@ public record Profile(
                 .toList();
         Optional<ClientKey> client = clientCertificate.isBlank()
                 ? Optional.empty()
-                : Optional.of(new ClientKey(client(fill, inside, project), fill.apply(clientPassword)));
+                : Optional.of(new ClientKey(
+                        client(fill.apply(clientCertificate), inside, project), fill.apply(clientPassword)));
         return usual.with(new Trust(Set.copyOf(fingerprints), issuers, client))
                 .withLogin(login(fill).or(usual::login));
     }
 
     /** A path that a secret gives is of this machine's user; any other is the project's and stays in it. */
-    private Path client(UnaryOperator<String> fill, Inside inside, Path project) {
-        String path = fill.apply(clientCertificate);
+    private Path client(String path, Inside inside, Path project) {
         boolean own = clientCertificate.strip().matches("\\{\\$secret:[^{}]+}");
         if (!own) {
             return inside.resolve(project, path);

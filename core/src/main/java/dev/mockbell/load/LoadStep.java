@@ -10,6 +10,7 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
+import dev.mockbell.request.SecurityText;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
@@ -70,7 +71,10 @@ record LoadStep(
                 .filter(e -> !e.isBlank())
                 .or(() -> bench.endpoint(kept.contract(), bound.port().name()));
         Filler filler = Filler.of(expressions, scope);
-        RequestRecipe recipe = RequestRecipe.of(bound, kept.request(), to).settled(filler, captured);
+        Optional<SecurityText> security =
+                bench.profile(kept, bound.port().name()).map(p -> p.message(bench.folder()));
+        RequestRecipe recipe =
+                RequestRecipe.of(bound, kept.request(), to, security).settled(filler, captured);
         return new LoadStep(
                 index,
                 step.name(),

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.access.Profile;
+import dev.mockbell.security.MessageSecurity;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -21,7 +22,10 @@ final class ProfileFile {
                 texts(p.path("trust")),
                 texts(p.path("authorities")),
                 p.path("clientCertificate").asText(""),
-                p.path("clientPassword").asText(""))));
+                p.path("clientPassword").asText(""),
+                MessageSecurity.Token.of(p.path("usernameToken").asText("none")),
+                p.path("timestampSeconds").asInt(0),
+                MessageSecurity.KeyName.of(p.path("signature").asText("none")))));
         return List.copyOf(found);
     }
 
@@ -36,6 +40,15 @@ final class ProfileFile {
             put(node, "authorities", profile.authorities());
             put(node, "clientCertificate", profile.clientCertificate());
             put(node, "clientPassword", profile.clientPassword());
+            if (profile.token() != MessageSecurity.Token.NONE) {
+                node.put("usernameToken", profile.token().code());
+            }
+            if (profile.life() > 0) {
+                node.put("timestampSeconds", profile.life());
+            }
+            if (profile.signed() != MessageSecurity.KeyName.NONE) {
+                node.put("signature", profile.signed().code());
+            }
         }
     }
 

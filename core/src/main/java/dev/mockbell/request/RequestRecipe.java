@@ -29,6 +29,12 @@ public final class RequestRecipe {
      * @throws Problem when a brace stands alone or there is no address
      */
     public static RequestRecipe of(BoundOperation bound, RequestText text, Optional<String> endpoint) {
+        return of(bound, text, endpoint, Optional.empty());
+    }
+
+    /** As {@link #of(BoundOperation, RequestText, Optional)}, with what WS-Security adds. */
+    public static RequestRecipe of(
+            BoundOperation bound, RequestText text, Optional<String> endpoint, Optional<SecurityText> security) {
         SoapVersion version = SoapVersion.of(bound);
         Transport transport = bound.port().binding().transport();
         if (!transport.byHttp()) {
@@ -50,13 +56,15 @@ public final class RequestRecipe {
         Optional<Braces> blocks = Optional.of(text.soapHeaders().strip())
                 .filter(b -> !b.isEmpty())
                 .map(Braces::parseXml);
-        return new RequestRecipe(List.of(
-                new AddressStage(to),
-                new EnvelopeStage(version, Braces.parseXml(text.body()), blocks),
-                new HeadStage(
-                        version,
-                        bound.operation().soapAction().orElse(""),
-                        text.headers().stream().map(HeadStage.Field::of).toList())));
+        List<Stage> stages = new ArrayList<>();
+        stages.add(new AddressStage(to));
+        stages.add(new EnvelopeStage(version, Braces.parseXml(text.body()), blocks));
+        security.filter(s -> !s.isNothing()).ifPresent(s -> stages.add(new SecurityStage(s)));
+        stages.add(new HeadStage(
+                version,
+                bound.operation().soapAction().orElse(""),
+                text.headers().stream().map(HeadStage.Field::of).toList()));
+        return new RequestRecipe(List.copyOf(stages));
     }
 
     /**

@@ -41,10 +41,22 @@ public final class CaseCaller {
         return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope));
     }
 
-    /** As {@link #prepare(BoundOperation, Case, Optional, Scope)}, with another time for all of it. */
+    /**
+     * As {@link #prepare(BoundOperation, Case, Optional, Scope)}, with what a profile puts into the message.
+     *
+     * @param folder that the profile's files are in
+     * @param timeout for all of it
+     */
     public CallRequest prepare(
-            BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope, Duration timeout) {
-        return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope), timeout);
+            BoundOperation bound,
+            Case kept,
+            Optional<String> endpoint,
+            Scope scope,
+            Optional<Profile> profile,
+            Path folder,
+            Duration timeout) {
+        return RequestRecipe.of(bound, kept.request(), endpoint, profile.map(p -> p.message(folder)))
+                .make(Filler.of(expressions, scope), timeout);
     }
 
     /**

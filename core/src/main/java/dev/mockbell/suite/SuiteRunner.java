@@ -1,5 +1,6 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Checker;
 import dev.mockbell.check.Verdict;
@@ -12,6 +13,7 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.Connect;
 import java.time.Clock;
 import java.time.Instant;
@@ -19,6 +21,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /** Runs suites, step by step, carrying captures along. A step that fails does not keep later ones from being tried. */
@@ -120,8 +123,9 @@ public final class SuiteRunner {
         Contract contract = bench.contract(kept.contract());
         BoundOperation bound = kept.in(contract);
         var endpoint = bench.endpoint(kept.contract(), bound.port().name());
-        var request = caller.prepare(bound, kept, endpoint, scope);
-        Connect by = caller.by(bench.profile(kept, bound.port().name()), request, scope, bench.folder());
+        Optional<Profile> profile = bench.profile(kept, bound.port().name());
+        var request = caller.prepare(bound, kept, endpoint, scope, profile, bench.folder(), CallRequest.USUAL_TIMEOUT);
+        Connect by = caller.by(profile, request, scope, bench.folder());
         List<Exchange> made = caller.converse(kept, request, by, origin, scope.redactor(), stop);
         // what the server said before it was told who is there is kept too
         made.subList(0, made.size() - 1).forEach(keep::apply);

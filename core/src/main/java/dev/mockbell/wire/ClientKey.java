@@ -15,6 +15,7 @@ import java.security.cert.CertificateFactory;
 import java.security.spec.InvalidKeySpecException;
 import java.security.spec.PKCS8EncodedKeySpec;
 import java.util.Base64;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -43,20 +44,58 @@ public record ClientKey(Path file, String password) {
      */
     KeyManager[] managers() {
         try {
-            byte[] bytes = Files.readAllBytes(file);
-            String text = new String(bytes, StandardCharsets.ISO_8859_1);
-            KeyStore store = text.contains("-----BEGIN ") ? pem(text) : keyStore(bytes);
+            KeyStore store = store();
             KeyManagerFactory factory = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
             factory.init(store, password.toCharArray());
             return factory.getKeyManagers();
         } catch (IOException | GeneralSecurityException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The client's certificate cannot be read: " + Problem.reason(e),
-                    file.toString(),
-                    "Give PKCS#12, JKS or PEM with certificate and key, and its password.",
-                    e);
+            throw unreadable(e);
         }
+    }
+
+    /**
+     * The key and its certificates.
+     *
+     * @param alias under which they are in the store
+     * @param algorithm of the key: {@code RSA}, {@code EC}
+     */
+    public record Opened(KeyStore store, String alias, String algorithm) {}
+
+    /**
+     * Opens the file.
+     *
+     * @throws Problem when it cannot be read, the password does not open it or no key is in it
+     */
+    public Opened open() {
+        try {
+            KeyStore store = store();
+            for (String alias : Collections.list(store.aliases())) {
+                if (store.isKeyEntry(alias)) {
+                    return new Opened(
+                            store,
+                            alias,
+                            store.getCertificate(alias).getPublicKey().getAlgorithm());
+                }
+            }
+            throw new InvalidKeySpecException("there is no key in it");
+        } catch (IOException | GeneralSecurityException e) {
+            throw unreadable(e);
+        }
+    }
+
+    private KeyStore store() throws IOException, GeneralSecurityException {
+        byte[] bytes = Files.readAllBytes(file);
+        String text = new String(bytes, StandardCharsets.ISO_8859_1);
+        return text.contains("-----BEGIN ") ? pem(text) : keyStore(bytes);
+    }
+
+    private Problem unreadable(Exception e) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The client's certificate cannot be read: " + Problem.reason(e),
+                file.toString(),
+                "Give PKCS#12, JKS or PEM with certificate and key, and its password.",
+                e);
     }
 
     private KeyStore keyStore(byte[] bytes) throws IOException, GeneralSecurityException {

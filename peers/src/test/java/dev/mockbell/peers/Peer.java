@@ -9,12 +9,14 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.util.Map;
 import org.apache.axis.configuration.FileProvider;
 import org.apache.axis.transport.http.SimpleAxisServer;
 import org.apache.cxf.Bus;
 import org.apache.cxf.bus.extension.ExtensionManagerBus;
 import org.apache.cxf.endpoint.Server;
 import org.apache.cxf.jaxws.JaxWsServerFactoryBean;
+import org.apache.cxf.ws.security.wss4j.WSS4JInInterceptor;
 
 /** A service on a SOAP stack of others, at a loopback address of its own. */
 record Peer(String wsdl, Runnable stop) implements AutoCloseable {
@@ -28,12 +30,20 @@ record Peer(String wsdl, Runnable stop) implements AutoCloseable {
 
     /** On Apache CXF. */
     static Peer cxf(Object service) {
+        return cxf(service, Map.of());
+    }
+
+    /** On Apache CXF, asking for WS-Security as its interceptor is told. */
+    static Peer cxf(Object service, Map<String, Object> security) {
         String address = address();
         Bus bus = new ExtensionManagerBus();
         JaxWsServerFactoryBean factory = new JaxWsServerFactoryBean();
         factory.setBus(bus);
         factory.setServiceBean(service);
         factory.setAddress(address);
+        if (!security.isEmpty()) {
+            factory.getInInterceptors().add(new WSS4JInInterceptor(security));
+        }
         Server server = factory.create();
         return new Peer(address + "?wsdl", () -> {
             server.destroy();

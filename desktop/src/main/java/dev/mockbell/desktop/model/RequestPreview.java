@@ -4,6 +4,7 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
+import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.WireHead;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
@@ -52,7 +53,16 @@ public final class RequestPreview {
 
     private String preview(BoundOperation bound, Case kept, Optional<String> to, Scope scope) {
         try {
-            var prepared = desk.caller().prepare(bound, kept, to, scope);
+            var bench = desk.bench();
+            var prepared = desk.caller()
+                    .prepare(
+                            bound,
+                            kept,
+                            to,
+                            scope,
+                            bench.profile(kept, bound.port().name()),
+                            bench.folder(),
+                            CallRequest.USUAL_TIMEOUT);
             byte[] bytes = WireHead.encoded(prepared);
             return scope.redactor().wire(new String(bytes, StandardCharsets.UTF_8).replace("\r\n", "\n"));
         } catch (Problem problem) {
