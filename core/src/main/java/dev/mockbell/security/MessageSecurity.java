@@ -2,6 +2,7 @@ package dev.mockbell.security;
 
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.ClientKey;
+import dev.mockbell.xml.Xml;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
@@ -16,6 +17,9 @@ import org.apache.wss4j.dom.message.WSSecSignature;
 import org.apache.wss4j.dom.message.WSSecTimestamp;
 import org.apache.wss4j.dom.message.WSSecUsernameToken;
 import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+import org.w3c.dom.Text;
 
 /**
  * What WS-Security adds to a request (OASIS Web Services Security: SOAP Message Security 1.1.1, UsernameToken Profile 1.1.1,
@@ -31,9 +35,9 @@ public record MessageSecurity(
     public enum Token {
         NONE("none", "Left out"),
         /** As it is. */
-        TEXT("text", "The password as text"),
+        TEXT("text", "Password as text"),
         /** As SHA-1 of nonce, time and password. */
-        DIGEST("digest", "The password's digest, with nonce and time");
+        DIGEST("digest", "Password as a digest");
 
         private final String code;
         private final String title;
@@ -131,6 +135,7 @@ public record MessageSecurity(
             if (signing.isPresent()) {
                 sign(header, envelope, signing.get());
             }
+            layOut(header.getSecurityHeaderElement());
         } catch (WSSecurityException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
@@ -139,6 +144,23 @@ public record MessageSecurity(
                     "Look at the security profile.",
                     e);
         }
+    }
+
+    /** Each part of the header on a line of its own; white space there is in nothing that is signed. */
+    private static void layOut(Element security) {
+        Node header = security.getParentNode();
+        Document document = security.getOwnerDocument();
+        if (!(header.getPreviousSibling() instanceof Text)) {
+            header.getParentNode().insertBefore(document.createTextNode("\n  "), header);
+        }
+        header.insertBefore(document.createTextNode("\n    "), security);
+        if (security.getNextSibling() == null) {
+            header.appendChild(document.createTextNode("\n  "));
+        }
+        for (Element part : Xml.children(security)) {
+            security.insertBefore(document.createTextNode("\n      "), part);
+        }
+        security.appendChild(document.createTextNode("\n    "));
     }
 
     private void token(WSSecHeader header) {

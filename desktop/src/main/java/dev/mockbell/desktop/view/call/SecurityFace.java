@@ -4,11 +4,14 @@ import dev.mockbell.access.Profile;
 import dev.mockbell.desktop.model.SecurityModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.ProjectBench;
+import dev.mockbell.security.MessageSecurity.KeyName;
+import dev.mockbell.security.MessageSecurity.Token;
 import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -109,15 +112,16 @@ final class SecurityFace extends VBox {
                                 "The endpoint too",
                                 "Whatever goes to this endpoint in " + model.environment() + " goes by it",
                                 () -> act(() -> model.pickForEnvironment(profile.name()))));
-        heading("Who logs in (HTTP)");
-        ComboBox<Profile.Way> way = new ComboBox<>();
-        way.getItems().setAll(Profile.Way.values());
-        way.setConverter(titles());
-        way.setValue(profile.way());
-        way.setId("profile-way");
-        way.setOnAction(e -> act(() -> model.edit(profile.name(), p -> p.with(way.getValue(), p.user(), p.secret()))));
-        row("Login", way);
-        boolean named = profile.way() == Profile.Way.WHEN_ASKED || profile.way() == Profile.Way.BASIC;
+        heading("Who calls");
+        choice(
+                "Login",
+                "profile-way",
+                Profile.Way.values(),
+                Profile.Way::title,
+                profile.way(),
+                way -> model.edit(profile.name(), p -> p.with(way, p.user(), p.secret())));
+        boolean token = profile.token() != Token.NONE;
+        boolean named = token || profile.way() == Profile.Way.WHEN_ASKED || profile.way() == Profile.Way.BASIC;
         if (named) {
             text(
                     "User",
@@ -126,13 +130,49 @@ final class SecurityFace extends VBox {
                     "anna",
                     t -> model.edit(profile.name(), p -> p.with(p.way(), t, p.secret())));
         }
-        if (profile.way() != Profile.Way.NONE) {
+        if (token || profile.way() != Profile.Way.NONE) {
             secret(named ? "Password" : "Token", "profile-secret", profile.secret(), typed -> {
                 String kept = model.secret(profile, named ? "password" : "token", typed);
                 model.edit(profile.name(), p -> p.with(p.way(), p.user(), kept));
             });
         }
-        heading("Own certificate (TLS)");
+        heading("What the message carries (WS-Security)");
+        choice(
+                "UsernameToken",
+                "profile-token",
+                Token.values(),
+                Token::title,
+                profile.token(),
+                kind -> model.edit(profile.name(), p -> p.carrying(kind, p.life(), p.signed())));
+        text(
+                "Timestamp",
+                "profile-life",
+                profile.life() > 0 ? String.valueOf(profile.life()) : "",
+                "left out; seconds that it lives",
+                t -> {
+                    boolean number = t.matches("[0-9]{1,7}");
+                    if (number || t.isEmpty()) {
+                        model.edit(
+                                profile.name(),
+                                p -> p.carrying(p.token(), number ? Integer.parseInt(t) : 0, p.signed()));
+                    }
+                    show();
+                });
+        choice(
+                "Signature",
+                "profile-signature",
+                KeyName.values(),
+                KeyName::title,
+                profile.signed(),
+                kind -> model.edit(profile.name(), p -> p.carrying(p.token(), p.life(), kind)));
+        if (profile.signed() != KeyName.NONE) {
+            row(
+                    "signs",
+                    Parts.text(
+                            (profile.life() > 0 ? "body and timestamp" : "body") + ", by the own certificate below",
+                            "table-text"));
+        }
+        heading("Own certificate (TLS, signature)");
         file(
                 "File",
                 "profile-client",
@@ -286,17 +326,23 @@ final class SecurityFace extends VBox {
         }));
     }
 
-    private static StringConverter<Profile.Way> titles() {
-        return new StringConverter<>() {
+    private <T> void choice(String key, String id, T[] all, Function<T, String> title, T now, Consumer<T> choose) {
+        ComboBox<T> box = new ComboBox<>();
+        box.getItems().setAll(List.of(all));
+        box.setConverter(new StringConverter<>() {
             @Override
-            public String toString(Profile.Way way) {
-                return way == null ? "" : way.title();
+            public String toString(T value) {
+                return value == null ? "" : title.apply(value);
             }
 
             @Override
-            public Profile.Way fromString(String text) {
-                return Profile.Way.NONE;
+            public T fromString(String text) {
+                return null;
             }
-        };
+        });
+        box.setValue(now);
+        box.setId(id);
+        box.setOnAction(e -> act(() -> choose.accept(box.getValue())));
+        row(key, box);
     }
 }

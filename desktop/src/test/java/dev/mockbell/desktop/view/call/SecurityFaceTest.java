@@ -8,6 +8,7 @@ import dev.mockbell.access.Profile;
 import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.project.Project;
+import dev.mockbell.security.MessageSecurity;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
@@ -130,6 +131,34 @@ class SecurityFaceTest extends OnDesktop {
         hand.clickText("Remove");
         hand.await("none", () -> project().settings().profiles().isEmpty());
         assertThat(project().current().security()).isEmpty();
+    }
+
+    @Test
+    void whatTheMessageCarriesIsSeenInTheWireBeforeItIsSent() {
+        hand.click("#add-profile");
+        Hand.run(() -> {
+            ComboBox<MessageSecurity.Token> token =
+                    cast(hand.find("#profile-token").orElseThrow());
+            token.setValue(MessageSecurity.Token.DIGEST);
+        });
+        hand.type("#profile-user", "anna");
+        hand.press(KeyCode.ENTER);
+        hand.type("#profile-secret", "open sesame");
+        hand.press(KeyCode.ENTER);
+        hand.type("#profile-life", "300");
+        hand.press(KeyCode.ENTER);
+        hand.await("the timestamp", () -> profile().life() == 300);
+        shoot("security-message");
+        hand.click("#segment-wire");
+        hand.await(
+                "the header",
+                () -> Hand.on(() ->
+                                desktop.models.call().preview().textProperty().get())
+                        .contains("PasswordDigest"));
+        String wire =
+                Hand.on(() -> desktop.models.call().preview().textProperty().get());
+        assertThat(wire).contains("Timestamp").contains(">anna<").doesNotContain("sesame");
+        shoot("security-wire");
     }
 
     @Test
