@@ -200,14 +200,14 @@ final class CallCommand implements Callable<Integer> {
             // what the server said before it was told who is there is on the ledger too
             all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
             Exchange sent = all.get(all.size() - 1);
-            Exchange judged = Answer.of(
+            Answer answer = Answer.of(
                             sent,
                             MessageOutline.ofAnswer(contract, bound.operation()),
                             core.parts().expressions())
-                    .masked(scope.redactor())
-                    .exchange();
+                    .masked(scope.redactor());
+            Exchange judged = answer.exchange();
             Exchange exchange = project.map(p -> recorded(core, p, judged)).orElse(judged);
-            print(exchange, unmasked ? null : scope.redactor());
+            print(exchange, answer.whole(), unmasked ? null : scope.redactor());
             return exitCode(exchange);
         }
     }
@@ -304,15 +304,18 @@ final class CallCommand implements Callable<Integer> {
         }
     }
 
-    /** @param redactor masks credentials; null for the very bytes */
-    private void print(Exchange exchange, Redactor redactor) {
+    /**
+     * @param whole whether the answer came to its end; what came of one that did not is no answer to go on with
+     * @param redactor masks credentials; null for the very bytes
+     */
+    private void print(Exchange exchange, boolean whole, Redactor redactor) {
         if (json) {
             console.json(json(exchange, redactor));
         } else if (wire) {
             MessageText text = new MessageText(Optional.ofNullable(redactor), Integer.MAX_VALUE);
             console.line(text.wire(exchange.request()));
             exchange.response().ifPresent(r -> console.line(text.wire(r)));
-        } else {
+        } else if (whole) {
             exchange.response().ifPresent(this::print);
         }
         String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
@@ -325,8 +328,9 @@ final class CallCommand implements Callable<Integer> {
                     + " in the same body; --wire shows all of it.");
         }
         if (exchange.response().isEmpty()) {
-            console.note("Check the address and that the service is up; --endpoint sends elsewhere, and “mockbell mock”"
-                    + " stands in for it.");
+            console.note("--endpoint sends elsewhere, and “mockbell mock” stands in for a service.");
+        } else if (!whole) {
+            console.note("--wire shows the bytes that came.");
         }
     }
 

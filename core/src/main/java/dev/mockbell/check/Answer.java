@@ -16,6 +16,7 @@ import net.sf.saxon.s9api.XdmNode;
  * An exchange looked at as a SOAP answer. The body is read once; what is wrong with it is kept as words.
  *
  * @param outline what the contract says the answer holds; empty for a one-way operation
+ * @param whole whether an answer came to its end
  * @param soap the envelope; empty when there is none
  * @param flaw why there is no envelope; empty when there is one or none is due
  * @param payload the body's element as the root of a tree for XPath; empty when there is none
@@ -23,23 +24,25 @@ import net.sf.saxon.s9api.XdmNode;
 public record Answer(
         Exchange exchange,
         Optional<MessageOutline> outline,
+        boolean whole,
         Optional<SoapMessage> soap,
         Optional<String> flaw,
         Optional<XdmNode> payload) {
     /**
      * Reads the response of an exchange, once, and says how the exchange went: by its status and by what the body is. One
-     * without a response has been judged already.
+     * that has failed came without a whole answer.
      */
     public static Answer of(Exchange exchange, Optional<MessageOutline> outline, Expressions expressions) {
-        if (exchange.response().isEmpty()) {
-            return new Answer(exchange, outline, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
+        if (exchange.response().isEmpty() || exchange.outcome() == Outcome.FAILED) {
+            return new Answer(
+                    exchange, outline, false, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
         }
         String status = "status " + exchange.status();
         boolean good = exchange.status() / 100 == 2;
         boolean empty = exchange.response().get().body().isEmpty();
         if (empty && (outline.isEmpty() || exchange.status() == 202)) {
             Exchange judged = good ? exchange : exchange.withOutcome(Outcome.FAILED, status + " without a body");
-            return new Answer(judged, outline, Optional.empty(), Optional.empty(), Optional.empty());
+            return new Answer(judged, outline, true, Optional.empty(), Optional.empty(), Optional.empty());
         }
         try {
             SoapMessage soap = SoapMessage.of(exchange.response().get(), "response");
@@ -48,12 +51,12 @@ public record Answer(
                     .map(f -> exchange.withOutcome(Outcome.FAULT, f.title()))
                     .orElse(judged);
             Optional<XdmNode> payload = soap.payloadDocument().map(expressions::wrap);
-            return new Answer(judged, outline, Optional.of(soap), Optional.empty(), payload);
+            return new Answer(judged, outline, true, Optional.of(soap), Optional.empty(), payload);
         } catch (Problem problem) {
             Exchange judged = exchange.withOutcome(
                     Outcome.FAILED, empty ? status + " without a body" : status + ", " + lower(problem.what()));
             String what = status + "; " + problem.getMessage();
-            return new Answer(judged, outline, Optional.empty(), Optional.of(what), Optional.empty());
+            return new Answer(judged, outline, true, Optional.empty(), Optional.of(what), Optional.empty());
         }
     }
 
@@ -68,7 +71,7 @@ public record Answer(
 
     /** The same answer, its exchange with a number or another outcome. */
     public Answer with(Exchange other) {
-        return new Answer(other, outline, soap, flaw, payload);
+        return new Answer(other, outline, whole, soap, flaw, payload);
     }
 
     public Optional<SoapFault> fault() {

@@ -89,7 +89,7 @@ public final class Checker {
 
         @Override
         public CheckResult within(Check.Within check) {
-            if (answer.exchange().response().isEmpty()) {
+            if (!answer.whole()) {
                 return CheckResult.failed(check.title(), "", answer.flaw().orElse("no answer"), "");
             }
             double millis = answer.exchange().timing().total() / 1e6;

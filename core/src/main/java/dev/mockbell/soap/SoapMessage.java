@@ -44,16 +44,25 @@ public record SoapMessage(
      * @param contentType counts when neither a byte order mark nor the XML declaration tells the encoding
      */
     public static SoapMessage parse(Content content, String contentType, String name) {
+        return of(document(content, contentType, name), name);
+    }
+
+    /** Reads the envelope of a message: its body, or the root of its parts with what XOP took out of it back in. */
+    public static SoapMessage of(Message message, String name) {
+        Part root = message.root();
+        Document document = document(root.content(), root.header("Content-Type").orElse(""), name);
+        List<Part> beside = message.attachments();
+        if (!beside.isEmpty()) {
+            Xop.resolve(document, beside);
+        }
+        return of(document, name);
+    }
+
+    private static Document document(Content content, String contentType, String name) {
         if (content.isEmpty()) {
             throw Problem.input("The body is empty, not a SOAP envelope", name, null);
         }
-        return of(Xml.parse(content, contentType, name, XmlLimits.MESSAGE), name);
-    }
-
-    /** Reads the envelope of a message: its body, or the root of its parts. */
-    public static SoapMessage of(Message message, String name) {
-        Part root = message.root();
-        return parse(root.content(), root.header("Content-Type").orElse(""), name);
+        return Xml.parse(content, contentType, name, XmlLimits.MESSAGE);
     }
 
     private static SoapMessage of(Document document, String name) {

@@ -88,8 +88,8 @@ public final class CaseCaller {
     }
 
     /**
-     * Sends a prepared request. Always gives an exchange, also when there was no answer, which has failed then; one with an
-     * answer is for {@link dev.mockbell.check.Answer} to judge. Its messages hold the bytes as they were; what is listed of
+     * Sends a prepared request. Always gives an exchange, also when there was no whole answer, which has failed then;
+     * one with an answer is for {@link dev.mockbell.check.Answer} to judge. Its messages hold the bytes as they were; what is listed of
      * it, its address and note, is masked.
      */
     public Exchange send(Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
@@ -98,7 +98,7 @@ public final class CaseCaller {
 
     private static Exchange exchange(
             Case kept, CallRequest request, CallResult result, String origin, Redactor redactor) {
-        boolean answered = result.response().isPresent();
+        boolean answered = result.failure().isEmpty();
         return new Exchange(
                 0,
                 result.started(),
@@ -111,6 +111,6 @@ public final class CaseCaller {
                 result.response(),
                 result.timing(),
                 answered ? Outcome.FINE : Outcome.FAILED,
-                answered ? "" : redactor.text(result.failure().orElse("no answer")));
+                answered ? "" : redactor.text(result.whyNot().orElse("no answer")));
     }
 }

@@ -1,11 +1,15 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.problem.Took;
+import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.net.ConnectException;
+import java.net.InetSocketAddress;
 import java.net.NoRouteToHostException;
 import java.net.SocketException;
+import java.net.URI;
 import java.net.UnknownHostException;
 import java.security.cert.CertPathBuilderException;
 import java.security.cert.CertPathValidatorException;
@@ -13,66 +17,171 @@ import java.util.Optional;
 import javax.net.ssl.SSLException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.core5.http.ConnectionClosedException;
+import org.apache.hc.core5.http.MalformedChunkCodingException;
+import org.apache.hc.core5.http.MessageConstraintException;
 import org.apache.hc.core5.http.NoHttpResponseException;
 import org.apache.hc.core5.http.ProtocolException;
+import org.apache.hc.core5.http.TruncatedChunkException;
 
-/** Why there was no answer, in words that say what and where. */
-final class CallFailure {
-    private CallFailure() {}
+/**
+ * Why there was no whole answer: what and where, and what helps.
+ *
+ * @param words a sentence without its full stop
+ * @param next sentences; empty when nothing is known to help
+ */
+record CallFailure(String words, String next) {
+    private static final String UP = "Check the address and that the service is up.";
+    private static final String LONGER = "Allow more time, or find out what the service is busy with.";
+    private static final String SERVICE = "That is the service's fault, or that of something on the way to it.";
 
     /** The answer had begun or not: it was not there as a whole in time. */
     static final class NotWhole extends InterruptedIOException {
         private static final long serialVersionUID = 1L;
     }
 
-    /** @param begun whether a first byte of the answer came */
-    static String words(Throwable failure, CallRequest request, Connect.Timeouts waited, boolean begun) {
-        String where = request.address().getHost() == null
-                ? request.address().toString()
-                : request.address().getHost() + port(request);
+    /** The proxy would not let the request through. */
+    static final class ProxyRefused extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        ProxyRefused(String status) {
+            super(status);
+        }
+    }
+
+    /** @param taken what went over the connection until then */
+    static CallFailure of(Throwable failure, CallRequest request, Connect by, Recording.Taken taken) {
+        URI address = request.address();
+        boolean secure = "https".equalsIgnoreCase(address.getScheme());
+        String where = address.getHost() == null ? address.toString() : address.getHost() + port(request);
         if (failure instanceof Problem problem) {
-            return problem.what();
+            return new CallFailure(problem.what(), "");
         }
         if (failure instanceof BoundedBody.TooLarge) {
-            return failure.getMessage();
+            return new CallFailure(failure.getMessage(), "");
         }
-        if (failure instanceof ConnectTimeoutException) {
-            return "No connection to " + where + " within " + Took.words(waited.connect());
-        }
-        if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
-            return "Nothing answers at " + where;
+        if (failure instanceof ProxyRefused) {
+            return new CallFailure(
+                    "The proxy does not let the request through to " + where + ": " + failure.getMessage(),
+                    "Check the proxy's settings and who may use it.");
         }
         if (failure instanceof UnknownHostException) {
-            return "The name " + request.address().getHost() + " is not known";
+            return new CallFailure(
+                    "The name " + address.getHost() + " is not known",
+                    "Check how it is written, and the network that should know it.");
         }
-        Optional<Untrusted> untrusted = untrusted(failure);
-        if (untrusted.isPresent()) {
-            return "The certificate of " + where + " is not trusted: "
-                    + untrusted.get().words();
+        Optional<CallFailure> late = late(failure, where, by, taken, secure);
+        if (late.isPresent()) {
+            return late.get();
         }
-        if (failure instanceof SSLException && isUntrusted(failure)) {
-            return "The certificate of " + where + " is not trusted on this machine";
+        if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
+            return new CallFailure("Nothing answers at " + proxy(by, address).orElse(where), UP);
         }
         if (failure instanceof SSLException) {
-            return "TLS with " + where + " failed: " + Problem.reason(failure);
+            return ofTls(failure, where);
         }
-        if (failure instanceof NotWhole) {
-            return (begun ? "No whole answer from " : "No answer from ") + where + " within "
-                    + Took.words(waited.whole());
+        return ofAnswer(failure, where, taken);
+    }
+
+    /** The proxy that was asked for the connection. */
+    private static Optional<String> proxy(Connect by, URI address) {
+        return by.proxies().select(address).stream()
+                .filter(p -> p.address() instanceof InetSocketAddress)
+                .findFirst()
+                .map(p -> (InetSocketAddress) p.address())
+                .map(a -> "the proxy " + a.getHostString() + ":" + a.getPort());
+    }
+
+    private static Optional<CallFailure> late(
+            Throwable failure, String where, Connect by, Recording.Taken taken, boolean secure) {
+        boolean whole = failure instanceof NotWhole;
+        String within = " within "
+                + Took.words(whole ? by.timeouts().whole() : by.timeouts().answer());
+        if (failure instanceof ConnectTimeoutException || whole && taken.firstSent() == 0) {
+            String connecting =
+                    whole ? within : " within " + Took.words(by.timeouts().connect());
+            return Optional.of(new CallFailure(
+                    "No connection to " + where + (secure ? " by TLS" : "") + connecting,
+                    "Check the address, and whether something on the way keeps it back."));
         }
         if (failure instanceof InterruptedIOException) {
-            return "No answer from " + where + " within " + Took.words(waited.answer());
+            boolean begun = taken.firstReceived() != 0;
+            return Optional.of(
+                    new CallFailure((begun ? "No whole answer from " : "No answer from ") + where + within, LONGER));
         }
-        if (failure instanceof NoHttpResponseException || failure instanceof ConnectionClosedException) {
-            return where + " closed the connection without a whole answer";
+        return Optional.empty();
+    }
+
+    private static CallFailure ofTls(Throwable failure, String where) {
+        Optional<Untrusted> untrusted = untrusted(failure);
+        if (untrusted.isPresent()) {
+            return new CallFailure(
+                    "The certificate of " + where + " is not trusted: "
+                            + untrusted.get().words(),
+                    "If it is the right one, trust its fingerprint or the authority that issued it for this endpoint.");
+        }
+        if (isUntrusted(failure)) {
+            return new CallFailure(
+                    "The certificate of " + where + " is not trusted on this machine",
+                    "Trust the authority that issued it for this endpoint.");
+        }
+        String reason = Problem.reason(failure);
+        // the platform has no other way to tell; it says it in two sentences
+        if (reason.contains("nrecognized SSL message")) {
+            return new CallFailure(
+                    where + " does not speak TLS at that port", "Try the address with http: in place of https:.");
+        }
+        return new CallFailure("TLS with " + where + " failed: " + reason, "");
+    }
+
+    private static CallFailure ofAnswer(Throwable failure, String where, Recording.Taken taken) {
+        boolean begun = taken.firstReceived() != 0;
+        if (failure instanceof Decoding.Undecodable) {
+            return new CallFailure("The answer of " + where + " " + failure.getMessage(), SERVICE);
+        }
+        if (failure instanceof MessageConstraintException) {
+            return new CallFailure(
+                    "The head of the answer of " + where + " is larger than is taken: " + Problem.reason(failure),
+                    SERVICE);
+        }
+        if (failure instanceof TruncatedChunkException
+                || failure instanceof NoHttpResponseException
+                || failure instanceof ConnectionClosedException) {
+            return new CallFailure(where + " closed the connection " + place(taken), SERVICE);
+        }
+        if (failure instanceof MalformedChunkCodingException) {
+            return new CallFailure(
+                    "The answer of " + where + " comes in chunks that break HTTP/1.1: " + Problem.reason(failure),
+                    SERVICE);
         }
         if (failure instanceof ProtocolException) {
-            return where + " does not speak HTTP: " + Problem.reason(failure);
+            byte[] start = taken.received().start(3);
+            // an alert or a handshake (RFC 8446 §5.1)
+            if (start.length > 1 && (start[0] == 0x15 || start[0] == 0x16) && start[1] == 3) {
+                return new CallFailure(
+                        where + " speaks TLS at that port", "Try the address with https: in place of http:.");
+            }
+            return new CallFailure(
+                    where + " does not speak HTTP/1.1: " + Problem.reason(failure),
+                    "Check that the address is that of the service.");
         }
         if (failure instanceof SocketException) {
-            return "The connection to " + where + " broke: " + Problem.reason(failure);
+            return new CallFailure("The connection to " + where + " broke " + place(taken), SERVICE);
         }
-        return "The call to " + where + " failed: " + Problem.reason(failure);
+        return new CallFailure(
+                "The call to " + where + " failed " + (begun ? place(taken) + ": " : "") + Problem.reason(failure), "");
+    }
+
+    /** How far the answer had come, in bytes of its body where it said how many there are. */
+    private static String place(Recording.Taken taken) {
+        Optional<Message> came = WireHead.broken(taken.received());
+        if (came.isEmpty()) {
+            return "without an answer";
+        }
+        String had = came.flatMap(m -> m.header("Content-Length"))
+                .filter(n -> n.matches("\\d{1,18}"))
+                .map(n -> ", after " + came.get().body().size() + " of " + n + " bytes")
+                .orElse("");
+        return "in the middle of the answer" + had;
     }
 
     private static Optional<Untrusted> untrusted(Throwable failure) {

@@ -8,8 +8,19 @@ import java.util.Optional;
 /**
  * What became of a call.
  *
- * @param response empty when none came
- * @param failure why none came, a sentence; empty when one did
+ * @param response what came, which is not all of it when the call failed; empty when nothing came
+ * @param failure why no whole answer came, a sentence; empty when one did
+ * @param next what helps then, sentences; empty when nothing is known to
  */
 public record CallResult(
-        Instant started, Message request, Optional<Message> response, Timing timing, Optional<String> failure) {}
+        Instant started,
+        Message request,
+        Optional<Message> response,
+        Timing timing,
+        Optional<String> failure,
+        String next) {
+    /** Why there is no whole answer and what helps; empty when there is one. */
+    public Optional<String> whyNot() {
+        return failure.map(f -> next.isEmpty() ? f : f + ". " + next);
+    }
+}

@@ -93,6 +93,8 @@ final class CallingClients implements AutoCloseable {
                     .setConnectionReuseStrategy((request, response, context) -> false)
                     .setProxySelector(kind.proxies())
                     .setUserAgent("MockBell")
+                    // whether a body is coded as it says is looked at to its end, elsewhere
+                    .disableContentCompression()
                     .disableAutomaticRetries()
                     .disableCookieManagement()
                     .disableAuthCaching()

@@ -7,6 +7,8 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
@@ -77,7 +79,7 @@ public final class HttpCaller implements AutoCloseable {
         Optional<CallRequest> again = by.login()
                 .filter(l -> l instanceof Login.WhenAsked)
                 .flatMap(l -> first.response()
-                        .filter(r -> r.status() == 401)
+                        .filter(r -> first.failure().isEmpty() && r.status() == 401)
                         .flatMap(r -> Challenges.answer(r, request, (Login.WhenAsked) l)))
                 .map(value -> request.with(new Header("Authorization", value)));
         return again.isEmpty() ? List.of(first) : List.of(first, call(again.get(), by, stop));
@@ -109,6 +111,9 @@ public final class HttpCaller implements AutoCloseable {
             } else {
                 message.addHeader(header.name(), header.value());
             }
+        }
+        if (!message.containsHeader("Accept-Encoding")) {
+            message.addHeader("Accept-Encoding", Decoding.ACCEPTED);
         }
         by.login()
                 .flatMap(Login::atOnce)
@@ -145,9 +150,35 @@ public final class HttpCaller implements AutoCloseable {
             Thread.currentThread().interrupt();
             failure = Problem.stopped();
         }
+        Recording.Taken taken = recording.take();
+        if (response != null) {
+            try {
+                response = understood(request, response, taken, by);
+            } catch (IOException e) {
+                failure = e;
+            }
+        }
         return new Fetching(
-                result(request, by, started, from, response, failure, recording.take()),
-                failure instanceof BoundedBody.TooLarge);
+                result(request, by, started, from, response, failure, taken), failure instanceof BoundedBody.TooLarge);
+    }
+
+    /** The answer with the codings of its body undone. */
+    private static BoundedBody.Taken understood(
+            CallRequest request, BoundedBody.Taken response, Recording.Taken taken, Connect by) throws IOException {
+        boolean secure = "https".equalsIgnoreCase(request.address().getScheme());
+        if (secure && taken.firstSent() == 0) {
+            // over TLS the server is only spoken to once the proxy has let us through (RFC 9110 §9.3.6)
+            throw new CallFailure.ProxyRefused(
+                    (response.head().getCode() + " " + response.head().getReasonPhrase()).strip());
+        }
+        List<String> codings = Arrays.stream(response.head().getHeaders("Content-Encoding"))
+                .map(org.apache.hc.core5.http.Header::getValue)
+                .toList();
+        if (codings.isEmpty() || "HEAD".equals(request.method())) {
+            return response;
+        }
+        Content plain = Decoding.plain(response.body(), codings, by.limits().bytes());
+        return new BoundedBody.Taken(response.head(), plain);
     }
 
     private static CallResult result(
@@ -165,17 +196,18 @@ public final class HttpCaller implements AutoCloseable {
                         request.headers(),
                         request.body(),
                         taken.sent()));
-        Optional<Message> received = response == null
-                ? Optional.empty()
-                : Optional.of(WireHead.read(taken.received(), response.body()).orElseGet(() -> fallback(response)));
+        // with what the body is coded as, when that could not be undone
+        Optional<Message> received = response != null
+                ? Optional.of(WireHead.read(taken.received(), response.body()).orElseGet(() -> fallback(response)))
+                : failure instanceof BoundedBody.TooLarge ? Optional.empty() : WireHead.broken(taken.received());
+        Optional<CallFailure> why = Optional.ofNullable(failure).map(f -> CallFailure.of(f, request, by, taken));
         return new CallResult(
                 started,
                 sent,
                 received,
                 timing(taken, from, end),
-                failure == null
-                        ? Optional.empty()
-                        : Optional.of(CallFailure.words(failure, request, by.timeouts(), taken.firstReceived() != 0)));
+                why.map(CallFailure::words),
+                why.map(CallFailure::next).orElse(""));
     }
 
     private static HttpMessage fallback(BoundedBody.Taken response) {
@@ -184,7 +216,9 @@ public final class HttpCaller implements AutoCloseable {
                 .toList();
         String line =
                 "HTTP/1.1 " + response.head().getCode() + " " + response.head().getReasonPhrase();
-        return new HttpMessage(line, headers, response.body(), Content.NONE);
+        HttpMessage head = new HttpMessage(line, headers, response.body(), Content.NONE);
+        Content wire = Content.joined(Content.of(head.head().getBytes(StandardCharsets.ISO_8859_1)), response.body());
+        return new HttpMessage(line, headers, response.body(), wire);
     }
 
     /** From when the connection was asked for: what this program did before is not the service's time. */

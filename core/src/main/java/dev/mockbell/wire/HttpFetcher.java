@@ -123,9 +123,11 @@ public final class HttpFetcher implements DocumentFetcher {
                         usual.limits().line(),
                         usual.limits().headers()));
         HttpCaller.Fetching fetching = caller.get().fetch(request, by, stop);
+        boolean whole = fetching.result().failure().isEmpty();
         Optional<CallRequest> proven = fetching.result()
                 .response()
-                .filter(r -> r.status() == 401
+                .filter(r -> whole
+                        && r.status() == 401
                         && by.login().filter(l -> l instanceof Login.WhenAsked).isPresent())
                 .flatMap(r -> Challenges.answer(
                         r, request, (Login.WhenAsked) by.login().get()))
@@ -144,7 +146,7 @@ public final class HttpFetcher implements DocumentFetcher {
                     uri.toString(),
                     fetching.tooLarge()
                             ? "Raise the limit if it is meant to be that large."
-                            : "Check the address and that the service is up.",
+                            : fetching.result().next(),
                     null);
         }
         return fetching.result().response().orElseThrow();

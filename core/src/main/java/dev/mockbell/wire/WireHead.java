@@ -61,29 +61,53 @@ public final class WireHead {
      * @param wire all bytes of one direction of a connection; interim responses (1xx) before the last are skipped
      */
     public static Optional<Message> read(Content wire, Content body) {
-        String text = new String(wire.start(LONGEST), StandardCharsets.ISO_8859_1);
-        int start = 0;
-        while (text.startsWith("HTTP/1.1 1", start)) {
+        return Head.of(wire).map(h -> h.message(body, wire));
+    }
+
+    /**
+     * What came of an answer that is not whole: its head if that is, and what followed it, as it was transferred. Empty when
+     * nothing came.
+     */
+    static Optional<Message> broken(Content wire) {
+        if (wire.isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(Head.of(wire)
+                .map(h -> h.message(wire.slice(h.end(), wire.size()), wire))
+                .orElseGet(() -> new HttpMessage("", List.of(), Content.NONE, wire)));
+    }
+
+    /** @param end where the body begins */
+    private record Head(String title, List<Header> headers, int end) {
+        Message message(Content body, Content wire) {
+            return new HttpMessage(title, headers, body, wire);
+        }
+
+        static Optional<Head> of(Content wire) {
+            String text = new String(wire.start(LONGEST), StandardCharsets.ISO_8859_1);
+            int start = 0;
+            while (text.startsWith("HTTP/1.1 1", start)) {
+                int end = text.indexOf("\r\n\r\n", start);
+                if (end < 0) {
+                    return Optional.empty();
+                }
+                start = end + 4;
+            }
             int end = text.indexOf("\r\n\r\n", start);
             if (end < 0) {
                 return Optional.empty();
             }
-            start = end + 4;
-        }
-        int end = text.indexOf("\r\n\r\n", start);
-        if (end < 0) {
-            return Optional.empty();
-        }
-        String[] lines = text.substring(start, end).split("\r\n");
-        List<Header> headers = new ArrayList<>();
-        for (int i = 1; i < lines.length; i++) {
-            int colon = lines[i].indexOf(':');
-            if (colon > 0) {
-                headers.add(new Header(
-                        lines[i].substring(0, colon),
-                        lines[i].substring(colon + 1).strip()));
+            String[] lines = text.substring(start, end).split("\r\n");
+            List<Header> headers = new ArrayList<>();
+            for (int i = 1; i < lines.length; i++) {
+                int colon = lines[i].indexOf(':');
+                if (colon > 0) {
+                    headers.add(new Header(
+                            lines[i].substring(0, colon),
+                            lines[i].substring(colon + 1).strip()));
+                }
             }
+            return Optional.of(new Head(lines[0], List.copyOf(headers), end + 4));
         }
-        return Optional.of(new HttpMessage(lines[0], List.copyOf(headers), body, wire));
     }
 }

@@ -4,6 +4,9 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.KeyStore;
+import java.security.cert.Certificate;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
@@ -23,44 +26,65 @@ public final class Certificates {
 
     /** For a host, in a folder for its files. */
     public static Certificates of(String host, Path folder) throws Exception {
-        Path file = folder.resolve(host + ".p12");
-        Process tool = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "keytool")
-                                .toString(),
-                        "-genkeypair",
-                        "-alias",
-                        "test",
-                        "-keyalg",
-                        "EC",
-                        "-dname",
-                        "CN=" + host,
-                        "-ext",
-                        "san=dns:" + host,
-                        "-validity",
-                        "3",
-                        "-storetype",
-                        "PKCS12",
-                        "-keystore",
-                        file.toString(),
-                        "-storepass",
-                        PASSWORD)
+        tool(folder, host, List.of("-alias", "test", "-validity", "3"));
+        KeyStore keys = keys(folder, host);
+        return of(keys, keys.getCertificate("test"));
+    }
+
+    /** One that has expired, issued by an authority whose certificate is left in the folder as {@code authority.der}. */
+    static Certificates expired(String host, Path folder) throws Exception {
+        tool(folder, host, List.of("-alias", "authority", "-ext", "bc:critical=ca:true", "-validity", "3"));
+        tool(folder, host, List.of("-alias", "test", "-signer", "authority", "-startdate", "-9d", "-validity", "3"));
+        KeyStore keys = keys(folder, host);
+        Certificate authority = keys.getCertificate("authority");
+        Files.write(folder.resolve("authority.der"), authority.getEncoded());
+        // its key is not the server's
+        keys.deleteEntry("authority");
+        return of(keys, authority);
+    }
+
+    private static void tool(Path folder, String host, List<String> options) throws Exception {
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
+                "-genkeypair",
+                "-keyalg",
+                "EC",
+                "-dname",
+                "CN=" + host,
+                "-ext",
+                "san=dns:" + host,
+                "-storetype",
+                "PKCS12",
+                "-keystore",
+                folder.resolve(host + ".p12").toString(),
+                "-storepass",
+                PASSWORD));
+        command.addAll(options);
+        Process tool = new ProcessBuilder(command)
                 .redirectErrorStream(true)
                 .redirectOutput(folder.resolve("keytool.log").toFile())
                 .start();
         if (!tool.waitFor(60, TimeUnit.SECONDS) || tool.exitValue() != 0) {
             throw new IllegalStateException(Files.readString(folder.resolve("keytool.log")));
         }
+    }
+
+    private static KeyStore keys(Path folder, String host) throws Exception {
         KeyStore keys = KeyStore.getInstance("PKCS12");
-        try (InputStream in = Files.newInputStream(file)) {
+        try (InputStream in = Files.newInputStream(folder.resolve(host + ".p12"))) {
             keys.load(in, PASSWORD.toCharArray());
         }
+        return keys;
+    }
+
+    private static Certificates of(KeyStore keys, Certificate trustedOne) throws Exception {
         KeyManagerFactory own = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
         own.init(keys, PASSWORD.toCharArray());
         SSLContext server = SSLContext.getInstance("TLS");
         server.init(own.getKeyManagers(), null, null);
         KeyStore trusted = KeyStore.getInstance("PKCS12");
         trusted.load(null, null);
-        trusted.setCertificateEntry("test", keys.getCertificate("test"));
+        trusted.setCertificateEntry("test", trustedOne);
         TrustManagerFactory trust = TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
         trust.init(trusted);
         SSLContext client = SSLContext.getInstance("TLS");

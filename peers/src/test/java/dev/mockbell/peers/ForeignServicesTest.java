@@ -30,12 +30,15 @@ import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
 import dev.mockbell.xml.XmlText;
+import jakarta.xml.ws.soap.MTOMFeature;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Named;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -55,6 +58,8 @@ class ForeignServicesTest {
                 Named.of("CXF, wrapped", () -> Peer.cxf(new Wrapped())),
                 Named.of("CXF, bare, SOAP 1.2", () -> Peer.cxf(new Bare())),
                 Named.of("CXF, rpc/literal", () -> Peer.cxf(new Rpc())),
+                Named.of("Metro, MTOM", () -> Peer.metro(new Photos(), new MTOMFeature(0))),
+                Named.of("CXF, MTOM", () -> Peer.cxfWithParts(new Photos())),
                 Named.of("Axis 1.4, rpc/encoded", () -> Peer.axis("Encoded")),
                 Named.of("Axis 1.4, wrapped", () -> Peer.axis("Literal")));
     }
@@ -127,7 +132,7 @@ class ForeignServicesTest {
         }
     }
 
-    private void call(Contract contract, CaseCaller caller, Port port, String key, Detail detail) {
+    private Exchange call(Contract contract, CaseCaller caller, Port port, String key, Detail detail) {
         BoundOperation bound =
                 new BoundOperation(port, port.binding().operation(key).orElseThrow());
         Case made = Case.ofSample("", "", "peer", contract, bound, detail);
@@ -144,11 +149,11 @@ class ForeignServicesTest {
                 .as("%s: %s %s", name, answer.exchange().note(), answer.fault())
                 .isEqualTo(Outcome.FINE);
         if (contract.source().endsWith(BREAKS_ITS_CONTRACT)) {
-            return;
+            return sent;
         }
         if (bound.operation().pattern() == Operation.Pattern.ONE_WAY) {
             assertThat(sent.response().orElseThrow().status()).isIn(200, 202);
-            return;
+            return sent;
         }
         SoapMessage response = SoapMessage.of(sent.response().orElseThrow(), "the answer");
         assertThat(new MessageValidator(contract.schemas())
@@ -158,5 +163,21 @@ class ForeignServicesTest {
                                 response))
                 .as(name + "\n" + XmlText.exact(response.document()))
                 .isEmpty();
+        return sent;
+    }
+
+    @Test
+    void anAnswerInPartsIsReadAsTheContractHasIt() {
+        try (Peer peer = Peer.cxfWithParts(new Photos())) {
+            Contract contract = read(peer);
+            CaseCaller caller = new CaseCaller(http, expressions);
+            Port port = contract.operations().get("photo").get(0);
+            Exchange sent = call(contract, caller, port, "photo", Detail.FULL);
+            assertThat(sent.response().orElseThrow().attachments()).hasSize(1);
+            SoapMessage answer = SoapMessage.of(sent.response().orElseThrow(), "the answer");
+            byte[] photo = Base64.getDecoder()
+                    .decode(answer.payload().orElseThrow().getTextContent().strip());
+            assertThat(new String(photo, StandardCharsets.UTF_8)).startsWith("a photo of ");
+        }
     }
 }

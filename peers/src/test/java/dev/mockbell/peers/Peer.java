@@ -2,6 +2,7 @@ package dev.mockbell.peers;
 
 import com.sun.xml.ws.spi.ProviderImpl;
 import jakarta.xml.ws.Endpoint;
+import jakarta.xml.ws.WebServiceFeature;
 import jakarta.xml.ws.soap.SOAPBinding;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -9,6 +10,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.util.HashMap;
 import java.util.Map;
 import org.apache.axis.configuration.FileProvider;
 import org.apache.axis.transport.http.SimpleAxisServer;
@@ -21,9 +23,9 @@ import org.apache.cxf.ws.security.wss4j.WSS4JInInterceptor;
 /** A service on a SOAP stack of others, at a loopback address of its own. */
 record Peer(String wsdl, Runnable stop) implements AutoCloseable {
     /** On the reference implementation of Jakarta XML Web Services. */
-    static Peer metro(Object service) {
+    static Peer metro(Object service, WebServiceFeature... features) {
         String address = address();
-        Endpoint endpoint = new ProviderImpl().createEndpoint(bindingOf(service), service);
+        Endpoint endpoint = new ProviderImpl().createEndpoint(bindingOf(service), service, features);
         endpoint.publish(address);
         return new Peer(address + "?wsdl", endpoint::stop);
     }
@@ -33,14 +35,24 @@ record Peer(String wsdl, Runnable stop) implements AutoCloseable {
         return cxf(service, Map.of());
     }
 
+    /** On Apache CXF, taking and giving binary values as parts. */
+    static Peer cxfWithParts(Object service) {
+        return cxf(service, Map.of(), Map.of("mtom-enabled", true));
+    }
+
     /** On Apache CXF, asking for WS-Security as its interceptor is told. */
     static Peer cxf(Object service, Map<String, Object> security) {
+        return cxf(service, security, Map.of());
+    }
+
+    private static Peer cxf(Object service, Map<String, Object> security, Map<String, Object> properties) {
         String address = address();
         Bus bus = new ExtensionManagerBus();
         JaxWsServerFactoryBean factory = new JaxWsServerFactoryBean();
         factory.setBus(bus);
         factory.setServiceBean(service);
         factory.setAddress(address);
+        factory.setProperties(new HashMap<>(properties));
         if (!security.isEmpty()) {
             factory.getInInterceptors().add(new WSS4JInInterceptor(security));
         }

@@ -142,7 +142,7 @@ final class ResponsePane extends VBox {
     /** Why there is nothing to show, and what helps when nobody answered. */
     private Node unusable(SuiteRunner.Called called) {
         String flaw = called.answer().flaw().orElse("");
-        if (called.answer().exchange().response().isPresent()) {
+        if (called.answer().whole()) {
             return Parts.empty(flaw);
         }
         Button other = Parts.button("Change the endpoint", "Type where to send instead", edit);
@@ -151,8 +151,7 @@ final class ResponsePane extends VBox {
         Button again = Parts.button("Send again", "Ctrl+Enter", model::sendOrStop);
         FlowPane next = new FlowPane(8, 8, other, mock, again);
         next.setAlignment(Pos.CENTER);
-        VBox box = new VBox(
-                12, centred(flaw, "strong"), centred("Is the service up, and is the address right?", "second"), next);
+        VBox box = new VBox(12, centred(flaw, "strong"), next);
         box.setPadding(new Insets(12));
         box.setAlignment(Pos.CENTER);
         box.setMaxHeight(Region.USE_PREF_SIZE);

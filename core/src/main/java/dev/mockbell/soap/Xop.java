@@ -1,0 +1,73 @@
+package dev.mockbell.soap;
+
+import dev.mockbell.content.Part;
+import dev.mockbell.xml.Xml;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Optional;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NodeList;
+
+/**
+ * Puts what was taken out of a message back into it: an {@code xop:Include} stands for the base64 text of the part that it
+ * names (XML-binary Optimized Packaging §4). Only then is it the message that the contract speaks of.
+ */
+final class Xop {
+    private static final String INCLUDE = "http://www.w3.org/2004/08/xop/include";
+
+    /** Parts larger than this stay where they are, since their text would take several times their size. */
+    private static final long LARGEST = 32L << 20;
+
+    private Xop() {}
+
+    /** Resolves the includes of a document; one whose part is not there, or is too large, stays. */
+    static void resolve(Document document, List<Part> parts) {
+        NodeList found = document.getElementsByTagNameNS(INCLUDE, "Include");
+        List<Element> includes = new ArrayList<>();
+        for (int i = 0; i < found.getLength(); i++) {
+            includes.add((Element) found.item(i));
+        }
+        long room = LARGEST;
+        for (Element include : includes) {
+            Optional<Part> part = part(include.getAttribute("href").strip(), parts);
+            if (part.isPresent() && part.get().content().size() <= room && isAlone(include)) {
+                room -= part.get().content().size();
+                Element holder = (Element) include.getParentNode();
+                holder.setTextContent(text(part.get()));
+            }
+        }
+    }
+
+    private static boolean isAlone(Element include) {
+        return include.getParentNode() instanceof Element holder
+                && Xml.children(holder).size() == 1
+                && holder.getTextContent().isBlank();
+    }
+
+    /** By a {@code cid:} address (RFC 2392). */
+    private static Optional<Part> part(String href, List<Part> parts) {
+        if (!href.regionMatches(true, 0, "cid:", 0, 4)) {
+            return Optional.empty();
+        }
+        try {
+            // a plus means itself there
+            String id = URLDecoder.decode(href.substring(4).replace("+", "%2B"), StandardCharsets.UTF_8);
+            return parts.stream().filter(p -> p.id().equals(Optional.of(id))).findFirst();
+        } catch (IllegalArgumentException noAddress) {
+            return Optional.empty();
+        }
+    }
+
+    private static String text(Part part) {
+        String encoding =
+                part.header("Content-Transfer-Encoding").orElse("binary").strip();
+        byte[] bytes = part.content().bytes();
+        return encoding.equalsIgnoreCase("base64")
+                ? new String(bytes, StandardCharsets.US_ASCII).replaceAll("\\s", "")
+                : Base64.getEncoder().encodeToString(bytes);
+    }
+}
