@@ -14,6 +14,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.MessageText;
+import dev.mockbell.exchange.PartFiles;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
@@ -23,6 +24,7 @@ import dev.mockbell.project.ProjectBench;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.sheet.HeaderBlocks;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
@@ -101,6 +103,12 @@ final class CallCommand implements Callable<Integer> {
     private List<String> values = List.of();
 
     @Option(
+            names = "--soap-header",
+            paramLabel = "FILE",
+            description = "Adds the blocks of a file to the SOAP header; may be repeated.")
+    private List<Path> soapHeaders = List.of();
+
+    @Option(
             names = "--var",
             paramLabel = "NAME=VALUE",
             description = "Gives a variable a value for this call; may be repeated.")
@@ -127,6 +135,17 @@ final class CallCommand implements Callable<Integer> {
 
     @Option(names = "--env", paramLabel = "NAME", description = "The project's environment to use.")
     private String environment;
+
+    @Option(
+            names = "--follow",
+            description = "Goes on to where the answer leads; to another server without logins and certificates.")
+    private boolean follow;
+
+    @Option(
+            names = "--save-parts",
+            paramLabel = "DIR",
+            description = "Saves the parts that came beside the envelope as files.")
+    private Path saveParts;
 
     @Option(names = "--wire", description = "Prints what went over the wire, both sides.")
     private boolean wire;
@@ -173,6 +192,7 @@ final class CallCommand implements Callable<Integer> {
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
             kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
+            kept = withBlocks(MessageOutline.ofRequest(contract, bound.operation()), kept);
             kept = Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept, values);
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
@@ -186,29 +206,66 @@ final class CallCommand implements Callable<Integer> {
             }
             CaseCaller caller = core.parts().caller();
             Optional<Profile> profile = profile(bench, kept, bound);
-            CallRequest request = caller.prepare(
+            Duration timeout = reading.timeout().orElse(CallRequest.USUAL_TIMEOUT);
+            Case sending = kept;
+            CallRequest request = caller.prepare(bound, sending, address, scope, profile, folder(bench), timeout);
+            CaseCaller.Hop hop = redirect -> caller.prepare(
                     bound,
-                    kept,
-                    address,
+                    sending,
+                    Optional.of(redirect.to().toString()),
                     scope,
-                    profile,
+                    redirect.sameServer() ? profile : Optional.empty(),
                     folder(bench),
-                    reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
+                    timeout);
             Connect by = reaching.by(caller.by(profile, request, scope, folder(bench)), reading);
             warm.join();
-            List<Exchange> all = caller.converse(kept, request, by, "command line", scope.redactor(), core.stop());
-            // what the server said before it was told who is there is on the ledger too
+            Redactor redactor = scope.redactor();
+            List<Exchange> all = follow
+                    ? caller.follow(sending, request, by, "command line", redactor, core.stop(), hop)
+                    : caller.converse(sending, request, by, "command line", redactor, core.stop());
+            // what the server said before it was told who is there, and what led elsewhere, is on the ledger too
             all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
             Exchange sent = all.get(all.size() - 1);
             Answer answer = Answer.of(
                             sent,
                             MessageOutline.ofAnswer(contract, bound.operation()),
                             core.parts().expressions())
-                    .masked(scope.redactor());
+                    .masked(redactor);
             Exchange judged = answer.exchange();
             Exchange exchange = project.map(p -> recorded(core, p, judged)).orElse(judged);
-            print(exchange, answer.whole(), unmasked ? null : scope.redactor());
+            print(exchange, answer.whole(), unmasked ? null : redactor);
+            save(exchange);
             return exitCode(exchange);
+        }
+    }
+
+    /** With the blocks of files behind its own, a declared one in its place. */
+    private Case withBlocks(MessageOutline outline, Case kept) {
+        if (!soapHeaders.isEmpty() && Envelope.isEnvelope(kept.body())) {
+            throw Problem.input(
+                    "The body is a whole envelope, which has its header with it",
+                    null,
+                    "Write the blocks into the envelope, or give the payload alone.");
+        }
+        HeaderBlocks blocks = HeaderBlocks.of(outline, kept.soapHeaders());
+        for (Path file : soapHeaders) {
+            for (String block :
+                    HeaderBlocks.of(outline, read(file, "The header's file")).blocks()) {
+                blocks = blocks.with(block);
+            }
+        }
+        return soapHeaders.isEmpty() ? kept : kept.withSoapHeaders(blocks.text());
+    }
+
+    private void save(Exchange exchange) {
+        if (saveParts == null) {
+            return;
+        }
+        List<Path> files =
+                exchange.response().map(r -> PartFiles.save(r, saveParts)).orElse(List.of());
+        files.forEach(f -> console.note("Saved " + f));
+        if (files.isEmpty()) {
+            console.note("There are no parts to save.");
         }
     }
 
@@ -284,7 +341,7 @@ final class CallCommand implements Callable<Integer> {
         if (body == null || body.file == null) {
             return sample;
         }
-        String text = read(body.file);
+        String text = read(body.file, "The body's file");
         // a whole envelope has its header with it
         return Envelope.isEnvelope(text) ? sample.withBody(text).withSoapHeaders("") : sample.withBody(text);
     }
@@ -295,12 +352,11 @@ final class CallCommand implements Callable<Integer> {
         return full ? Detail.FULL : required ? Detail.REQUIRED : Detail.STARTING;
     }
 
-    private static String read(Path file) {
+    private static String read(Path file, String what) {
         try {
             return Files.readString(file, StandardCharsets.UTF_8);
         } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The body's file cannot be read", file.toString(), "Check the path.", e);
+            throw Problem.of(Problem.Kind.INPUT, what + " cannot be read", file.toString(), "Check the path.", e);
         }
     }
 
@@ -325,7 +381,7 @@ final class CallCommand implements Callable<Integer> {
         int beside = exchange.response().map(r -> r.attachments().size()).orElse(0);
         if (beside > 0) {
             console.note(beside + " more " + (beside == 1 ? "part" : "parts")
-                    + " in the same body; --wire shows all of it.");
+                    + " in the same body; --save-parts keeps them, --wire shows all of it.");
         }
         if (exchange.response().isEmpty()) {
             console.note("--endpoint sends elsewhere, and “mockbell mock” stands in for a service.");

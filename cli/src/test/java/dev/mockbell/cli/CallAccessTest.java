@@ -15,6 +15,7 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -124,6 +125,70 @@ class CallAccessTest {
         assertThat(run("call", wsdl.toString(), "--operation", "Tie", "--header", "nothing"))
                 .isEqualTo(2);
         assertThat(err()).contains("Write --header NAME=VALUE");
+    }
+
+    private int anna(String... more) {
+        List<String> all = new ArrayList<>(
+                List.of("call", wsdl.toString(), "--operation", "Tie", "--user", "anna", "--password-env", "PATH"));
+        all.addAll(List.of(more));
+        return run(all.toArray(String[]::new));
+    }
+
+    @Test
+    void blocksOfFilesStandInTheHeaderADeclaredOneInItsPlace() throws Exception {
+        Path file = Files.writeString(
+                folder.resolve("h.xml"),
+                "<r:Trace xmlns:r='urn:rope'><id>mine</id></r:Trace><n:Note xmlns:n='urn:note'>free</n:Note>");
+        assertThat(anna("--soap-header", file.toString())).isZero();
+        assertThat(received)
+                .containsOnlyOnce(":Trace ")
+                .contains("<id>mine</id>")
+                .contains("<n:Note xmlns:n=\"urn:note\">free</n:Note>");
+        assertThat(anna("--soap-header", folder.resolve("none.xml").toString())).isEqualTo(2);
+        assertThat(err()).contains("The header's file cannot be read");
+        Path envelope = Files.writeString(
+                folder.resolve("e.xml"), "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'/>");
+        assertThat(anna("--soap-header", file.toString(), "--body", envelope.toString()))
+                .isEqualTo(2);
+        assertThat(err()).contains("whole envelope, which has its header with it");
+    }
+
+    @Test
+    void aRedirectIsFollowedWhenThatIsAskedFor() {
+        String moved = "http://127.0.0.1:" + server.getAddress().getPort() + "/moved";
+        server.createContext("/moved", exchange -> {
+            exchange.getRequestBody().readAllBytes();
+            exchange.getResponseHeaders().add("Location", "/rope");
+            exchange.sendResponseHeaders(307, -1);
+            exchange.close();
+        });
+        assertThat(anna("--endpoint", moved)).isEqualTo(4);
+        assertThat(err()).contains("status 307");
+        assertThat(received).isEmpty();
+        assertThat(anna("--endpoint", moved, "--follow")).isZero();
+        assertThat(received).contains(":Tie");
+        assertThat(out.toString(StandardCharsets.UTF_8)).contains("yes</r:Tied>");
+    }
+
+    @Test
+    void partsBesideTheEnvelopeAreSaved() {
+        String parts = "http://127.0.0.1:" + server.getAddress().getPort() + "/parts";
+        byte[] answer = ("--b\r\n\r\n" + ANSWER
+                        + "\r\n--b\r\nContent-ID: <map@huts>\r\nContent-Type: image/png\r\n\r\nmap\r\n--b--")
+                .getBytes(StandardCharsets.UTF_8);
+        server.createContext("/parts", exchange -> {
+            exchange.getRequestBody().readAllBytes();
+            exchange.getResponseHeaders().add("Content-Type", "multipart/related; boundary=b; type=\"text/xml\"");
+            exchange.sendResponseHeaders(200, answer.length);
+            exchange.getResponseBody().write(answer);
+            exchange.close();
+        });
+        Path kept = folder.resolve("kept");
+        assertThat(anna("--endpoint", parts, "--save-parts", kept.toString())).isZero();
+        assertThat(kept.resolve("map@huts.png")).hasContent("map");
+        assertThat(err()).contains("Saved ").contains("map@huts.png");
+        assertThat(anna("--save-parts", kept.toString())).isZero();
+        assertThat(err()).contains("There are no parts to save.");
     }
 
     @Test

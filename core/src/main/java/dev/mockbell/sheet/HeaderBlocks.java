@@ -84,6 +84,18 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
         return new HeaderBlocks(outline, changed);
     }
 
+    /** With a block of any kind: a declared one in its place, another behind those that are there. */
+    public HeaderBlocks with(String block) {
+        Optional<ElementDecl> declared =
+                outline.headers().stream().filter(h -> isOf(h, block)).findFirst();
+        if (declared.isPresent()) {
+            return with(declared.get(), block);
+        }
+        List<String> more = new ArrayList<>(blocks);
+        more.add(block);
+        return new HeaderBlocks(outline, more);
+    }
+
     /** Without a declared block. */
     public HeaderBlocks without(ElementDecl header) {
         return new HeaderBlocks(

@@ -16,13 +16,19 @@ import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.Redirect;
+import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /** Turns a case into a call: fills its expressions, wraps it, sends it, says how it went. Safe for many threads. */
 public final class CaseCaller {
+    /** A circle ends here, and no service needs more. */
+    private static final int MOST_HOPS = 5;
+
     private final HttpCaller http;
     private final Expressions expressions;
 
@@ -69,6 +75,44 @@ public final class CaseCaller {
         return http.converse(request, by, stop).stream()
                 .map(r -> exchange(kept, request, r, origin, redactor))
                 .toList();
+    }
+
+    /** Makes the request for where an answer leads. */
+    public interface Hop {
+        /** @throws Problem when it may not go there */
+        CallRequest to(Redirect redirect);
+    }
+
+    /**
+     * As {@link #converse}, going on to where answers lead. To another server no login, no client certificate, no
+     * Authorization and no cookie go along; what only is to be fetched there is asked for without the message.
+     *
+     * @return every exchange of it in order; the last still leads on when there were {@value #MOST_HOPS} before it
+     */
+    public List<Exchange> follow(
+            Case kept, CallRequest request, Connect by, String origin, Redactor redactor, StopSignal stop, Hop hop) {
+        List<Exchange> all = new ArrayList<>(converse(kept, request, by, origin, redactor, stop));
+        CallRequest asked = request;
+        Connect way = by;
+        for (int i = 0; i < MOST_HOPS && !stop.isStopped(); i++) {
+            Exchange last = all.get(all.size() - 1);
+            URI from = asked.address();
+            Optional<Redirect> redirect = last.outcome() == Outcome.FAILED
+                    ? Optional.empty()
+                    : last.response().flatMap(r -> Redirect.of(r, from));
+            if (redirect.isEmpty()) {
+                break;
+            }
+            all.set(
+                    all.size() - 1,
+                    last.withOutcome(
+                            last.outcome(),
+                            redactor.text("leads on to " + redirect.get().to())));
+            way = redirect.get().by(way);
+            asked = redirect.get().without(hop.to(redirect.get()));
+            all.addAll(converse(kept, asked, way, origin, redactor, stop));
+        }
+        return all;
     }
 
     /**

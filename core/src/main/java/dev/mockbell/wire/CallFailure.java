@@ -11,6 +11,7 @@ import java.net.NoRouteToHostException;
 import java.net.SocketException;
 import java.net.URI;
 import java.net.UnknownHostException;
+import java.nio.charset.StandardCharsets;
 import java.security.cert.CertPathBuilderException;
 import java.security.cert.CertPathValidatorException;
 import java.util.Optional;
@@ -160,9 +161,12 @@ record CallFailure(String words, String next) {
                 return new CallFailure(
                         where + " speaks TLS at that port", "Try the address with https: in place of http:.");
             }
-            return new CallFailure(
-                    where + " does not speak HTTP/1.1: " + Problem.reason(failure),
-                    "Check that the address is that of the service.");
+            String said = new String(taken.received().start(60), StandardCharsets.ISO_8859_1);
+            String why = said.startsWith("HTTP/")
+                    ? " does not speak HTTP/1.1: " + Problem.reason(failure)
+                    : " does not speak HTTP: its answer begins with “"
+                            + said.split("[\r\n]", 2)[0].replaceAll("[^ -~]", "·") + "”";
+            return new CallFailure(where + why, "Check that the address is that of the service.");
         }
         if (failure instanceof SocketException) {
             return new CallFailure("The connection to " + where + " broke " + place(taken), SERVICE);

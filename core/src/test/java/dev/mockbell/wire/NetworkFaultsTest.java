@@ -92,9 +92,9 @@ class NetworkFaultsTest {
         "'HTTP/1.1 200 OK\r\nContent-Encoding: deflate\r\nContent-Length: 5\r\n\r\nshort', by deflate",
         "'HTTP/1.1 200 OK\r\nContent-Encoding: br\r\nContent-Length: 5\r\n\r\nshort', 'by br, which was not asked for'",
         "'HTTP/1.1 200 OK\r\nConte', does not speak HTTP/1.1",
-        "'<html>an old server</html>', does not speak HTTP/1.1",
+        "'<html>an old server</html>', does not speak HTTP: its answer begins with “<html>an old server</html>”",
         "'HTTP/2.0 200 OK\r\n\r\n', Unsupported version",
-        "'SSH-2.0-northfell\r\n', does not speak HTTP/1.1"
+        "'SSH-2.0-northfell\r\nmore', 'begins with “SSH-2.0-northfell”'"
     })
     void aBrokenAnswerIsToldAndItsBytesAreKept(String answer, String words) {
         try (PlainServer server = once(answer)) {
