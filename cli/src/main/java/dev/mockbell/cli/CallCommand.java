@@ -22,9 +22,13 @@ import dev.mockbell.problem.Took;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.request.Attachment;
+import dev.mockbell.request.Packaging;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.sample.SampleBuilder.Detail;
+import dev.mockbell.security.MessageSecurity.KeyName;
 import dev.mockbell.sheet.HeaderBlocks;
+import dev.mockbell.sheet.Includes;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
@@ -137,6 +141,13 @@ final class CallCommand implements Callable<Integer> {
     private String environment;
 
     @Option(
+            names = "--attach",
+            paramLabel = "CID=FILE",
+            description =
+                    "Sends a file beside the envelope; a binary value cid:CID becomes its place; may be repeated.")
+    private Map<String, Path> attach = Map.of();
+
+    @Option(
             names = "--follow",
             description = "Goes on to where the answer leads; to another server without logins and certificates.")
     private boolean follow;
@@ -194,10 +205,20 @@ final class CallCommand implements Callable<Integer> {
             kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
             kept = withBlocks(MessageOutline.ofRequest(contract, bound.operation()), kept);
             kept = Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept, values);
+            List<Attachment> parts = attach.entrySet().stream()
+                    .map(e -> Attachment.of(e.getKey(), e.getValue()))
+                    .toList();
+            if (!parts.isEmpty()) {
+                MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
+                kept = kept.withBody(Includes.in(outline, kept.body(), id -> address(parts, id)));
+            }
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
                     .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
             Scope scope = scope(bench, contract, kept).with(variables);
+            if (copy != null && !parts.isEmpty()) {
+                throw Problem.input("A copy holds no parts", null, "Leave --attach or --copy away.");
+            }
             if (copy != null) {
                 console.line(new CopyOut(core.parts().expressions())
                         .of(copy, bound, kept, address, scope)
@@ -208,15 +229,19 @@ final class CallCommand implements Callable<Integer> {
             Optional<Profile> profile = profile(bench, kept, bound);
             Duration timeout = reading.timeout().orElse(CallRequest.USUAL_TIMEOUT);
             Case sending = kept;
-            CallRequest request = caller.prepare(bound, sending, address, scope, profile, folder(bench), timeout);
-            CaseCaller.Hop hop = redirect -> caller.prepare(
-                    bound,
-                    sending,
-                    Optional.of(redirect.to().toString()),
-                    scope,
-                    redirect.sameServer() ? profile : Optional.empty(),
-                    folder(bench),
-                    timeout);
+            unsigned(profile, parts);
+            CallRequest request = Packaging.of(
+                    caller.prepare(bound, sending, address, scope, profile, folder(bench), timeout), parts);
+            CaseCaller.Hop hop = redirect -> Packaging.of(
+                    caller.prepare(
+                            bound,
+                            sending,
+                            Optional.of(redirect.to().toString()),
+                            scope,
+                            redirect.sameServer() ? profile : Optional.empty(),
+                            folder(bench),
+                            timeout),
+                    parts);
             Connect by = reaching.by(caller.by(profile, request, scope, folder(bench)), reading);
             warm.join();
             Redactor redactor = scope.redactor();
@@ -255,6 +280,20 @@ final class CallCommand implements Callable<Integer> {
             }
         }
         return soapHeaders.isEmpty() ? kept : kept.withSoapHeaders(blocks.text());
+    }
+
+    private static Optional<String> address(List<Attachment> parts, String id) {
+        return parts.stream().filter(p -> p.id().equals(id)).findFirst().map(Attachment::address);
+    }
+
+    /** A signature covers what a part stands for (XOP §3.1), which is not made here. */
+    private static void unsigned(Optional<Profile> profile, List<Attachment> parts) {
+        if (!parts.isEmpty() && profile.filter(p -> p.signed() != KeyName.NONE).isPresent()) {
+            throw Problem.input(
+                    "The profile signs the message, and a signed message cannot leave values to parts here",
+                    null,
+                    "Send the value in the message itself, or choose a profile that does not sign.");
+        }
     }
 
     private void save(Exchange exchange) {

@@ -192,6 +192,18 @@ class CallAccessTest {
     }
 
     @Test
+    void aFileGoesBesideTheEnvelope() throws Exception {
+        Path map = Files.writeString(folder.resolve("map.png"), "map of the huts");
+        assertThat(anna("--attach", "map=" + map)).isZero();
+        assertThat(received)
+                .contains("Content-ID: <map>\r\n\r\nmap of the huts\r\n--")
+                .contains("Content-Type: image/png")
+                .contains(":Tie");
+        assertThat(anna("--attach", "map=" + folder.resolve("none"))).isEqualTo(2);
+        assertThat(err()).contains("The file of the part map cannot be read");
+    }
+
+    @Test
     void aBodyOfAFileKeepsTheHeaderBlocksUnlessItIsAnEnvelope() throws Exception {
         Path body = Files.writeString(folder.resolve("b.xml"), "<r:Tie xmlns:r='urn:rope'>7</r:Tie>");
         String[] call = {

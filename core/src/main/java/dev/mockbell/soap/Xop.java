@@ -16,13 +16,27 @@ import org.w3c.dom.NodeList;
  * Puts what was taken out of a message back into it: an {@code xop:Include} stands for the base64 text of the part that it
  * names (XML-binary Optimized Packaging §4). Only then is it the message that the contract speaks of.
  */
-final class Xop {
+public final class Xop {
     private static final String INCLUDE = "http://www.w3.org/2004/08/xop/include";
 
     /** Parts larger than this stay where they are, since their text would take several times their size. */
     private static final long LARGEST = 32L << 20;
 
     private Xop() {}
+
+    /** Whether a document leaves something to a part. */
+    public static boolean isIn(Document document) {
+        return document.getElementsByTagNameNS(INCLUDE, "Include").getLength() > 0;
+    }
+
+    /** Leaves the content of an element to the part of an address. */
+    public static void include(Element holder, String address) {
+        Element include = holder.getOwnerDocument().createElementNS(INCLUDE, "xop:Include");
+        include.setAttributeNS("http://www.w3.org/2000/xmlns/", "xmlns:xop", INCLUDE);
+        include.setAttribute("href", address);
+        holder.setTextContent("");
+        holder.appendChild(include);
+    }
 
     /** Resolves the includes of a document; one whose part is not there, or is too large, stays. */
     static void resolve(Document document, List<Part> parts) {

@@ -26,6 +26,11 @@ public record CallRequest(String method, URI address, List<Header> headers, Cont
         return new CallRequest(method, address, List.copyOf(all), body, timeout);
     }
 
+    /** With another body. */
+    public CallRequest with(Content other) {
+        return new CallRequest(method, address, headers, other, timeout);
+    }
+
     /** To another address. */
     public CallRequest to(URI other) {
         return new CallRequest(method, other, headers, body, timeout);

@@ -3,6 +3,7 @@ package dev.mockbell.peers;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.check.Answer;
+import dev.mockbell.content.Content;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.ContractReader;
@@ -16,9 +17,12 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.request.Attachment;
+import dev.mockbell.request.Packaging;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.schema.SecondValidator;
+import dev.mockbell.sheet.Includes;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
@@ -33,6 +37,7 @@ import dev.mockbell.xml.XmlText;
 import jakarta.xml.ws.soap.MTOMFeature;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
@@ -178,6 +183,50 @@ class ForeignServicesTest {
             byte[] photo = Base64.getDecoder()
                     .decode(answer.payload().orElseThrow().getTextContent().strip());
             assertThat(new String(photo, StandardCharsets.UTF_8)).startsWith("a photo of ");
+        }
+    }
+
+    static Stream<Named<Supplier<Peer>>> peersWithParts() {
+        return Stream.of(
+                Named.of("Metro", () -> Peer.metro(new Photos(), new MTOMFeature(0))),
+                Named.of("Metro, SOAP 1.2", () -> Peer.metro(new Photos12(), new MTOMFeature(0))),
+                Named.of("CXF", () -> Peer.cxfWithParts(new Photos())),
+                Named.of("CXF, SOAP 1.2", () -> Peer.cxfWithParts(new Photos12())));
+    }
+
+    @ParameterizedTest
+    @MethodSource("peersWithParts")
+    void aValueThatGoesAsAPartComesBack(Supplier<Peer> made) {
+        try (Peer peer = made.get()) {
+            Contract contract = read(peer);
+            for (Port port : contract.operations().get("copy")) {
+                BoundOperation bound = new BoundOperation(
+                        port, port.binding().operation("copy").orElseThrow());
+                MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
+                Case sample = Case.ofSample("", "", "peer", contract, bound, Detail.FULL);
+                String body = sample.body().replaceAll("(<(\\w+:)?photo>)[^<]*<", "$1cid:map@huts<");
+                Attachment map = new Attachment(
+                        "map@huts",
+                        "image/png",
+                        Content.of("map of the huts".repeat(9_000).getBytes(StandardCharsets.UTF_8)));
+                Case kept = sample.withBody(Includes.in(outline, body, id -> Optional.of(map.address())));
+                assertThat(kept.body()).contains("href=\"cid:map%40huts\"");
+                CaseCaller caller = new CaseCaller(http, expressions);
+                Exchange sent = caller.send(
+                        kept,
+                        Packaging.of(caller.prepare(bound, kept, Optional.empty(), Scope.EMPTY), List.of(map)),
+                        "test",
+                        Redactor.USUAL,
+                        new StopSignal());
+                SoapMessage answer = SoapMessage.of(sent.response().orElseThrow(), "the answer");
+                assertThat(answer.fault()).isEmpty();
+                assertThat(Base64.getDecoder()
+                                .decode(answer.payload()
+                                        .orElseThrow()
+                                        .getTextContent()
+                                        .strip()))
+                        .isEqualTo(map.content().bytes());
+            }
         }
     }
 }
