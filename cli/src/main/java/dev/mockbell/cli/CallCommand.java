@@ -413,7 +413,7 @@ final class CallCommand implements Callable<Integer> {
         } else if (whole) {
             exchange.response().ifPresent(this::print);
         }
-        String status = exchange.response().isPresent() ? "status " + exchange.status() + ", " : "";
+        String status = exchange.status() > 0 ? "status " + exchange.status() + ", " : "";
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
         console.note(status + Took.words(Duration.ofNanos(exchange.timing().total())) + ", "
                 + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
@@ -424,7 +424,7 @@ final class CallCommand implements Callable<Integer> {
         }
         if (exchange.response().isEmpty()) {
             console.note("--endpoint sends elsewhere, and “mockbell mock” stands in for a service.");
-        } else if (!whole) {
+        } else if (!whole && !wire && !json) {
             console.note("--wire shows the bytes that came.");
         }
     }

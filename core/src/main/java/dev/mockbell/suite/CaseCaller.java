@@ -122,7 +122,12 @@ public final class CaseCaller {
      * @throws Problem when the profile cannot be used, or a secret may not go there
      */
     public Connect by(Optional<Profile> profile, CallRequest request, Scope scope, Path folder) {
-        return profile.map(p -> p.on(connect(), Filler.of(expressions, scope), request.address(), folder))
+        return by(profile, request.address(), scope, folder);
+    }
+
+    /** As {@link #by(Optional, CallRequest, Scope, Path)}, for whatever is sent to an address. */
+    public Connect by(Optional<Profile> profile, URI address, Scope scope, Path folder) {
+        return profile.map(p -> p.on(connect(), Filler.of(expressions, scope), address, folder))
                 .orElseGet(this::connect);
     }
 

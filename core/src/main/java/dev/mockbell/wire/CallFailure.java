@@ -113,7 +113,7 @@ record CallFailure(String words, String next) {
     }
 
     private static CallFailure ofTls(Throwable failure, String where) {
-        Optional<Untrusted> untrusted = untrusted(failure);
+        Optional<Untrusted> untrusted = Untrusted.in(failure);
         if (untrusted.isPresent()) {
             return new CallFailure(
                     "The certificate of " + where + " is not trusted: "
@@ -186,15 +186,6 @@ record CallFailure(String words, String next) {
                 .map(n -> ", after " + came.get().body().size() + " of " + n + " bytes")
                 .orElse("");
         return "in the middle of the answer" + had;
-    }
-
-    private static Optional<Untrusted> untrusted(Throwable failure) {
-        for (Throwable at = failure; at != null; at = at.getCause()) {
-            if (at instanceof Untrusted found) {
-                return Optional.of(found);
-            }
-        }
-        return Optional.empty();
     }
 
     /** Whether no chain of certificates leads from the server's to one that this machine trusts (RFC 5280 §6). */

@@ -11,6 +11,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** A server's certificate that is not trusted, with all that a person needs to decide about it. */
@@ -21,26 +22,51 @@ final class Untrusted extends CertificateException {
 
     private final transient X509Certificate certificate;
 
+    /** @param why null where nothing speaks against it */
     Untrusted(X509Certificate certificate, CertificateException why) {
-        super(why.getMessage(), why);
+        super(why == null ? null : why.getMessage(), why);
         this.certificate = certificate;
+    }
+
+    /** The one that a failure comes from. */
+    static Optional<Untrusted> in(Throwable failure) {
+        for (Throwable at = failure; at != null; at = at.getCause()) {
+            if (at instanceof Untrusted found) {
+                return Optional.of(found);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Its facts. */
+    ShownCertificate shown(Optional<String> flaw) {
+        return new ShownCertificate(
+                certificate.getSubjectX500Principal().toString(),
+                names(),
+                issuer(),
+                day(certificate.getNotBefore().toInstant()),
+                day(certificate.getNotAfter().toInstant()),
+                Trust.fingerprint(certificate),
+                flaw);
     }
 
     /** Which check failed, who the certificate is for and from, until when it holds, and its fingerprint. */
     String words() {
-        return reason() + ". It is for " + certificate.getSubjectX500Principal() + names() + ", issued by "
-                + (isSelfIssued()
-                        ? "itself"
-                        : certificate.getIssuerX500Principal().toString()) + ", valid from "
-                + day(certificate.getNotBefore().toInstant()) + " until "
-                + day(certificate.getNotAfter().toInstant()) + ", SHA-256 " + Trust.fingerprint(certificate);
+        ShownCertificate shown = shown(Optional.of(reason()));
+        String hosts = shown.names().isEmpty() ? "" : " (" + shown.names() + ")";
+        return reason() + ". It is for " + shown.subject() + hosts + ", issued by " + shown.issuer() + ", valid from "
+                + shown.validFrom() + " until " + shown.validUntil() + ", SHA-256 " + shown.fingerprint();
+    }
+
+    private String issuer() {
+        return isSelfIssued() ? "itself" : certificate.getIssuerX500Principal().toString();
     }
 
     private boolean isSelfIssued() {
         return certificate.getSubjectX500Principal().equals(certificate.getIssuerX500Principal());
     }
 
-    private String reason() {
+    String reason() {
         for (Throwable at = getCause(); at != null; at = at.getCause()) {
             if (at instanceof CertificateExpiredException) {
                 return "it has expired";
@@ -58,14 +84,13 @@ final class Untrusted extends CertificateException {
 
     private String names() {
         try {
-            String all = certificate.getSubjectAlternativeNames() == null
+            return certificate.getSubjectAlternativeNames() == null
                     ? ""
                     : certificate.getSubjectAlternativeNames().stream()
                             .filter(n -> Integer.valueOf(2).equals(n.get(0))
                                     || Integer.valueOf(7).equals(n.get(0)))
                             .map(n -> Objects.toString(((List<?>) n).get(1)))
                             .collect(Collectors.joining(", "));
-            return all.isEmpty() ? "" : " (" + all + ")";
         } catch (CertificateParsingException e) {
             return "";
         }

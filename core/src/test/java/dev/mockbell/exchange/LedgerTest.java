@@ -101,6 +101,19 @@ class LedgerTest {
     }
 
     @Test
+    void theBytesOfAnAnswerWithoutAHeadComeBack() {
+        HttpMessage request = new HttpMessage("POST /s HTTP/1.1", List.of(), Content.NONE, Content.NONE);
+        HttpMessage broken = new HttpMessage("", List.of(), Content.NONE, Content.of(bytes("220 ready\r\n")));
+        try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
+            long id = ledger.add(of(request, broken)).id();
+            Message read = ledger.get(id).orElseThrow().response().orElseThrow();
+            assertThat(read.status()).isZero();
+            assertThat(read.headers()).isEmpty();
+            assertThat(read.wire().text(StandardCharsets.UTF_8)).isEqualTo("220 ready\r\n");
+        }
+    }
+
+    @Test
     void filtersPickWhatTheySay() {
         try (Ledger ledger = Ledger.open(folder.resolve("l.db"))) {
             ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<hut>Skarn</hut>"));

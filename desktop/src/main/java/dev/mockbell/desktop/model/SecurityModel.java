@@ -1,17 +1,21 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.access.Profile;
+import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.suite.Case;
+import dev.mockbell.wire.ShownCertificate;
 import dev.mockbell.wire.Trust;
+import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 
 /** The security profiles of the project, and which of them the current case calls by. */
@@ -148,6 +152,41 @@ public final class SecurityModel {
             desk.tell(problem);
             return false;
         }
+    }
+
+    /** Asks the server of an address for its certificate, and hands it on; a server that shows none is told of. */
+    public void look(URI address, Consumer<ShownCertificate> done) {
+        Optional<Profile> profile = current();
+        Scope scope = call.scope();
+        desk.tasks()
+                .run(
+                        () -> ShownCertificate.ask(
+                                address,
+                                desk.caller()
+                                        .by(
+                                                profile,
+                                                address,
+                                                scope,
+                                                desk.bench().folder())),
+                        done,
+                        desk::tell);
+    }
+
+    /**
+     * Trusts a certificate for the endpoint: in the profile that the case is called by, or in a new one for the endpoint.
+     *
+     * @return the profile's name
+     */
+    public String trustForEndpoint(URI address, ShownCertificate shown) {
+        Optional<Profile> now = current();
+        if (now.isPresent()) {
+            edit(now.get().name(), p -> p.trusting(shown.fingerprint()));
+            return now.get().name();
+        }
+        String name = free(address.getHost());
+        desk.change(p -> p.withProfile(Profile.named(name).trusting(shown.fingerprint())));
+        pickForEnvironment(name);
+        return name;
     }
 
     /**

@@ -12,6 +12,8 @@ import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.SuiteRunner;
+import java.net.URI;
+import java.net.URISyntaxException;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
@@ -76,8 +78,9 @@ final class ResponsePane extends VBox {
     private void showAnswer() {
         status.getChildren().clear();
         model.exchange().ifPresent(e -> {
+            boolean whole = model.calledProperty().get().answer().whole();
             String line = e.response()
-                    .map(r -> r.title().replaceFirst("^HTTP/\\S+ ", ""))
+                    .map(r -> whole ? r.title().replaceFirst("^HTTP/\\S+ ", "") : "no whole answer")
                     .orElse("no answer");
             Label code = Parts.text(
                     line,
@@ -86,7 +89,7 @@ final class ResponsePane extends VBox {
                             ? "fine"
                             : e.outcome() == Exchange.Outcome.FAULT
                                     ? "fault"
-                                    : e.status() / 100 == 2 ? "fine" : "failed");
+                                    : whole && e.status() / 100 == 2 ? "fine" : "failed");
             code.setId("status");
             status.getChildren()
                     .addAll(
@@ -151,11 +154,41 @@ final class ResponsePane extends VBox {
         Button again = Parts.button("Send again", "Ctrl+Enter", model::sendOrStop);
         FlowPane next = new FlowPane(8, 8, other, mock, again);
         next.setAlignment(Pos.CENTER);
-        VBox box = new VBox(12, centred(flaw, "strong"), next);
+        secure(called.answer().exchange()).ifPresent(address -> {
+            Button look = Parts.button(
+                    "Look at the certificate",
+                    "Asks the server for it, and sends nothing",
+                    () -> model.security()
+                            .look(
+                                    address,
+                                    shown ->
+                                            body.getChildren().setAll(new CertificateQuestion(model, address, shown))));
+            look.setId("look-at-certificate");
+            next.getChildren().add(0, look);
+        });
+        // what happened first, then all that is to be known of it
+        int first = flaw.indexOf(". ") + 1;
+        VBox box = first == 0
+                ? new VBox(12, centred(flaw, "strong"), next)
+                : new VBox(
+                        12,
+                        centred(flaw.substring(0, first), "strong"),
+                        centred(flaw.substring(first).strip(), "second"),
+                        next);
         box.setPadding(new Insets(12));
         box.setAlignment(Pos.CENTER);
         box.setMaxHeight(Region.USE_PREF_SIZE);
         return box;
+    }
+
+    /** Where TLS was to be spoken. */
+    private static Optional<URI> secure(Exchange exchange) {
+        try {
+            return Optional.of(new URI(exchange.endpoint()))
+                    .filter(a -> "https".equalsIgnoreCase(a.getScheme()) && a.getHost() != null);
+        } catch (URISyntaxException noAddress) {
+            return Optional.empty();
+        }
     }
 
     private static Label centred(String words, String kind) {

@@ -9,6 +9,8 @@ import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.project.Project;
 import dev.mockbell.security.MessageSecurity;
+import dev.mockbell.wire.Certificates;
+import dev.mockbell.wire.PlainServer;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
@@ -19,6 +21,7 @@ import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** A profile is made, filled and picked where the request is, and the call goes by it. */
 class SecurityFaceTest extends OnDesktop {
@@ -171,5 +174,32 @@ class SecurityFaceTest extends OnDesktop {
         hand.press(KeyCode.ENTER);
         hand.await("the certificate", () -> profile().fingerprints().size() == 1);
         shoot("security-trust");
+    }
+
+    @Test
+    void aCertificateThatIsNotTrustedIsShownWholeAndTrustedForTheEndpoint(@TempDir Path folder) throws Exception {
+        try (PlainServer server = PlainServer.secure(
+                Certificates.of("localhost", folder).server(),
+                (r, out, s) -> out.write(PlainServer.ok(ANSWER).getBytes(StandardCharsets.UTF_8)))) {
+            hand.type("#endpoint", server.address());
+            hand.press(KeyCode.ENTER);
+            send();
+            assertThat(status()).isZero();
+            shoot("untrusted");
+            hand.click("#look-at-certificate");
+            hand.await("the certificate", () -> hand.find("#trust-certificate").isPresent());
+            assertThat(hand.shows("CN=localhost")).isTrue();
+            assertThat(hand.shows("itself")).isTrue();
+            shoot("certificate");
+            assertThat(server.requests()).isEmpty();
+            hand.click("#trust-certificate");
+            hand.await(
+                    "the profile",
+                    () -> project().current().security("peaks", "Peaks11").equals("localhost"));
+            shoot("certificate-trusted");
+            send();
+            assertThat(status()).isEqualTo(200);
+            assertThat(server.requests()).hasSize(1);
+        }
     }
 }
