@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import javafx.beans.InvalidationListener;
 
 /** The security profiles of the project, and which of them the current case calls by. */
 public final class SecurityModel {
@@ -26,6 +27,11 @@ public final class SecurityModel {
     SecurityModel(Desk desk, CallModel call) {
         this.desk = desk;
         this.call = call;
+    }
+
+    /** Runs whenever a profile, or what picks one, may have changed. */
+    public void onChange(Runnable action) {
+        desk.projectProperty().addListener((InvalidationListener) o -> action.run());
     }
 
     /** All of the project, in their order. */

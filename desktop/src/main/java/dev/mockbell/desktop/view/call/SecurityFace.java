@@ -35,6 +35,7 @@ final class SecurityFace extends VBox {
     private final SecurityModel model;
     private final FlowPane picks = new FlowPane(7, 6);
     private final VBox rows = new VBox();
+    private List<Object> shown = List.of();
 
     SecurityFace(SecurityModel model) {
         this.model = model;
@@ -45,10 +46,29 @@ final class SecurityFace extends VBox {
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(picks, scroll);
+        model.onChange(this::keepUp);
+    }
+
+    /** Profiles are made, picked and trusted elsewhere too; a value that is typed here does not lay the face out anew. */
+    private void keepUp() {
+        if (!shown.equals(seen())) {
+            show();
+        }
+    }
+
+    private List<Object> seen() {
+        return List.of(
+                model.picked(),
+                model.byEnvironment(),
+                model.environment(),
+                model.profiles().stream().map(Profile::name).toList(),
+                model.current().map(Profile::fingerprints),
+                model.current().map(Profile::authorities));
     }
 
     /** Shows what is so now. */
     void show() {
+        shown = seen();
         picks.getChildren().setAll(Parts.text("this case uses", "second", "table-text"));
         String usual = model.byEnvironment();
         chip(

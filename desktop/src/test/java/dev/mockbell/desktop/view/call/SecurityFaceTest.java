@@ -196,6 +196,7 @@ class SecurityFaceTest extends OnDesktop {
             hand.await(
                     "the profile",
                     () -> project().current().security("peaks", "Peaks11").equals("localhost"));
+            hand.await("the face", () -> hand.shows("as in Local (localhost)"));
             shoot("certificate-trusted");
             send();
             assertThat(status()).isEqualTo(200);
