@@ -103,16 +103,23 @@ public final class CaseCaller {
             if (redirect.isEmpty()) {
                 break;
             }
-            all.set(
-                    all.size() - 1,
-                    last.withOutcome(
-                            last.outcome(),
-                            redactor.text("leads on to " + redirect.get().to())));
+            String leads = "leads on to " + redirect.get().to();
+            try {
+                asked = redirect.get().without(hop.to(redirect.get()));
+            } catch (Problem refused) {
+                // what was sent and what came is kept, whatever becomes of the rest
+                all.set(all.size() - 1, noted(last, Outcome.FAILED, leads + ", but " + refused.getMessage(), redactor));
+                break;
+            }
+            all.set(all.size() - 1, noted(last, last.outcome(), leads, redactor));
             way = redirect.get().by(way);
-            asked = redirect.get().without(hop.to(redirect.get()));
             all.addAll(converse(kept, asked, way, origin, redactor, stop));
         }
         return all;
+    }
+
+    private static Exchange noted(Exchange exchange, Outcome outcome, String note, Redactor redactor) {
+        return exchange.withOutcome(outcome, redactor.text(note));
     }
 
     /**

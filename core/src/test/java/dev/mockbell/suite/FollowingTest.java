@@ -7,6 +7,7 @@ import dev.mockbell.content.Header;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
@@ -51,6 +52,14 @@ class FollowingTest {
     }
 
     private List<Exchange> follow(PlainServer server, Connect by) {
+        return follow(server, by, CallRequest::to);
+    }
+
+    private interface Made {
+        CallRequest to(CallRequest request, URI address);
+    }
+
+    private List<Exchange> follow(PlainServer server, Connect by, Made made) {
         CallRequest request = new CallRequest(
                 "POST",
                 URI.create(server.address()),
@@ -68,7 +77,7 @@ class FollowingTest {
                         "test",
                         Redactor.USUAL,
                         new StopSignal(),
-                        redirect -> request.to(redirect.to()));
+                        redirect -> made.to(request, redirect.to()));
     }
 
     private static final Connect ANNA = Connect.USUAL.withLogin(Optional.of(new Login.Basic("anna", "s3cret-word")));
@@ -106,6 +115,20 @@ class FollowingTest {
                     .doesNotContainIgnoringCase("authorization")
                     .doesNotContainIgnoringCase("cookie")
                     .endsWith("<a/>");
+        }
+    }
+
+    @Test
+    void whatMayNotGoThereEndsItAndWhatCameIsKept() {
+        try (PlainServer server = leading(307, "http://other.northfell.example/")) {
+            List<Exchange> all = follow(server, ANNA, (request, address) -> {
+                throw Problem.input("The secret may not go to " + address.getHost(), null, "Allow it.");
+            });
+            assertThat(all).hasSize(1);
+            assertThat(all.get(0).outcome()).isEqualTo(Outcome.FAILED);
+            assertThat(all.get(0).note())
+                    .startsWith("leads on to http://other.northfell.example/, but The secret may not go to other.");
+            assertThat(all.get(0).response().orElseThrow().status()).isEqualTo(307);
         }
     }
 
