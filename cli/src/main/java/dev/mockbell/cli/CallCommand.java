@@ -203,14 +203,13 @@ final class CallCommand implements Callable<Integer> {
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
             kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
-            kept = withBlocks(MessageOutline.ofRequest(contract, bound.operation()), kept);
-            kept = Values.set(MessageOutline.ofRequest(contract, bound.operation()), kept, values);
+            MessageOutline asks = MessageOutline.ofRequest(contract, bound.operation());
+            kept = Values.set(asks, withBlocks(asks, kept), values);
             List<Attachment> parts = attach.entrySet().stream()
                     .map(e -> Attachment.of(e.getKey(), e.getValue()))
                     .toList();
             if (!parts.isEmpty()) {
-                MessageOutline outline = MessageOutline.ofRequest(contract, bound.operation());
-                kept = kept.withBody(Includes.in(outline, kept.body(), id -> address(parts, id)));
+                kept = kept.withBody(Includes.in(asks, kept.body(), id -> address(parts, id)));
             }
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
@@ -266,7 +265,10 @@ final class CallCommand implements Callable<Integer> {
 
     /** With the blocks of files behind its own, a declared one in its place. */
     private Case withBlocks(MessageOutline outline, Case kept) {
-        if (!soapHeaders.isEmpty() && Envelope.isEnvelope(kept.body())) {
+        if (soapHeaders.isEmpty()) {
+            return kept;
+        }
+        if (Envelope.isEnvelope(kept.body())) {
             throw Problem.input(
                     "The body is a whole envelope, which has its header with it",
                     null,
@@ -279,7 +281,7 @@ final class CallCommand implements Callable<Integer> {
                 blocks = blocks.with(block);
             }
         }
-        return soapHeaders.isEmpty() ? kept : kept.withSoapHeaders(blocks.text());
+        return kept.withSoapHeaders(blocks.text());
     }
 
     private static Optional<String> address(List<Attachment> parts, String id) {

@@ -14,6 +14,7 @@ import dev.mockbell.wire.Trust;
 import java.net.URI;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -128,7 +129,7 @@ public record Profile(
 
     /** Trusting one more certificate. */
     public Profile trusting(String fingerprint) {
-        List<String> more = new java.util.ArrayList<>(fingerprints);
+        List<String> more = new ArrayList<>(fingerprints);
         more.add(fingerprint);
         return withTrust(more, authorities);
     }

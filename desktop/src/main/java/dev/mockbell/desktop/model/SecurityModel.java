@@ -160,8 +160,12 @@ public final class SecurityModel {
         }
     }
 
-    /** Asks the server of an address for its certificate, and hands it on; a server that shows none is told of. */
-    public void look(URI address, Consumer<ShownCertificate> done) {
+    /**
+     * Asks the server of an address for its certificate.
+     *
+     * @param failed runs when it shows none, which is told
+     */
+    public void look(URI address, Consumer<ShownCertificate> done, Runnable failed) {
         Optional<Profile> profile = current();
         Scope scope = call.scope();
         desk.tasks()
@@ -175,7 +179,10 @@ public final class SecurityModel {
                                                 scope,
                                                 desk.bench().folder())),
                         done,
-                        desk::tell);
+                        problem -> {
+                            desk.tell(problem);
+                            failed.run();
+                        });
     }
 
     /**

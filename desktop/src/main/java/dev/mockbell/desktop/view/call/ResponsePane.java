@@ -155,14 +155,9 @@ final class ResponsePane extends VBox {
         FlowPane next = new FlowPane(8, 8, other, mock, again);
         next.setAlignment(Pos.CENTER);
         secure(called.answer().exchange()).ifPresent(address -> {
-            Button look = Parts.button(
-                    "Look at the certificate",
-                    "Asks the server for it, and sends nothing",
-                    () -> model.security()
-                            .look(
-                                    address,
-                                    shown ->
-                                            body.getChildren().setAll(new CertificateQuestion(model, address, shown))));
+            Button look =
+                    Parts.button("Look at the certificate", "Asks the server for it, and sends nothing", () -> {});
+            look.setOnAction(e -> look(called, address, look));
             look.setId("look-at-certificate");
             next.getChildren().add(0, look);
         });
@@ -179,6 +174,20 @@ final class ResponsePane extends VBox {
         box.setAlignment(Pos.CENTER);
         box.setMaxHeight(Region.USE_PREF_SIZE);
         return box;
+    }
+
+    /** Asks once at a time; what comes when another answer stands there is not shown. */
+    private void look(SuiteRunner.Called called, URI address, Button asked) {
+        asked.setDisable(true);
+        model.security()
+                .look(
+                        address,
+                        shown -> {
+                            if (model.calledProperty().get() == called) {
+                                body.getChildren().setAll(new CertificateQuestion(model, address, shown));
+                            }
+                        },
+                        () -> asked.setDisable(false));
     }
 
     /** Where TLS was to be spoken. */
