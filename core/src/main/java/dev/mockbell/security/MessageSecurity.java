@@ -5,7 +5,6 @@ import dev.mockbell.wire.ClientKey;
 import dev.mockbell.xml.Xml;
 import java.time.Duration;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Optional;
 import org.apache.wss4j.common.WSEncryptionPart;
 import org.apache.wss4j.common.crypto.Merlin;
@@ -189,10 +188,5 @@ public record MessageSecurity(
             signature.getParts().add(new WSEncryptionPart("Timestamp", WSConstants.WSU_NS, "Element"));
         }
         signature.build(crypto);
-    }
-
-    /** What is signed, for people. */
-    public List<String> signed() {
-        return signing.isEmpty() ? List.of() : life.isPresent() ? List.of("Body", "Timestamp") : List.of("Body");
     }
 }
