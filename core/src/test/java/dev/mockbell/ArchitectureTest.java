@@ -15,6 +15,7 @@ class ArchitectureTest {
     /** From the bottom up: a package may use those before it, never those behind it. */
     private static final List<String> ORDER = List.of(
             "problem",
+            "choice",
             "task",
             "file",
             "content",

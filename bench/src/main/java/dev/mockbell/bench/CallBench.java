@@ -4,11 +4,11 @@ import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.expression.Scope;
 import dev.mockbell.file.UserFolders;
-import dev.mockbell.redact.Redactor;
+import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Proxies;
 import java.io.BufferedReader;
@@ -39,6 +39,7 @@ import org.apache.hc.core5.http.ContentType;
  * the bare HTTP library, both with a connection of their own.
  */
 final class CallBench {
+    private static final Contract STAY = Stay.contract();
     private static final int PROCESSES = 20;
     private static final int CALLS = 10;
     private static final int COUNTED = 2_000;
@@ -103,8 +104,7 @@ final class CallBench {
             Path home = Files.createTempDirectory("bench-call-");
             try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none())) {
                 CompletableFuture<Void> warm = core.warmUp();
-                Contract contract = Stay.contract();
-                BoundOperation bound = contract.operation("Book", null).orElseThrow();
+                BoundOperation bound = STAY.operation("Book", null).orElseThrow();
                 CaseCaller caller = core.caller();
                 warm.join();
                 StringBuilder line = new StringBuilder();
@@ -119,13 +119,9 @@ final class CallBench {
 
     private static double millis(CaseCaller caller, BoundOperation bound, String address) {
         Case kept = Stay.kept();
-        List<Exchange> made = caller.converse(
-                kept,
-                caller.prepare(bound, kept, Optional.of(address), Scope.EMPTY),
-                caller.connect(),
-                "bench",
-                Redactor.USUAL,
-                new StopSignal());
+        PreparedCall call = caller.prepare(CallSetup.plain(STAY, bound, kept, Optional.of(address)));
+        // a connection of its own, as the bare library has it
+        List<Exchange> made = caller.send(call.by(call.by().keeping(false)), "bench", new StopSignal());
         Exchange exchange = made.get(made.size() - 1);
         if (exchange.response().isEmpty()) {
             throw new IllegalStateException(exchange.note());
@@ -141,7 +137,7 @@ final class CallBench {
                         .disableAutomaticRetries()
                         .build()) {
             bare.start();
-            BoundOperation bound = Stay.contract().operation("Book", null).orElseThrow();
+            BoundOperation bound = STAY.operation("Book", null).orElseThrow();
             CaseCaller caller = core.caller();
             List<Double> ours = new ArrayList<>();
             List<Double> plain = new ArrayList<>();

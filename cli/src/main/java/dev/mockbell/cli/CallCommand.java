@@ -22,19 +22,16 @@ import dev.mockbell.problem.Took;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.request.Attachment;
-import dev.mockbell.request.Packaging;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.sample.SampleBuilder.Detail;
-import dev.mockbell.security.MessageSecurity.KeyName;
 import dev.mockbell.sheet.HeaderBlocks;
-import dev.mockbell.sheet.Includes;
 import dev.mockbell.soap.Envelope;
+import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.CopyOut;
+import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.wire.CallRequest;
-import dev.mockbell.wire.Connect;
 import java.io.IOException;
 import java.io.Reader;
 import java.nio.charset.StandardCharsets;
@@ -141,18 +138,6 @@ final class CallCommand implements Callable<Integer> {
     private String environment;
 
     @Option(
-            names = "--attach",
-            paramLabel = "CID=FILE",
-            description =
-                    "Sends a file beside the envelope; a binary value cid:CID becomes its place; may be repeated.")
-    private Map<String, Path> attach = Map.of();
-
-    @Option(
-            names = "--follow",
-            description = "Goes on to where the answer leads; to another server without logins and certificates.")
-    private boolean follow;
-
-    @Option(
             names = "--save-parts",
             paramLabel = "DIR",
             description = "Saves the parts that came beside the envelope as files.")
@@ -175,6 +160,9 @@ final class CallCommand implements Callable<Integer> {
 
     @Mixin
     private Reaching reaching = new Reaching();
+
+    @Mixin
+    private Delivering delivering = new Delivering();
 
     @Mixin
     private SecretsTo secretsTo = new SecretsTo();
@@ -203,55 +191,37 @@ final class CallCommand implements Callable<Integer> {
                                     + String.join(", ", contract.operations().keySet()) + "."));
             Case kept = kept(project, name, contract, bound);
             kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
+            kept = kept.withDelivery(delivering.over(kept.delivery()));
             MessageOutline asks = MessageOutline.ofRequest(contract, bound.operation());
             kept = Values.set(asks, withBlocks(asks, kept), values);
-            List<Attachment> parts = attach.entrySet().stream()
-                    .map(e -> Attachment.of(e.getKey(), e.getValue()))
-                    .toList();
-            if (!parts.isEmpty()) {
-                kept = kept.withBody(Includes.in(asks, kept.body(), id -> address(parts, id)));
-            }
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             Optional<String> address = Optional.ofNullable(endpoint)
                     .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
             Scope scope = scope(bench, contract, kept).with(variables);
-            if (copy != null && !parts.isEmpty()) {
-                throw Problem.input("A copy holds no parts", null, "Leave --attach or --copy away.");
-            }
+            CallSetup setup = new CallSetup(
+                    contract,
+                    bound,
+                    kept,
+                    address,
+                    scope,
+                    profile(bench, kept, bound),
+                    bench.map(ProjectBench::folder).orElse(Path.of("")),
+                    delivering.parts(),
+                    reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
             if (copy != null) {
-                console.line(new CopyOut(core.parts().expressions())
-                        .of(copy, bound, kept, address, scope)
-                        .stripTrailing());
+                console.line(copied(core, setup));
                 return 0;
             }
             CaseCaller caller = core.parts().caller();
-            Optional<Profile> profile = profile(bench, kept, bound);
-            Duration timeout = reading.timeout().orElse(CallRequest.USUAL_TIMEOUT);
-            Case sending = kept;
-            unsigned(profile, parts);
-            CallRequest request = Packaging.of(
-                    caller.prepare(bound, sending, address, scope, profile, folder(bench), timeout), parts);
-            CaseCaller.Hop hop = redirect -> Packaging.of(
-                    caller.prepare(
-                            bound,
-                            sending,
-                            Optional.of(redirect.to().toString()),
-                            scope,
-                            redirect.sameServer() ? profile : Optional.empty(),
-                            folder(bench),
-                            timeout),
-                    parts);
-            Connect by = reaching.by(caller.by(profile, request, scope, folder(bench)), reading);
+            PreparedCall ready = caller.prepare(setup);
+            PreparedCall call = ready.by(reaching.by(ready.by().keeping(false), reading));
             warm.join();
-            Redactor redactor = scope.redactor();
-            List<Exchange> all = follow
-                    ? caller.follow(sending, request, by, "command line", redactor, core.stop(), hop)
-                    : caller.converse(sending, request, by, "command line", redactor, core.stop());
+            List<Exchange> all = caller.send(call, "command line", core.stop());
             // what the server said before it was told who is there, and what led elsewhere, is on the ledger too
             all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
-            Exchange sent = all.get(all.size() - 1);
+            Redactor redactor = scope.redactor();
             Answer answer = Answer.of(
-                            sent,
+                            all.get(all.size() - 1),
                             MessageOutline.ofAnswer(contract, bound.operation()),
                             core.parts().expressions())
                     .masked(redactor);
@@ -284,18 +254,13 @@ final class CallCommand implements Callable<Integer> {
         return kept.withSoapHeaders(blocks.text());
     }
 
-    private static Optional<String> address(List<Attachment> parts, String id) {
-        return parts.stream().filter(p -> p.id().equals(id)).findFirst().map(Attachment::address);
-    }
-
-    /** A signature covers what a part stands for (XOP §3.1), which is not made here. */
-    private static void unsigned(Optional<Profile> profile, List<Attachment> parts) {
-        if (!parts.isEmpty() && profile.filter(p -> p.signed() != KeyName.NONE).isPresent()) {
-            throw Problem.input(
-                    "The profile signs the message, and a signed message cannot leave values to parts here",
-                    null,
-                    "Send the value in the message itself, or choose a profile that does not sign.");
+    private String copied(CommandCore core, CallSetup setup) {
+        if (!setup.parts().isEmpty() || !setup.kept().parts().isEmpty()) {
+            throw Problem.input("A copy holds no parts", null, "Leave --attach or --copy away.");
         }
+        return new CopyOut(core.parts().expressions())
+                .of(copy, setup.bound(), setup.kept(), setup.endpoint(), setup.scope())
+                .stripTrailing();
     }
 
     private void save(Exchange exchange) {
@@ -318,10 +283,6 @@ final class CallCommand implements Callable<Integer> {
                     "Security profiles are kept in projects", source, "Give a project's folder, not a WSDL.");
         }
         return bench.flatMap(b -> b.profile(picking, bound.port().name()));
-    }
-
-    private static Path folder(Optional<ProjectBench> bench) {
-        return bench.map(ProjectBench::folder).orElse(Path.of(""));
     }
 
     /** Headers of the command line take the place of those of their names. */
@@ -452,6 +413,12 @@ final class CallCommand implements Callable<Integer> {
         timing.put("sendMillis", e.timing().send() / 1e6);
         timing.put("waitMillis", e.timing().await() / 1e6);
         timing.put("receiveMillis", e.timing().receive() / 1e6);
+        e.secured().ifPresent(t -> {
+            ObjectNode tls = node.putObject("tls");
+            tls.put("version", t.version());
+            tls.put("cipher", t.cipher());
+            t.chain().forEach(tls.withArray("chain")::add);
+        });
         String request = e.request().text();
         node.put("request", redactor == null ? request : redactor.message(request));
         e.response().ifPresent(r -> {

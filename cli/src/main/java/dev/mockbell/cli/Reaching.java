@@ -5,6 +5,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.ProxyLogin;
 import dev.mockbell.wire.Trust;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -52,6 +53,15 @@ final class Reaching {
             description = "The environment variable with the password of that file.")
     private String clientPassword;
 
+    @Option(names = "--proxy-user", paramLabel = "NAME", description = "Who logs in at the proxy.")
+    private String proxyUser;
+
+    @Option(
+            names = "--proxy-password-env",
+            paramLabel = "VARIABLE",
+            description = "The environment variable with the password there.")
+    private String proxyPassword;
+
     /** The HTTP headers that were asked for. */
     List<Header> headers() {
         List<Header> found = new ArrayList<>();
@@ -79,6 +89,12 @@ final class Reaching {
         Trust given = new Trust(fingerprints, authorities, client);
         return usual.with(given.isUsual() ? usual.trust() : given.and(usual.trust()))
                 .with(new Connect.Timeouts(connect, answer, whole))
-                .withLogin(reading.login().or(usual::login));
+                .withLogin(reading.login().or(usual::login))
+                .withProxyLogin(proxyLogin().or(usual::proxyLogin));
+    }
+
+    private Optional<ProxyLogin> proxyLogin() {
+        return Optional.ofNullable(proxyUser)
+                .map(u -> new ProxyLogin(u, proxyPassword == null ? "" : Reading.variable(proxyPassword)));
     }
 }

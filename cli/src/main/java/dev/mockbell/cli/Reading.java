@@ -32,7 +32,8 @@ final class Reading {
     @Option(
             names = "--proxy",
             paramLabel = "HOST:PORT",
-            description = "The HTTP proxy; http_proxy, https_proxy and no_proxy are heeded otherwise.")
+            description =
+                    "The HTTP proxy, or socks://HOST:PORT; http_proxy, https_proxy and no_proxy are heeded otherwise.")
     private String proxy;
 
     @Option(

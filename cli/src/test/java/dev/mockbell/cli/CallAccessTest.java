@@ -233,7 +233,7 @@ class CallAccessTest {
         run("contract", "import", wsdl.toString(), "--project", project.toString(), "--name", "rope");
         ProjectStore store = new ProjectStore();
         Project opened = store.open(project)
-                .withProfile(Profile.named("Anna").with(Profile.Way.WHEN_ASKED, "anna", "{$word}"))
+                .withProfile(Profile.named("Anna").with(new Profile.Who(Profile.Way.WHEN_ASKED, "anna", "{$word}")))
                 .withSecurity("rope", "Http", "Anna")
                 .withEnvironmentVariables(List.of(new Variable("word", System.getenv("PATH"), false)));
         store.saveSettings(opened);

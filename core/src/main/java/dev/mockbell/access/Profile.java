@@ -1,19 +1,24 @@
 package dev.mockbell.access;
 
+import dev.mockbell.choice.Choice;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
+import dev.mockbell.request.KeyFiles;
 import dev.mockbell.request.SecurityText;
-import dev.mockbell.security.MessageSecurity.KeyName;
-import dev.mockbell.security.MessageSecurity.Token;
+import dev.mockbell.security.AnswerSecurity;
+import dev.mockbell.security.KeyName;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
+import dev.mockbell.wire.Proxies;
+import dev.mockbell.wire.ProxyLogin;
 import dev.mockbell.wire.Trust;
 import java.net.URI;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.security.cert.X509Certificate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -24,31 +29,13 @@ import java.util.function.UnaryOperator;
  * How a protected endpoint is reached. Texts may hold expressions; what is secret belongs into a secret variable, so that it is
  * never in the project.
  *
- * @param user who logs in; for a way that has a name
- * @param secret the password or the token
- * @param fingerprints SHA-256 of certificates that are trusted whatever else speaks against them
- * @param authorities files of the project with certificates that issue others
- * @param clientCertificate file with what the client proves itself with: of the project, or anywhere when a secret names it;
- *     empty for none
- * @param clientPassword opens that file
- * @param token whether a UsernameToken goes with the message, with {@code user} and {@code secret}
- * @param life seconds that the message holds by its timestamp; 0 for no timestamp
- * @param signed how a signature by the client's certificate names its key; NONE for no signature
+ * @param own what the client proves itself, signs and decrypts with
+ * @param via the proxy on the way
+ * @param message what messages carry themselves
  */
-public record Profile(
-        String name,
-        Way way,
-        String user,
-        String secret,
-        List<String> fingerprints,
-        List<String> authorities,
-        String clientCertificate,
-        String clientPassword,
-        Token token,
-        int life,
-        KeyName signed) {
+public record Profile(String name, Who login, Trusted trusted, Own own, Via via, Protection message) {
     /** How it logs in over HTTP. */
-    public enum Way {
+    public enum Way implements Choice {
         NONE("none", "Nobody logs in"),
         /** By Digest or Basic, as the server asks. */
         WHEN_ASKED("whenAsked", "When asked, by Digest or Basic"),
@@ -64,124 +51,149 @@ public record Profile(
             this.title = title;
         }
 
-        /** As in files. */
+        @Override
         public String code() {
             return code;
         }
 
-        /** For people. */
+        @Override
         public String title() {
             return title;
         }
+    }
 
-        /** The way of that code. */
-        public static Way of(String code) {
-            for (Way way : values()) {
-                if (way.code.equals(code)) {
-                    return way;
-                }
-            }
-            return NONE;
+    /**
+     * Who calls.
+     *
+     * @param user for a way that has a name, and for a UsernameToken
+     * @param secret the password or the token
+     */
+    public record Who(Way way, String user, String secret) {
+        public static final Who NOBODY = new Who(Way.NONE, "", "");
+    }
+
+    /**
+     * Which servers are trusted, beside those that this machine trusts.
+     *
+     * @param fingerprints SHA-256 of certificates that are trusted whatever else speaks against them
+     * @param authorities files of the project with certificates that issue others
+     */
+    public record Trusted(List<String> fingerprints, List<String> authorities) {
+        public static final Trusted USUAL = new Trusted(List.of(), List.of());
+
+        public Trusted {
+            fingerprints = List.copyOf(fingerprints);
+            authorities = List.copyOf(authorities);
         }
     }
 
-    public Profile {
-        fingerprints = List.copyOf(fingerprints);
-        authorities = List.copyOf(authorities);
+    /**
+     * The client's own certificate with its key.
+     *
+     * @param file of the project, or anywhere when a secret names it; empty for none
+     * @param password opens that file
+     */
+    public record Own(String file, String password) {
+        public static final Own NONE = new Own("", "");
     }
 
-    /** The same under another name. */
-    public Profile under(String other) {
-        return new Profile(
-                other,
-                way,
-                user,
-                secret,
-                fingerprints,
-                authorities,
-                clientCertificate,
-                clientPassword,
-                token,
-                life,
-                signed);
+    /**
+     * A proxy.
+     *
+     * @param address {@code host:port} for one of HTTP, {@code socks://host:port}; empty for the one that is used anyway
+     * @param user who logs in there; empty for nobody
+     */
+    public record Via(String address, String user, String secret) {
+        public static final Via USUAL = new Via("", "", "");
     }
 
     /** One that does nothing yet. */
     public static Profile named(String name) {
-        return new Profile(name, Way.NONE, "", "", List.of(), List.of(), "", "", Token.NONE, 0, KeyName.NONE);
+        return new Profile(name, Who.NOBODY, Trusted.USUAL, Own.NONE, Via.USUAL, Protection.NONE);
     }
 
-    /** With another way to log in. */
-    public Profile with(Way other, String newUser, String newSecret) {
-        return new Profile(
-                name,
-                other,
-                newUser,
-                newSecret,
-                fingerprints,
-                authorities,
-                clientCertificate,
-                clientPassword,
-                token,
-                life,
-                signed);
+    /** The same under another name. */
+    public Profile under(String other) {
+        return new Profile(other, login, trusted, own, via, message);
+    }
+
+    public Profile with(Who other) {
+        return new Profile(name, other, trusted, own, via, message);
+    }
+
+    public Profile with(Trusted other) {
+        return new Profile(name, login, other, own, via, message);
+    }
+
+    public Profile with(Own other) {
+        return new Profile(name, login, trusted, other, via, message);
+    }
+
+    public Profile with(Via other) {
+        return new Profile(name, login, trusted, own, other, message);
+    }
+
+    public Profile with(Protection other) {
+        return new Profile(name, login, trusted, own, via, other);
     }
 
     /** Trusting one more certificate. */
     public Profile trusting(String fingerprint) {
-        List<String> more = new ArrayList<>(fingerprints);
+        List<String> more = new ArrayList<>(trusted.fingerprints);
         more.add(fingerprint);
-        return withTrust(more, authorities);
+        return with(new Trusted(more, trusted.authorities));
     }
 
-    /** Trusting others. */
-    public Profile withTrust(List<String> newFingerprints, List<String> newAuthorities) {
-        return new Profile(
-                name,
-                way,
-                user,
-                secret,
-                newFingerprints,
-                newAuthorities,
-                clientCertificate,
-                clientPassword,
-                token,
-                life,
-                signed);
-    }
-
-    /** With another client's certificate. */
-    public Profile withClient(String file, String password) {
-        return new Profile(name, way, user, secret, fingerprints, authorities, file, password, token, life, signed);
-    }
-
-    /** With other things that the message itself carries. */
-    public Profile carrying(Token newToken, int newLife, KeyName newSigned) {
-        return new Profile(
-                name,
-                way,
-                user,
-                secret,
-                fingerprints,
-                authorities,
-                clientCertificate,
-                clientPassword,
-                newToken,
-                newLife,
-                newSigned);
-    }
-
-    /** What the message itself carries. */
+    /** What the message itself carries; a file is read once as long as this is kept. */
     public SecurityText message(Path project) {
         return new SecurityText(
-                token,
-                Braces.parse(user),
-                Braces.parse(secret),
-                life,
-                signed,
-                Braces.parse(clientCertificate),
-                Braces.parse(clientPassword),
-                path -> client(path, new Inside(project), project));
+                message.addressee(),
+                message.token(),
+                Braces.parse(login.user),
+                Braces.parse(login.secret),
+                message.life(),
+                message.signature().name(),
+                message.signature().headers(),
+                message.encryption().name(),
+                message.encryption().cipher(),
+                Braces.parse(own.file),
+                Braces.parse(own.password),
+                Braces.parse(message.serviceCertificate()),
+                files(project));
+    }
+
+    private KeyFiles files(Path project) {
+        Inside inside = new Inside(project);
+        return new KeyFiles(path -> own(path, inside, project), path -> inside.resolve(project, path));
+    }
+
+    /**
+     * How answers from an address are judged and decrypted; empty when they are taken as they come.
+     *
+     * @throws Problem when an expression gives no value, or a file cannot be read
+     */
+    public Optional<AnswerSecurity> answers(Filler filler, URI address, Path project) {
+        if (!message.checksAnswers()) {
+            return Optional.empty();
+        }
+        Filler allowed = filler.forHost(address.getHost());
+        UnaryOperator<String> fill = text -> allowed.fill(Braces.parse(text));
+        KeyFiles files = files(project);
+        List<X509Certificate> signers = new ArrayList<>();
+        if (!message.serviceCertificate().isBlank()) {
+            signers.addAll(files.certificates(fill.apply(message.serviceCertificate())));
+        }
+        trusted.authorities.forEach(a -> signers.addAll(files.certificates(fill.apply(a))));
+        Optional<ClientKey.Opened> key = own.file.isBlank()
+                ? Optional.empty()
+                : Optional.of(files.key(fill.apply(own.file), fill.apply(own.password)));
+        return Optional.of(new AnswerSecurity(key, signers, message.addressee().actor()));
+    }
+
+    /** Whether what the message means is protected against change, so that it cannot be put together from parts later. */
+    public boolean signsOrEncrypts() {
+        return message.signature().name() != KeyName.NONE
+                || message.encryption().name() != KeyName.NONE;
     }
 
     /**
@@ -196,21 +208,32 @@ public record Profile(
         Filler allowed = filler.forHost(address.getHost());
         UnaryOperator<String> fill = text -> allowed.fill(Braces.parse(text));
         Inside inside = new Inside(project);
-        List<Path> issuers = authorities.stream()
+        List<Path> issuers = trusted.authorities.stream()
                 .map(a -> inside.resolve(project, fill.apply(a)))
                 .toList();
-        Optional<ClientKey> client = clientCertificate.isBlank()
+        Optional<ClientKey> client = own.file.isBlank()
                 ? Optional.empty()
-                : Optional.of(new ClientKey(
-                        client(fill.apply(clientCertificate), inside, project), fill.apply(clientPassword)));
-        return usual.with(new Trust(Set.copyOf(fingerprints), issuers, client))
+                : Optional.of(new ClientKey(own(fill.apply(own.file), inside, project), fill.apply(own.password)));
+        Connect by = usual.with(new Trust(Set.copyOf(trusted.fingerprints), issuers, client))
                 .withLogin(login(fill).or(usual::login));
+        return via.address.isBlank() ? by : through(by, filler);
+    }
+
+    /** The proxy may have the secrets that go to its host, whatever the server may have. */
+    private Connect through(Connect by, Filler filler) {
+        String address = filler.forHost("").fill(Braces.parse(via.address));
+        Proxies.Named proxy = Proxies.parsed(address);
+        Filler there = filler.forHost(proxy.host());
+        Optional<ProxyLogin> who = via.user.isBlank()
+                ? Optional.empty()
+                : Optional.of(new ProxyLogin(there.fill(Braces.parse(via.user)), there.fill(Braces.parse(via.secret))));
+        return by.through(proxy.forAll()).withProxyLogin(who);
     }
 
     /** A path that a secret gives is of this machine's user; any other is the project's and stays in it. */
-    private Path client(String path, Inside inside, Path project) {
-        boolean own = clientCertificate.strip().matches("\\{\\$secret:[^{}]+}");
-        if (!own) {
+    private Path own(String path, Inside inside, Path project) {
+        boolean ofUser = own.file.strip().matches("\\{\\$secret:[^{}]+}");
+        if (!ofUser) {
             return inside.resolve(project, path);
         }
         try {
@@ -226,11 +249,11 @@ public record Profile(
     }
 
     private Optional<Login> login(UnaryOperator<String> fill) {
-        return switch (way) {
+        return switch (login.way) {
             case NONE -> Optional.empty();
-            case WHEN_ASKED -> Optional.of(new Login.WhenAsked(fill.apply(user), fill.apply(secret)));
-            case BASIC -> Optional.of(new Login.Basic(fill.apply(user), fill.apply(secret)));
-            case BEARER -> Optional.of(new Login.Bearer(fill.apply(secret)));
+            case WHEN_ASKED -> Optional.of(new Login.WhenAsked(fill.apply(login.user), fill.apply(login.secret)));
+            case BASIC -> Optional.of(new Login.Basic(fill.apply(login.user), fill.apply(login.secret)));
+            case BEARER -> Optional.of(new Login.Bearer(fill.apply(login.secret)));
         };
     }
 }

@@ -27,6 +27,7 @@ final class Policies {
     private static final String XML = "http://www.w3.org/XML/1998/namespace";
     private static final List<String> ORDER = List.of(
             "UsernameToken",
+            "password digest",
             "Timestamp",
             "signature",
             "encryption",
@@ -44,6 +45,7 @@ final class Policies {
             "reliable messaging");
     private static final Map<String, String> TAGS = Map.ofEntries(
             Map.entry("UsernameToken", "UsernameToken"),
+            Map.entry("HashPassword", "password digest"),
             Map.entry("IncludeTimestamp", "Timestamp"),
             Map.entry("SignedParts", "signature"),
             Map.entry("SignedElements", "signature"),

@@ -221,8 +221,11 @@ final class Wsdl11Operation {
 
     private String action(Element half, String kind) {
         Optional<String> given = Wsdl.action(half);
-        if (given.isPresent()) {
-            return given.get();
+        // without one of its own, the SOAPAction is the action too (WS-Addressing Metadata §4.4.1)
+        Optional<String> action = given.or(
+                () -> INPUT.equals(kind) ? soapOperation.flatMap(e -> Wsdl.attribute(e, "soapAction")) : given);
+        if (action.filter(a -> !a.isEmpty()).isPresent()) {
+            return action.get();
         }
         Element operation = declared.orElse(bound);
         Element portType = (Element) operation.getParentNode();

@@ -13,6 +13,7 @@ import java.util.Optional;
  * @param endpoint the address called, or the local address that answered
  * @param origin what started it, for people: a case's title, a suite's step, "answer 2"
  * @param response empty when none came
+ * @param secured what TLS used on its connection; empty where there was none
  * @param note what there is to say about the outcome: the fault's name, why there was no answer
  */
 public record Exchange(
@@ -26,8 +27,39 @@ public record Exchange(
         Message request,
         Optional<Message> response,
         Timing timing,
+        Optional<Secured> secured,
         Outcome outcome,
         String note) {
+    /** One without TLS, or of which nothing is known of it. */
+    public Exchange(
+            long id,
+            Instant started,
+            Way way,
+            String contract,
+            String operation,
+            String endpoint,
+            String origin,
+            Message request,
+            Optional<Message> response,
+            Timing timing,
+            Outcome outcome,
+            String note) {
+        this(
+                id,
+                started,
+                way,
+                contract,
+                operation,
+                endpoint,
+                origin,
+                request,
+                response,
+                timing,
+                Optional.empty(),
+                outcome,
+                note);
+    }
+
     /** Who spoke first. */
     public enum Way {
         CALLED,
@@ -50,12 +82,32 @@ public record Exchange(
     /** The same exchange with its number on the ledger. */
     public Exchange withId(long number) {
         return new Exchange(
-                number, started, way, contract, operation, endpoint, origin, request, response, timing, outcome, note);
+                number, started, way, contract, operation, endpoint, origin, request, response, timing, secured,
+                outcome, note);
     }
 
     /** With another outcome, for when a check says that it is not as fine as it looked. */
     public Exchange withOutcome(Outcome other, String why) {
         return new Exchange(
-                id, started, way, contract, operation, endpoint, origin, request, response, timing, other, why);
+                id, started, way, contract, operation, endpoint, origin, request, response, timing, secured, other,
+                why);
+    }
+
+    /** With the response as it is once it was read: decrypted. */
+    public Exchange withResponse(Message other) {
+        return new Exchange(
+                id,
+                started,
+                way,
+                contract,
+                operation,
+                endpoint,
+                origin,
+                request,
+                Optional.of(other),
+                timing,
+                secured,
+                outcome,
+                note);
     }
 }

@@ -10,7 +10,7 @@ import java.sql.Statement;
 /** The tables of the ledger. Their version is the file's {@code user_version}; older files are brought forward in place. */
 final class LedgerSchema {
     /** The version that this program writes. */
-    static final int VERSION = 2;
+    static final int VERSION = 3;
 
     private LedgerSchema() {}
 
@@ -40,6 +40,9 @@ final class LedgerSchema {
             }
             if (from < 2) {
                 second(connection);
+            }
+            if (from < 3) {
+                third(connection);
             }
             try (Statement s = connection.createStatement()) {
                 s.execute("PRAGMA user_version=" + VERSION);
@@ -111,6 +114,13 @@ final class LedgerSchema {
                     CREATE TABLE piece (
                       exchange INTEGER NOT NULL, face INTEGER NOT NULL, number INTEGER NOT NULL, seam BLOB NOT NULL,
                       bytes BLOB NOT NULL, PRIMARY KEY (exchange, face, number))""");
+        }
+    }
+
+    /** What TLS used. */
+    private static void third(Connection connection) throws SQLException {
+        try (Statement s = connection.createStatement()) {
+            s.execute("ALTER TABLE exchange ADD COLUMN secured TEXT");
         }
     }
 

@@ -2,7 +2,6 @@ package dev.mockbell.load;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
-import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
@@ -10,7 +9,7 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
-import dev.mockbell.request.SecurityText;
+import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
@@ -64,26 +63,19 @@ record LoadStep(
             Expressions expressions,
             Set<String> captured) {
         Case kept = bench.kept(step.caseReference());
-        Contract contract = bench.contract(kept.contract());
-        BoundOperation bound = kept.in(contract);
         Scope scope = bench.variables(kept);
-        Optional<String> to = Optional.of(endpoint)
-                .filter(e -> !e.isBlank())
-                .or(() -> bench.endpoint(kept.contract(), bound.port().name()));
-        Filler filler = Filler.of(expressions, scope);
-        Optional<SecurityText> security =
-                bench.profile(kept, bound.port().name()).map(p -> p.message(bench.folder()));
-        RequestRecipe recipe =
-                RequestRecipe.of(bound, kept.request(), to, security).settled(filler, captured);
+        CallSetup usual = CallSetup.of(bench, kept, scope);
+        CallSetup setup = endpoint.isBlank() ? usual : usual.to(endpoint);
+        RequestRecipe recipe = RequestRecipe.of(setup.source()).settled(Filler.of(expressions, scope), captured);
         return new LoadStep(
                 index,
                 step.name(),
                 kept,
-                bound,
+                setup.bound(),
                 recipe.address(),
                 new RequestTemplate(recipe, scope, expressions, captured),
                 scope,
-                MessageOutline.ofAnswer(contract, bound.operation()));
+                MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()));
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */

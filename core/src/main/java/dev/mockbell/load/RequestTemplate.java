@@ -7,7 +7,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Changes;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
-import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.Framing;
 import dev.mockbell.wire.WireHead;
 import java.util.Map;
 import java.util.Set;
@@ -63,8 +63,8 @@ final class RequestTemplate {
     }
 
     private byte[] encode(Filler filler) {
-        CallRequest request = recipe.make(filler);
-        return WireHead.encoded(request);
+        // each request is written at once, with its length
+        return WireHead.encoded(recipe.make(filler).with(Framing.USUAL)).bytes();
     }
 
     private String plain(Braces text, Map<String, String> captured) {

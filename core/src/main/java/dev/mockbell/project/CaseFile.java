@@ -36,6 +36,8 @@ final class CaseFile {
                 node.path("soapHeaders").asText(""),
                 List.copyOf(headers),
                 node.path("security").asText(""),
+                DeliveryFile.read(node.path("delivery")),
+                DeliveryFile.parts(node.path("parts")),
                 VariableFile.read(node.path("variables")),
                 List.copyOf(checks),
                 List.copyOf(captures));
@@ -54,6 +56,8 @@ final class CaseFile {
         if (!kept.security().isEmpty()) {
             node.put("security", kept.security());
         }
+        DeliveryFile.write(kept.delivery(), node);
+        DeliveryFile.write(kept.parts(), node);
         VariableFile.write(kept.variables(), node.putObject("variables"));
         ArrayNode checks = node.putArray("checks");
         kept.checks().forEach(c -> c.accept(new CheckFile(checks.addObject())));

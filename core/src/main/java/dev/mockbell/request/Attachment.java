@@ -2,6 +2,8 @@ package dev.mockbell.request;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
+import dev.mockbell.content.Header;
+import dev.mockbell.content.Part;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.net.URLConnection;
@@ -9,6 +11,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 
 /**
  * A part that goes beside the envelope.
@@ -24,6 +27,12 @@ public record Attachment(String id, String type, Content content) {
                     "“" + id.replaceAll("\\p{Cntrl}", "?") + "” cannot be the id of a part",
                     null,
                     "Ids are of letters, digits and signs of ASCII, without spaces and angle brackets.");
+        }
+        if (type.chars().anyMatch(c -> c < 0x20 || c > 0x7E)) {
+            throw Problem.input(
+                    "The type of the part " + id + " has characters that a Content-Type cannot have",
+                    null,
+                    "Write it as type/subtype (RFC 9110 §8.3).");
         }
     }
 
@@ -44,8 +53,23 @@ public record Attachment(String id, String type, Content content) {
                     "Check the path.",
                     e);
         }
+        return new Attachment(id, type(file), content.content());
+    }
+
+    /** With another type; the same when that is empty. */
+    public Attachment typed(String other) {
+        return other.isBlank() ? this : new Attachment(id, other.strip(), content);
+    }
+
+    /** What a file is by its name. */
+    public static String type(Path file) {
         String type = URLConnection.guessContentTypeFromName(file.getFileName().toString());
-        return new Attachment(id, type == null ? "application/octet-stream" : type, content.content());
+        return type == null ? "application/octet-stream" : type;
+    }
+
+    /** As a part of a body. */
+    Part part() {
+        return new Part(List.of(new Header("Content-ID", "<" + id + ">"), new Header("Content-Type", type)), content);
     }
 
     /** How the envelope refers to it. */

@@ -11,8 +11,9 @@ import java.util.function.UnaryOperator;
  * The header fields of HTTP that SOAP asks for (SOAP 1.1 §6, SOAP 1.2 part 2 §7), then the user's own.
  *
  * @param action the binding's SOAPAction; empty for none
+ * @param charset what the envelope is encoded in, as Content-Type has it
  */
-record HeadStage(SoapVersion version, String action, List<Field> own) implements Stage {
+record HeadStage(SoapVersion version, String action, String charset, List<Field> own) implements Stage {
     /** A header field as it was written. */
     record Field(String name, Braces value) {
         static Field of(Header header) {
@@ -30,6 +31,7 @@ record HeadStage(SoapVersion version, String action, List<Field> own) implements
         return new HeadStage(
                 version,
                 action,
+                charset,
                 own.stream()
                         .map(f -> new Field(f.name(), change.apply(f.value())))
                         .toList());
@@ -37,7 +39,7 @@ record HeadStage(SoapVersion version, String action, List<Field> own) implements
 
     @Override
     public void apply(Draft draft) {
-        draft.header("Content-Type", version.contentType(action));
+        draft.header("Content-Type", version.contentType(action, charset));
         if (version == SoapVersion.V11) {
             draft.header("SOAPAction", "\"" + action + "\"");
         }

@@ -20,7 +20,16 @@ public final class Packaging {
 
     /** The request with its body as the root of parts; the same request when there are none. */
     public static CallRequest of(CallRequest request, List<Attachment> attachments) {
-        if (attachments.isEmpty()) {
+        return of(request, attachments, false);
+    }
+
+    /**
+     * As {@link #of(CallRequest, List)}.
+     *
+     * @param always whether the service wants XOP also where there is nothing to leave to a part
+     */
+    public static CallRequest of(CallRequest request, List<Attachment> attachments, boolean always) {
+        if (attachments.isEmpty() && !always) {
             return request;
         }
         String plain = Header.first(request.headers(), "Content-Type").orElse("text/xml; charset=utf-8");
@@ -29,7 +38,7 @@ public final class Packaging {
                 .parameter("action")
                 .map(a -> "; action=\"" + a + "\"")
                 .orElse("");
-        boolean xop = Xop.isIn(Xml.parse(request.body(), plain, "the request", XmlLimits.MESSAGE));
+        boolean xop = always || Xop.isIn(Xml.parse(request.body(), plain, "the request", XmlLimits.MESSAGE));
         String unique = UUID.randomUUID().toString();
         String boundary = "part-" + unique;
         String start = "<envelope-" + unique + "@mockbell>";

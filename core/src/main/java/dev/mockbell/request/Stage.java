@@ -6,7 +6,7 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /** One step in making a request. Stages run in a fixed order, each adding to the draft what later ones build on. */
-sealed interface Stage permits AddressStage, EnvelopeStage, SecurityStage, HeadStage {
+sealed interface Stage permits AddressStage, EnvelopeStage, SecurityStage, HeadStage, CharsetStage {
     /**
      * When what the stage makes can change.
      *

@@ -3,14 +3,19 @@ package dev.mockbell.security;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.xml.Xml;
+import java.security.NoSuchAlgorithmException;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
-import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
+import javax.crypto.KeyGenerator;
 import org.apache.wss4j.common.WSEncryptionPart;
 import org.apache.wss4j.common.crypto.Merlin;
 import org.apache.wss4j.common.ext.WSSecurityException;
+import org.apache.wss4j.common.util.KeyUtils;
 import org.apache.wss4j.dom.WSConstants;
 import org.apache.wss4j.dom.engine.WSSConfig;
+import org.apache.wss4j.dom.message.WSSecEncrypt;
 import org.apache.wss4j.dom.message.WSSecHeader;
 import org.apache.wss4j.dom.message.WSSecSignature;
 import org.apache.wss4j.dom.message.WSSecTimestamp;
@@ -24,96 +29,51 @@ import org.w3c.dom.Text;
  * What WS-Security adds to a request (OASIS Web Services Security: SOAP Message Security 1.1.1, UsernameToken Profile 1.1.1,
  * X.509 Certificate Token Profile 1.1.1).
  *
+ * @param addressee whom the security header is for
  * @param token whether a name and a password go with the message, and how
  * @param life how long the message holds from when it is made; empty for no timestamp
  * @param signing what signs the body and, where there is one, the timestamp; empty for no signature
+ * @param encrypting what makes the body, and a signature, unreadable for others; empty to leave them as they are
  */
 public record MessageSecurity(
-        Token token, String user, String password, Optional<Duration> life, Optional<Signing> signing) {
-    /** How the password of a UsernameToken goes. */
-    public enum Token {
-        NONE("none", "Left out"),
-        /** As it is. */
-        TEXT("text", "Password as text"),
-        /** As SHA-1 of nonce, time and password. */
-        DIGEST("digest", "Password as a digest");
-
-        private final String code;
-        private final String title;
-
-        Token(String code, String title) {
-            this.code = code;
-            this.title = title;
-        }
-
-        /** As in files. */
-        public String code() {
-            return code;
-        }
-
-        /** For people. */
-        public String title() {
-            return title;
-        }
-
-        /** The one of that code. */
-        public static Token of(String code) {
-            return Arrays.stream(values())
-                    .filter(t -> t.code.equals(code))
-                    .findFirst()
-                    .orElse(NONE);
-        }
+        Addressee addressee,
+        Token token,
+        String user,
+        String password,
+        Optional<Duration> life,
+        Optional<Signing> signing,
+        Optional<Encrypting> encrypting) {
+    /**
+     * Whom a security header is for (SOAP 1.1 §4.2, SOAP 1.2 part 1 §5.2).
+     *
+     * @param actor its actor or role; empty for the one that the message comes to last
+     * @param mustUnderstand whether that one must refuse a message whose header it cannot use
+     */
+    public record Addressee(String actor, boolean mustUnderstand) {
+        /** The one that the message comes to last, which must use it. */
+        public static final Addressee LAST = new Addressee("", true);
     }
 
-    /** How a signature names the key that checks it. */
-    public enum KeyName {
-        NONE("none", "Left out", 0),
-        /** The certificate goes with the message. */
-        TOKEN("token", "Signed, with the certificate itself", WSConstants.BST_DIRECT_REFERENCE),
-        THUMBPRINT("thumbprint", "Signed, by the certificate's thumbprint", WSConstants.THUMBPRINT_IDENTIFIER),
-        ISSUER_SERIAL("issuerSerial", "Signed, by issuer and serial number", WSConstants.ISSUER_SERIAL);
+    /**
+     * A signature.
+     *
+     * @param headers which header blocks it covers too: names, with a namespace in braces before them or without, or {@code *};
+     *     those that a message does not have are none of its concern
+     */
+    public record Signing(ClientKey.Opened key, KeyName name, List<String> headers) {}
 
-        private final String code;
-        private final String title;
-        private final int identifier;
-
-        KeyName(String code, String title, int identifier) {
-            this.code = code;
-            this.title = title;
-            this.identifier = identifier;
-        }
-
-        /** As in files. */
-        public String code() {
-            return code;
-        }
-
-        /** For people. */
-        public String title() {
-            return title;
-        }
-
-        /** The one of that code. */
-        public static KeyName of(String code) {
-            return Arrays.stream(values())
-                    .filter(k -> k.code.equals(code))
-                    .findFirst()
-                    .orElse(NONE);
-        }
-    }
-
-    /** A signature. */
-    public record Signing(ClientKey key, KeyName name) {}
+    /** An encryption, for who has the key of a certificate. */
+    public record Encrypting(X509Certificate recipient, KeyName name, Cipher cipher) {}
 
     /** Whether nothing is added. */
     public boolean isNothing() {
-        return token == Token.NONE && life.isEmpty() && signing.isEmpty();
+        return token == Token.NONE && life.isEmpty() && signing.isEmpty() && encrypting.isEmpty();
     }
 
     /**
      * Puts the security header into an envelope.
      *
-     * @throws Problem when the key cannot be used
+     * @throws Problem when a key cannot be used
      */
     public void secure(Document envelope) {
         if (isNothing()) {
@@ -121,7 +81,8 @@ public record MessageSecurity(
         }
         try {
             WSSConfig.init();
-            WSSecHeader header = new WSSecHeader(envelope);
+            WSSecHeader header = new WSSecHeader(
+                    addressee.actor().isEmpty() ? null : addressee.actor(), addressee.mustUnderstand(), envelope);
             header.insertSecurityHeader();
             if (life.isPresent()) {
                 WSSecTimestamp timestamp = new WSSecTimestamp(header);
@@ -131,11 +92,13 @@ public record MessageSecurity(
             if (token != Token.NONE) {
                 token(header);
             }
-            if (signing.isPresent()) {
-                sign(header, envelope, signing.get());
+            Optional<WSSecSignature> signature =
+                    signing.isPresent() ? Optional.of(sign(header, envelope, signing.get())) : Optional.empty();
+            if (encrypting.isPresent()) {
+                encrypt(header, envelope, encrypting.get(), signature);
             }
             layOut(header.getSecurityHeaderElement());
-        } catch (WSSecurityException e) {
+        } catch (WSSecurityException | NoSuchAlgorithmException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
                     "The message cannot be secured: " + Problem.reason(e),
@@ -172,21 +135,65 @@ public record MessageSecurity(
         made.build();
     }
 
-    private void sign(WSSecHeader header, Document envelope, Signing how) throws WSSecurityException {
-        ClientKey.Opened opened = how.key().open();
+    private WSSecSignature sign(WSSecHeader header, Document envelope, Signing how) throws WSSecurityException {
+        ClientKey.Opened opened = how.key();
         Merlin crypto = new Merlin();
         crypto.setKeyStore(opened.store());
         WSSecSignature signature = new WSSecSignature(header);
-        signature.setUserInfo(opened.alias(), how.key().password());
-        signature.setKeyIdentifierType(how.name().identifier);
+        signature.setUserInfo(opened.alias(), opened.password());
+        signature.setKeyIdentifierType(how.name().identifier());
         signature.setSignatureAlgorithm(
                 opened.algorithm().equals("EC") ? WSConstants.ECDSA_SHA256 : WSConstants.RSA_SHA256);
         signature.setDigestAlgo(WSConstants.SHA256);
-        String soap = envelope.getDocumentElement().getNamespaceURI();
-        signature.getParts().add(new WSEncryptionPart("Body", soap, "Element"));
+        signature.getParts().add(body(envelope, "Element"));
         if (life.isPresent()) {
             signature.getParts().add(new WSEncryptionPart("Timestamp", WSConstants.WSU_NS, "Element"));
         }
+        blocks(header, how.headers()).forEach(signature.getParts()::add);
         signature.build(crypto);
+        return signature;
+    }
+
+    private static WSEncryptionPart body(Document envelope, String what) {
+        return new WSEncryptionPart("Body", envelope.getDocumentElement().getNamespaceURI(), what);
+    }
+
+    /** The header blocks of those names, each kind once, since a part stands for all of its name. */
+    private static List<WSEncryptionPart> blocks(WSSecHeader header, List<String> names) {
+        Element security = header.getSecurityHeaderElement();
+        return Xml.children((Element) security.getParentNode()).stream()
+                .filter(e -> e != security && names.stream().anyMatch(n -> names(n, e)))
+                .map(e -> List.of(e.getLocalName(), String.valueOf(e.getNamespaceURI())))
+                .distinct()
+                .map(n -> new WSEncryptionPart(n.get(0), n.get(1), "Element"))
+                .toList();
+    }
+
+    private static boolean names(String name, Element block) {
+        String own = block.getLocalName();
+        return name.equals("*") || name.equals(own) || name.equals("{" + block.getNamespaceURI() + "}" + own);
+    }
+
+    private static void encrypt(
+            WSSecHeader header, Document envelope, Encrypting how, Optional<WSSecSignature> signature)
+            throws WSSecurityException, NoSuchAlgorithmException {
+        if (!how.recipient().getPublicKey().getAlgorithm().equals("RSA")) {
+            throw Problem.input(
+                    "The service's certificate has a key of the kind "
+                            + how.recipient().getPublicKey().getAlgorithm()
+                            + ", and messages are encrypted for RSA keys",
+                    null,
+                    "Give the service's RSA certificate in the security profile.");
+        }
+        WSSecEncrypt encryption = new WSSecEncrypt(header);
+        encryption.setUseThisCert(how.recipient());
+        encryption.setKeyIdentifierType(how.name().identifier());
+        encryption.setKeyEncAlgo(how.cipher().transport());
+        encryption.setSymmetricEncAlgorithm(how.cipher().content());
+        encryption.getParts().add(body(envelope, "Content"));
+        // who may not read the message may not guess at it by its digest either
+        signature.ifPresent(s -> encryption.getParts().add(new WSEncryptionPart(s.getId(), "Element")));
+        KeyGenerator keys = KeyUtils.getKeyGenerator(how.cipher().content());
+        encryption.build(new Merlin(), keys.generateKey());
     }
 }

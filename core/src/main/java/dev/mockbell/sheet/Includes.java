@@ -17,6 +17,11 @@ public final class Includes {
     public interface Parts {
         /** The address of the part of an id, as it is written in an include; empty when there is none. */
         Optional<String> address(String id);
+
+        /** What stands in the message itself in place of the part of an id, as base64; empty to leave it to the part. */
+        default Optional<String> inline(String id) {
+            return Optional.empty();
+        }
     }
 
     /**
@@ -31,7 +36,12 @@ public final class Includes {
         List<Element> holders = new ArrayList<>();
         sheet.root().ifPresent(r -> collect(r, parts, holders));
         for (Element holder : holders) {
-            parts.address(id(holder.getTextContent())).ifPresent(address -> Xop.include(holder, address));
+            String id = id(holder.getTextContent());
+            Optional<String> inline = parts.inline(id);
+            inline.ifPresent(holder::setTextContent);
+            if (inline.isEmpty()) {
+                parts.address(id).ifPresent(address -> Xop.include(holder, address));
+            }
         }
         return holders.isEmpty() ? payload : XmlText.exact(holders.get(0).getOwnerDocument());
     }

@@ -52,7 +52,12 @@ public enum SoapVersion {
 
     /** The Content-Type of a request; SOAP 1.2 carries the action as a parameter. */
     public String contentType(String action) {
-        String plain = mediaType + "; charset=utf-8";
+        return contentType(action, "utf-8");
+    }
+
+    /** As {@link #contentType(String)}, for another encoding. */
+    public String contentType(String action, String charset) {
+        String plain = mediaType + "; charset=" + charset;
         return this == V12 && !action.isEmpty() ? plain + "; action=\"" + action + "\"" : plain;
     }
 }

@@ -1,15 +1,19 @@
 package dev.mockbell.soap;
 
 import dev.mockbell.content.Part;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
+import org.w3c.dom.Node;
 import org.w3c.dom.NodeList;
 
 /**
@@ -40,11 +44,7 @@ public final class Xop {
 
     /** Resolves the includes of a document; one whose part is not there, or is too large, stays. */
     static void resolve(Document document, List<Part> parts) {
-        NodeList found = document.getElementsByTagNameNS(INCLUDE, "Include");
-        List<Element> includes = new ArrayList<>();
-        for (int i = 0; i < found.getLength(); i++) {
-            includes.add((Element) found.item(i));
-        }
+        List<Element> includes = includes(document);
         long room = LARGEST;
         for (Element include : includes) {
             Optional<Part> part = part(include.getAttribute("href").strip(), parts);
@@ -54,6 +54,49 @@ public final class Xop {
                 holder.setTextContent(text(part.get()));
             }
         }
+    }
+
+    /**
+     * Puts the parts of includes in their place while something is signed that must cover what they stand for (XOP §3.1).
+     *
+     * @return takes those out again that are still in the document by then
+     * @throws Problem when a part is too large for that
+     */
+    public static Runnable inPlace(Document document, List<Part> parts) {
+        Map<Element, String> addresses = new LinkedHashMap<>();
+        includes(document).stream()
+                .filter(Xop::isAlone)
+                .forEach(e -> addresses.put((Element) e.getParentNode(), e.getAttribute("href")));
+        resolve(document, parts);
+        if (isIn(document)) {
+            throw Problem.input(
+                    "What is signed or encrypted must hold its parts, and they are larger than " + (LARGEST >> 20)
+                            + " MB together",
+                    null,
+                    "Send smaller files, or choose a profile that does not sign or encrypt.");
+        }
+        return () -> addresses.forEach((holder, address) -> {
+            if (isWithin(holder, document)) {
+                include(holder, address);
+            }
+        });
+    }
+
+    private static List<Element> includes(Document document) {
+        NodeList found = document.getElementsByTagNameNS(INCLUDE, "Include");
+        List<Element> includes = new ArrayList<>();
+        for (int i = 0; i < found.getLength(); i++) {
+            includes.add((Element) found.item(i));
+        }
+        return includes;
+    }
+
+    private static boolean isWithin(Node node, Document document) {
+        Node at = node;
+        while (at != null && at != document) {
+            at = at.getParentNode();
+        }
+        return at == document;
     }
 
     private static boolean isAlone(Element include) {

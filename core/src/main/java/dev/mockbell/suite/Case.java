@@ -8,6 +8,8 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.request.Delivery;
+import dev.mockbell.request.PartText;
 import dev.mockbell.request.RequestText;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
@@ -25,6 +27,8 @@ import java.util.function.Consumer;
  * @param soapHeaders the blocks of the SOAP header as XML, with expressions in braces; empty for none
  * @param headers further HTTP headers, with expressions in braces
  * @param security the name of the security profile; empty to go by the environment
+ * @param delivery how its request is delivered
+ * @param parts files that go with it
  * @param variables values of the case's own; captures and known values of a run come before them
  */
 public record Case(
@@ -38,6 +42,8 @@ public record Case(
         String soapHeaders,
         List<Header> headers,
         String security,
+        Delivery delivery,
+        List<PartText> parts,
         List<Variable> variables,
         List<Check> checks,
         List<Capture> captures) {
@@ -53,7 +59,22 @@ public record Case(
             List<Header> headers,
             List<Check> checks,
             List<Capture> captures) {
-        this(id, title, description, contract, operation, port, body, "", headers, "", List.of(), checks, captures);
+        this(
+                id,
+                title,
+                description,
+                contract,
+                operation,
+                port,
+                body,
+                "",
+                headers,
+                "",
+                Delivery.USUAL,
+                List.of(),
+                List.of(),
+                checks,
+                captures);
     }
 
     /**
@@ -82,7 +103,7 @@ public record Case(
 
     /** What it sends. */
     public RequestText request() {
-        return new RequestText(body, soapHeaders, headers);
+        return new RequestText(body, soapHeaders, headers, delivery);
     }
 
     /**
@@ -143,6 +164,14 @@ public record Case(
         return with(d -> d.security = profile);
     }
 
+    public Case withDelivery(Delivery other) {
+        return with(d -> d.delivery = other);
+    }
+
+    public Case withParts(List<PartText> list) {
+        return with(d -> d.parts = List.copyOf(list));
+    }
+
     public Case withVariables(List<Variable> list) {
         return with(d -> d.variables = List.copyOf(list));
     }
@@ -173,6 +202,8 @@ public record Case(
         private String soapHeaders;
         private List<Header> headers;
         private String security;
+        private Delivery delivery;
+        private List<PartText> parts;
         private List<Variable> variables;
         private List<Check> checks;
         private List<Capture> captures;
@@ -188,6 +219,8 @@ public record Case(
             soapHeaders = from.soapHeaders;
             headers = from.headers;
             security = from.security;
+            delivery = from.delivery;
+            parts = from.parts;
             variables = from.variables;
             checks = from.checks;
             captures = from.captures;
@@ -205,6 +238,8 @@ public record Case(
                     soapHeaders,
                     headers,
                     security,
+                    delivery,
+                    parts,
                     variables,
                     checks,
                     captures);

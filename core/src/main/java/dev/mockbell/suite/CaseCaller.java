@@ -1,7 +1,7 @@
 package dev.mockbell.suite;
 
 import dev.mockbell.access.Profile;
-import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
@@ -9,6 +9,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.request.Delivery;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.task.StopSignal;
@@ -17,12 +18,14 @@ import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.Redirect;
+import dev.mockbell.wire.WireHead;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** Turns a case into a call: fills its expressions, wraps it, sends it, says how it went. Safe for many threads. */
 public final class CaseCaller {
@@ -40,61 +43,71 @@ public final class CaseCaller {
     /**
      * The request as it will be sent.
      *
-     * @param endpoint where to; empty for the address in the contract
-     * @throws Problem when an expression fails, there is no address, or a secret may not go there
+     * @throws Problem when an expression fails, there is no address, a file cannot be read, or a secret may not go there
      */
-    public CallRequest prepare(BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
-        return RequestRecipe.of(bound, kept.request(), endpoint).make(Filler.of(expressions, scope));
+    public CallRequest request(CallSetup setup) {
+        return RequestRecipe.of(setup.source()).make(Filler.of(expressions, setup.scope()), setup.timeout());
     }
 
     /**
-     * As {@link #prepare(BoundOperation, Case, Optional, Scope)}, with what a profile puts into the message.
+     * The request as it will be sent, for people: its secrets masked, its body readable, cut where it is longer than that.
      *
-     * @param folder that the profile's files are in
-     * @param timeout for all of it
+     * @param most bytes of it
+     * @throws Problem as {@link #request}
      */
-    public CallRequest prepare(
-            BoundOperation bound,
-            Case kept,
-            Optional<String> endpoint,
-            Scope scope,
-            Optional<Profile> profile,
-            Path folder,
-            Duration timeout) {
-        return RequestRecipe.of(bound, kept.request(), endpoint, profile.map(p -> p.message(folder)))
-                .make(Filler.of(expressions, scope), timeout);
+    public String preview(CallSetup setup, int most) {
+        CallRequest real = request(setup);
+        Redactor redactor = setup.scope().redactor();
+        Delivery delivery = setup.kept().delivery();
+        Content whole = WireHead.encoded(real);
+        if (!delivery.equals(delivery.readable())) {
+            Case readable = setup.kept().withDelivery(delivery.readable());
+            whole = WireHead.encoded(real, request(setup.of(readable)).body());
+        }
+        String text = new String(whole.start(most), StandardCharsets.UTF_8).replace("\r\n", "\n");
+        return redactor.wire(text) + (whole.size() > most ? "\n… " + (whole.size() - most) + " more bytes" : "");
     }
 
     /**
-     * As {@link #send}, reaching the server in another way, with all that it asks for before it answers.
+     * Makes a call ready.
      *
-     * @return every exchange of it in order, the last with the answer that counts
+     * @throws Problem as {@link #request}, and when the profile cannot be used
      */
-    public List<Exchange> converse(
-            Case kept, CallRequest request, Connect by, String origin, Redactor redactor, StopSignal stop) {
-        return http.converse(request, by, stop).stream()
-                .map(r -> exchange(kept, request, r, origin, redactor))
-                .toList();
-    }
-
-    /** Makes the request for where an answer leads. */
-    public interface Hop {
-        /** @throws Problem when it may not go there */
-        CallRequest to(Redirect redirect);
+    public PreparedCall prepare(CallSetup setup) {
+        CallRequest request = request(setup);
+        Delivery delivery = setup.kept().delivery();
+        Connect by = by(setup.profile(), request.address(), setup.scope(), setup.folder());
+        Filler filler = Filler.of(expressions, setup.scope());
+        Function<Redirect, CallRequest> hop = redirect -> request(
+                setup.to(redirect.to().toString()).by(redirect.sameServer() ? setup.profile() : Optional.empty()));
+        return new PreparedCall(
+                setup.kept(),
+                request,
+                by.keeping(!delivery.ownConnection()),
+                setup.profile().flatMap(p -> p.answers(filler, request.address(), setup.folder())),
+                RequestRecipe.spoken(setup.bound(), delivery),
+                delivery.follows() ? Optional.of(hop) : Optional.empty(),
+                setup.scope().redactor());
     }
 
     /**
-     * As {@link #converse}, going on to where answers lead. To another server no login, no client certificate, no
-     * Authorization and no cookie go along; what only is to be fetched there is asked for without the message.
+     * Makes a call, with all that the server asks for before it answers, and goes on to where answers lead where that is
+     * wanted. To another server no login, no client certificate, no Authorization and no cookie go along; what only is to be
+     * fetched there is asked for without the message.
      *
-     * @return every exchange of it in order; the last still leads on when there were {@value #MOST_HOPS} before it
+     * <p>There always is an exchange, also when there was no whole answer, which has failed then; one with an answer is for
+     * {@link dev.mockbell.check.Answer} to judge. Their messages hold the bytes as they were; what is listed of them, address
+     * and note, is masked.
+     *
+     * @return every exchange of it in order, the last with the answer that counts; it still leads on when there were
+     *     {@value #MOST_HOPS} before it
      */
-    public List<Exchange> follow(
-            Case kept, CallRequest request, Connect by, String origin, Redactor redactor, StopSignal stop, Hop hop) {
-        List<Exchange> all = new ArrayList<>(converse(kept, request, by, origin, redactor, stop));
-        CallRequest asked = request;
-        Connect way = by;
-        for (int i = 0; i < MOST_HOPS && !stop.isStopped(); i++) {
+    public List<Exchange> send(PreparedCall call, String origin, StopSignal stop) {
+        List<Exchange> all = new ArrayList<>(converse(call, call.request(), call.by(), origin, stop));
+        CallRequest asked = call.request();
+        Connect way = call.by();
+        int most = call.hop().isPresent() ? MOST_HOPS : 0;
+        for (int i = 0; i < most && !stop.isStopped(); i++) {
             Exchange last = all.get(all.size() - 1);
             URI from = asked.address();
             Optional<Redirect> redirect = last.outcome() == Outcome.FAILED
@@ -105,17 +118,40 @@ public final class CaseCaller {
             }
             String leads = "leads on to " + redirect.get().to();
             try {
-                asked = redirect.get().without(hop.to(redirect.get()));
+                asked = redirect.get().without(call.hop().get().apply(redirect.get()));
             } catch (Problem refused) {
                 // what was sent and what came is kept, whatever becomes of the rest
-                all.set(all.size() - 1, noted(last, Outcome.FAILED, leads + ", but " + refused.getMessage(), redactor));
+                String but = leads + ", but " + refused.getMessage();
+                all.set(all.size() - 1, noted(last, Outcome.FAILED, but, call.redactor()));
                 break;
             }
-            all.set(all.size() - 1, noted(last, last.outcome(), leads, redactor));
+            all.set(all.size() - 1, noted(last, last.outcome(), leads, call.redactor()));
             way = redirect.get().by(way);
-            all.addAll(converse(kept, asked, way, origin, redactor, stop));
+            all.addAll(converse(call, asked, way, origin, stop));
         }
+        all.add(opened(call, all.remove(all.size() - 1)));
         return all;
+    }
+
+    private List<Exchange> converse(
+            PreparedCall call, CallRequest request, Connect by, String origin, StopSignal stop) {
+        return http.converse(request, by, stop).stream()
+                .map(r -> exchange(call.kept(), request, r, origin, call.redactor()))
+                .toList();
+    }
+
+    /** The answer decrypted, its signature judged, and whether it answers the request at all. */
+    private static Exchange opened(PreparedCall call, Exchange exchange) {
+        boolean whole = exchange.response().isPresent() && exchange.outcome() != Outcome.FAILED;
+        if (!whole || exchange.response().get().body().isEmpty()) {
+            return exchange;
+        }
+        Exchange opened = call.answers()
+                .map(a -> AnswerOpening.open(exchange, a, call.redactor()))
+                .orElse(exchange);
+        return call.addressing().isSpoken() && opened.outcome() != Outcome.FAILED
+                ? AnswerOpening.related(opened, call.addressing(), call.redactor())
+                : opened;
     }
 
     private static Exchange noted(Exchange exchange, Outcome outcome, String note, Redactor redactor) {
@@ -123,16 +159,11 @@ public final class CaseCaller {
     }
 
     /**
-     * How a request is sent by a profile.
+     * How a profile has an address reached.
      *
      * @param folder that the profile's files are in
      * @throws Problem when the profile cannot be used, or a secret may not go there
      */
-    public Connect by(Optional<Profile> profile, CallRequest request, Scope scope, Path folder) {
-        return by(profile, request.address(), scope, folder);
-    }
-
-    /** As {@link #by(Optional, CallRequest, Scope, Path)}, for whatever is sent to an address. */
     public Connect by(Optional<Profile> profile, URI address, Scope scope, Path folder) {
         return profile.map(p -> p.on(connect(), Filler.of(expressions, scope), address, folder))
                 .orElseGet(this::connect);
@@ -141,15 +172,6 @@ public final class CaseCaller {
     /** How servers are reached, unless a call says otherwise. */
     public Connect connect() {
         return http.connect();
-    }
-
-    /**
-     * Sends a prepared request. Always gives an exchange, also when there was no whole answer, which has failed then;
-     * one with an answer is for {@link dev.mockbell.check.Answer} to judge. Its messages hold the bytes as they were; what is listed of
-     * it, its address and note, is masked.
-     */
-    public Exchange send(Case kept, CallRequest request, String origin, Redactor redactor, StopSignal stop) {
-        return exchange(kept, request, http.call(request, stop), origin, redactor);
     }
 
     private static Exchange exchange(
@@ -166,6 +188,7 @@ public final class CaseCaller {
                 result.request(),
                 result.response(),
                 result.timing(),
+                result.secured(),
                 answered ? Outcome.FINE : Outcome.FAILED,
                 answered ? "" : redactor.text(result.whyNot().orElse("no answer")));
     }

@@ -52,7 +52,8 @@ public final class CopyOut {
      */
     public String of(Form form, BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
         Map<String, String> variables = new LinkedHashMap<>();
-        CallRequest request = RequestRecipe.of(bound, kept.request(), endpoint).make(b -> fill(b, scope, variables));
+        CallRequest request =
+                RequestRecipe.of(bound, kept.request().readable(), endpoint).make(b -> fill(b, scope, variables));
         return switch (form) {
             case CURL -> curl(request, variables);
             case RAW -> raw(request);

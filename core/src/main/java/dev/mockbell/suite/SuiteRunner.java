@@ -1,11 +1,8 @@
 package dev.mockbell.suite;
 
-import dev.mockbell.access.Profile;
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Checker;
 import dev.mockbell.check.Verdict;
-import dev.mockbell.contract.Contract;
-import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
@@ -13,15 +10,12 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
-import dev.mockbell.wire.CallRequest;
-import dev.mockbell.wire.Connect;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /** Runs suites, step by step, carrying captures along. A step that fails does not keep later ones from being tried. */
@@ -120,17 +114,15 @@ public final class SuiteRunner {
      * @throws Problem when the request cannot be made
      */
     public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
-        Contract contract = bench.contract(kept.contract());
-        BoundOperation bound = kept.in(contract);
-        var endpoint = bench.endpoint(kept.contract(), bound.port().name());
-        Optional<Profile> profile = bench.profile(kept, bound.port().name());
-        var request = caller.prepare(bound, kept, endpoint, scope, profile, bench.folder(), CallRequest.USUAL_TIMEOUT);
-        Connect by = caller.by(profile, request, scope, bench.folder());
-        List<Exchange> made = caller.converse(kept, request, by, origin, scope.redactor(), stop);
-        // what the server said before it was told who is there is kept too
+        CallSetup setup = CallSetup.of(bench, kept, scope);
+        List<Exchange> made = caller.send(caller.prepare(setup), origin, stop);
+        // what the server said before it was told who is there, and what led elsewhere, is kept too
         made.subList(0, made.size() - 1).forEach(keep::apply);
         Exchange exchange = made.get(made.size() - 1);
-        Answer answer = Answer.of(exchange, MessageOutline.ofAnswer(contract, bound.operation()), expressions)
+        Answer answer = Answer.of(
+                        exchange,
+                        MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
+                        expressions)
                 .masked(scope.redactor());
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
         Exchange onLedger = keep.apply(verdict.on(answer.exchange()));

@@ -14,14 +14,16 @@ final class BodyProducer implements AsyncEntityProducer {
 
     private final Content content;
     private final String contentType;
+    private final boolean chunked;
     private final ByteBuffer piece = ByteBuffer.allocate(STEP).flip();
     private InputStream in;
     private long read;
 
     /** @param contentType null for none */
-    BodyProducer(Content content, String contentType) {
+    BodyProducer(Content content, String contentType, boolean chunked) {
         this.content = content;
         this.contentType = contentType;
+        this.chunked = chunked;
     }
 
     @Override
@@ -74,7 +76,7 @@ final class BodyProducer implements AsyncEntityProducer {
 
     @Override
     public long getContentLength() {
-        return content.size();
+        return chunked ? -1 : content.size();
     }
 
     @Override
@@ -89,7 +91,7 @@ final class BodyProducer implements AsyncEntityProducer {
 
     @Override
     public boolean isChunked() {
-        return false;
+        return chunked;
     }
 
     @Override

@@ -85,9 +85,7 @@ record CallFailure(String words, String next) {
 
     /** The proxy that was asked for the connection. */
     private static Optional<String> proxy(Connect by, URI address) {
-        return by.proxies().select(address).stream()
-                .filter(p -> p.address() instanceof InetSocketAddress)
-                .findFirst()
+        return by.proxy(address)
                 .map(p -> (InetSocketAddress) p.address())
                 .map(a -> "the proxy " + a.getHostString() + ":" + a.getPort());
     }

@@ -1,6 +1,8 @@
 package dev.mockbell.wire;
 
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.Proxy;
 import java.net.ProxySelector;
 import java.net.URI;
 import java.net.UnknownHostException;
@@ -20,6 +22,7 @@ import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SystemDefaultDnsResolver;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.TlsConfig;
+import org.apache.hc.client5.http.impl.DefaultClientConnectionReuseStrategy;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
 import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
@@ -33,17 +36,25 @@ import org.apache.hc.core5.util.Timeout;
 
 /**
  * The clients of the HTTP library. A client serves one call at a time, so that what its connection records is that call's;
- * afterwards it waits for the next, because making one costs more than a call. Safe for many threads.
+ * afterwards it waits for the next, because making one costs more than a call. One that keeps its connection keeps it for the
+ * same server. Safe for many threads.
  */
 final class CallingClients implements AutoCloseable {
     private static final int MOST_IDLE = 16;
 
-    /** What clients differ in. */
+    /**
+     * What clients differ in.
+     *
+     * @param kept the server that a connection is kept to; empty for none
+     */
     private record Kind(
             boolean secure,
             Optional<SSLContext> context,
             Trust trust,
             ProxySelector proxies,
+            Optional<ProxyLogin> proxyLogin,
+            Optional<Proxy> socks,
+            String kept,
             Duration connecting,
             int line,
             int headers) {}
@@ -83,14 +94,15 @@ final class CallingClients implements AutoCloseable {
             }
             var builder = HttpAsyncClients.custom()
                     .setConnectionManager(connections.build())
-                    .setIOReactorConfig(
-                            IOReactorConfig.custom().setIoThreadCount(1).build())
+                    .setIOReactorConfig(reactor())
                     .setHttp1Config(Http1Config.custom()
                             .setMaxHeaderCount(kind.headers())
                             .setMaxLineLength(kind.line())
                             .build())
-                    // no connection outlives its call
-                    .setConnectionReuseStrategy((request, response, context) -> false)
+                    .setConnectionReuseStrategy(
+                            kind.kept().isEmpty()
+                                    ? (request, response, context) -> false
+                                    : DefaultClientConnectionReuseStrategy.INSTANCE)
                     .setProxySelector(kind.proxies())
                     .setUserAgent("MockBell")
                     // whether a body is coded as it says is looked at to its end, elsewhere
@@ -100,9 +112,22 @@ final class CallingClients implements AutoCloseable {
                     .disableAuthCaching()
                     .setThreadFactory(daemon("http-call"));
             if (!kind.secure()) {
-                builder.setIoSessionDecorator(session -> new RecordingSession(session, recording));
+                builder.setIoSessionDecorator(session -> new RecordingSession(session, () -> recording));
             }
             return builder.build();
+        }
+
+        private IOReactorConfig reactor() {
+            IOReactorConfig.Builder reactor = IOReactorConfig.custom().setIoThreadCount(1);
+            kind.socks().ifPresent(p -> {
+                InetSocketAddress at = (InetSocketAddress) p.address();
+                reactor.setSocksProxyAddress(new InetSocketAddress(at.getHostString(), at.getPort()));
+                kind.proxyLogin().ifPresent(l -> {
+                    reactor.setSocksProxyUsername(l.user());
+                    reactor.setSocksProxyPassword(l.password());
+                });
+            });
+            return reactor.build();
         }
 
         /** The library looks a name up when it asks for a connection, and tells of that in no other way. */
@@ -156,6 +181,9 @@ final class CallingClients implements AutoCloseable {
                 by.context(),
                 by.trust(),
                 by.proxies(),
+                by.proxyLogin(),
+                by.proxy(address).filter(p -> p.type() == Proxy.Type.SOCKS),
+                by.kept() ? address.getScheme() + "://" + address.getRawAuthority() : "",
                 by.timeouts().connect(),
                 by.limits().line(),
                 by.limits().headers());

@@ -27,15 +27,16 @@ final class Challenges {
     private Challenges() {}
 
     /**
-     * The value of Authorization that answers a response of status 401.
+     * The value of Authorization that answers a response of status 401, or of Proxy-Authorization one of 407. Stronger digests
+     * go before weaker ones, and Basic comes last.
      *
-     * @param stronger digests go before weaker ones, and Basic comes last
      * @return empty when the response asks for nothing that a name and a password can give
      */
     static Optional<String> answer(Message response, CallRequest request, Login.WhenAsked login) {
+        String asking = response.status() == 407 ? "Proxy-Authenticate" : "WWW-Authenticate";
         List<AuthChallenge> offered = new ArrayList<>();
         for (Header header : response.headers()) {
-            if (header.name().equalsIgnoreCase("WWW-Authenticate")) {
+            if (header.name().equalsIgnoreCase(asking)) {
                 offered.addAll(parsed(header.value()));
             }
         }

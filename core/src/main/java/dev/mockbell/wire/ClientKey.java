@@ -58,8 +58,14 @@ public record ClientKey(Path file, String password) {
      *
      * @param alias under which they are in the store
      * @param algorithm of the key: {@code RSA}, {@code EC}
+     * @param password opens it there
      */
-    public record Opened(KeyStore store, String alias, String algorithm) {}
+    public record Opened(KeyStore store, String alias, String algorithm, String password) {
+        @Override
+        public String toString() {
+            return "key " + alias;
+        }
+    }
 
     /**
      * Opens the file.
@@ -74,7 +80,8 @@ public record ClientKey(Path file, String password) {
                     return new Opened(
                             store,
                             alias,
-                            store.getCertificate(alias).getPublicKey().getAlgorithm());
+                            store.getCertificate(alias).getPublicKey().getAlgorithm(),
+                            password);
                 }
             }
             throw new InvalidKeySpecException("there is no key in it");

@@ -1,7 +1,11 @@
 package dev.mockbell.wire;
 
+import java.net.InetSocketAddress;
+import java.net.Proxy;
 import java.net.ProxySelector;
+import java.net.URI;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 import javax.net.ssl.SSLContext;
 
@@ -12,6 +16,9 @@ import javax.net.ssl.SSLContext;
  * @param trust which certificates are trusted, and the client's own
  * @param login who logs in; empty for nobody
  * @param proxies which proxy an address is reached through
+ * @param proxyLogin who logs in at that proxy; empty for nobody
+ * @param kept whether a connection is kept for the next call to the same server, as clients of services do; otherwise each
+ *     call has one of its own
  * @param timeouts how long to wait
  * @param limits how much is taken
  */
@@ -20,6 +27,8 @@ public record Connect(
         Trust trust,
         Optional<Login> login,
         ProxySelector proxies,
+        Optional<ProxyLogin> proxyLogin,
+        boolean kept,
         Timeouts timeouts,
         Limits limits) {
     /**
@@ -57,37 +66,64 @@ public record Connect(
     }
 
     /** Straight to the server, trusting what this machine trusts. */
-    public static final Connect USUAL =
-            new Connect(Optional.empty(), Trust.USUAL, Optional.empty(), Proxies.none(), Timeouts.USUAL, Limits.USUAL);
+    public static final Connect USUAL = new Connect(
+            Optional.empty(),
+            Trust.USUAL,
+            Optional.empty(),
+            Proxies.none(),
+            Optional.empty(),
+            false,
+            Timeouts.USUAL,
+            Limits.USUAL);
 
     /** With certificates judged by another context. */
     public Connect withTrust(SSLContext other) {
-        return new Connect(Optional.of(other), trust, login, proxies, timeouts, limits);
+        return new Connect(Optional.of(other), trust, login, proxies, proxyLogin, kept, timeouts, limits);
     }
 
     /** Trusting other certificates. */
     public Connect with(Trust other) {
-        return new Connect(context, other, login, proxies, timeouts, limits);
+        return new Connect(context, other, login, proxies, proxyLogin, kept, timeouts, limits);
     }
 
     /** With a login. */
     public Connect withLogin(Optional<Login> other) {
-        return new Connect(context, trust, other, proxies, timeouts, limits);
+        return new Connect(context, trust, other, proxies, proxyLogin, kept, timeouts, limits);
     }
 
     /** Through other proxies. */
     public Connect through(ProxySelector other) {
-        return new Connect(context, trust, login, other, timeouts, limits);
+        return new Connect(context, trust, login, other, proxyLogin, kept, timeouts, limits);
+    }
+
+    /** With a login at the proxy. */
+    public Connect withProxyLogin(Optional<ProxyLogin> other) {
+        return new Connect(context, trust, login, proxies, other, kept, timeouts, limits);
+    }
+
+    /** With connections kept, or not. */
+    public Connect keeping(boolean other) {
+        return new Connect(context, trust, login, proxies, proxyLogin, other, timeouts, limits);
     }
 
     /** With other times to wait. */
     public Connect with(Timeouts other) {
-        return new Connect(context, trust, login, proxies, other, limits);
+        return new Connect(context, trust, login, proxies, proxyLogin, kept, other, limits);
     }
 
     /** With other limits. */
     public Connect with(Limits other) {
-        return new Connect(context, trust, login, proxies, timeouts, other);
+        return new Connect(context, trust, login, proxies, proxyLogin, kept, timeouts, other);
+    }
+
+    /** The proxy that an address is reached through; empty when it is reached straight. */
+    public Optional<Proxy> proxy(URI address) {
+        List<Proxy> found = proxies.select(address);
+        return found == null
+                ? Optional.empty()
+                : found.stream()
+                        .findFirst()
+                        .filter(p -> p.type() != Proxy.Type.DIRECT && p.address() instanceof InetSocketAddress);
     }
 
     /**

@@ -8,26 +8,37 @@ import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.Proxy;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import javax.net.ssl.SSLSession;
+import org.apache.hc.client5.http.auth.AuthScope;
+import org.apache.hc.client5.http.auth.CredentialsProvider;
+import org.apache.hc.client5.http.auth.UsernamePasswordCredentials;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
+import org.apache.hc.client5.http.impl.auth.BasicCredentialsProvider;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
 import org.apache.hc.core5.http.message.BasicHttpRequest;
 import org.apache.hc.core5.http.nio.support.BasicRequestProducer;
 import org.apache.hc.core5.util.Timeout;
 
 /**
- * Makes HTTP/1.1 calls for people and suites; load has an engine of its own. Every call has a connection and a recording of
- * its own, so its timing is whole and its bytes are its own, over TLS the plain ones. No redirect is followed: a SOAP
+ * Makes HTTP/1.1 calls for people and suites; load has an engine of its own. Every call has a recording of its own, so its bytes
+ * are its own, over TLS the plain ones, also on a connection that is kept for several. No redirect is followed here: a SOAP
  * request that is moved is for the user to decide on. Safe for many threads.
  */
 public final class HttpCaller implements AutoCloseable {
@@ -69,20 +80,42 @@ public final class HttpCaller implements AutoCloseable {
     }
 
     /**
-     * As {@link #call(CallRequest, Connect, StopSignal)}, with what the server asks for before it answers: where it asks who is
-     * there, the login is given in its way, once.
+     * As {@link #call(CallRequest, Connect, StopSignal)}, with what the server asks for before it answers: where it, or a proxy,
+     * asks who is there, the login is given in its way, once.
      *
      * @return every call that was made, in order, the last with the answer that counts
      */
     public List<CallResult> converse(CallRequest request, Connect by, StopSignal stop) {
-        CallResult first = call(request, by, stop);
-        Optional<CallRequest> again = by.login()
-                .filter(l -> l instanceof Login.WhenAsked)
-                .flatMap(l -> first.response()
-                        .filter(r -> first.failure().isEmpty() && r.status() == 401)
-                        .flatMap(r -> Challenges.answer(r, request, (Login.WhenAsked) l)))
-                .map(value -> request.with(new Header("Authorization", value)));
-        return again.isEmpty() ? List.of(first) : List.of(first, call(again.get(), by, stop));
+        List<CallResult> all = new ArrayList<>(List.of(call(request, by, stop)));
+        CallRequest asked = request;
+        Set<String> told = new HashSet<>();
+        while (true) {
+            Optional<Header> proof = proof(all.get(all.size() - 1), asked, by);
+            if (proof.isEmpty() || !told.add(proof.get().name())) {
+                return List.copyOf(all);
+            }
+            asked = asked.with(proof.get());
+            all.add(call(asked, by, stop));
+        }
+    }
+
+    /** What a server or a proxy wants to see before it does anything. */
+    private static Optional<Header> proof(CallResult result, CallRequest request, Connect by) {
+        Optional<Message> response =
+                result.response().filter(r -> result.failure().isEmpty());
+        if (response.filter(r -> r.status() == 401).isPresent()) {
+            return by.login()
+                    .filter(Login.WhenAsked.class::isInstance)
+                    .flatMap(l -> Challenges.answer(response.get(), request, (Login.WhenAsked) l))
+                    .map(value -> new Header("Authorization", value));
+        }
+        if (response.filter(r -> r.status() == 407).isPresent()) {
+            return by.proxyLogin()
+                    .map(l -> new Login.WhenAsked(l.user(), l.password()))
+                    .flatMap(l -> Challenges.answer(response.get(), request, l))
+                    .map(value -> new Header("Proxy-Authorization", value));
+        }
+        return Optional.empty();
     }
 
     /** What became of a call, and whether it failed because the answer was too large. */
@@ -119,13 +152,18 @@ public final class HttpCaller implements AutoCloseable {
                 .flatMap(Login::atOnce)
                 .filter(l -> !message.containsHeader("Authorization"))
                 .ifPresent(l -> message.addHeader("Authorization", l));
-        BodyProducer body = contained ? new BodyProducer(request.body(), contentType) : null;
+        BodyProducer body = contained
+                ? new BodyProducer(
+                        request.body(), contentType, request.framing().chunked())
+                : null;
         HttpClientContext context = HttpClientContext.create();
         context.setRequestConfig(RequestConfig.custom()
                 .setRedirectsEnabled(false)
+                .setExpectContinueEnabled(request.framing().expectsContinue() && contained)
                 .setResponseTimeout(timeout)
                 .setConnectionRequestTimeout(timeout)
                 .build());
+        tunnelLogin(by, request.address()).ifPresent(context::setCredentialsProvider);
         Instant started = Instant.now();
         long from = System.nanoTime();
         Future<BoundedBody.Taken> future = client.execute(
@@ -159,7 +197,26 @@ public final class HttpCaller implements AutoCloseable {
             }
         }
         return new Fetching(
-                result(request, by, started, from, response, failure, taken), failure instanceof BoundedBody.TooLarge);
+                result(request, by, started, from, response, failure, taken, context.getSSLSession()),
+                failure instanceof BoundedBody.TooLarge);
+    }
+
+    /** A proxy asks for it when it is to let TLS through; for anything else it is asked as any server. */
+    private static Optional<CredentialsProvider> tunnelLogin(Connect by, URI address) {
+        boolean secure = "https".equalsIgnoreCase(address.getScheme());
+        return by.proxyLogin()
+                .filter(l -> secure)
+                .flatMap(l -> by.proxy(address)
+                        .filter(p -> p.type() == Proxy.Type.HTTP)
+                        .map(p -> {
+                            InetSocketAddress at = (InetSocketAddress) p.address();
+                            BasicCredentialsProvider credentials = new BasicCredentialsProvider();
+                            credentials.setCredentials(
+                                    new AuthScope(at.getHostString(), at.getPort()),
+                                    new UsernamePasswordCredentials(
+                                            l.user(), l.password().toCharArray()));
+                            return credentials;
+                        }));
     }
 
     /** The answer with the codings of its body undone. */
@@ -188,13 +245,15 @@ public final class HttpCaller implements AutoCloseable {
             long from,
             BoundedBody.Taken response,
             Throwable failure,
-            Recording.Taken taken) {
+            Recording.Taken taken,
+            SSLSession session) {
         long end = System.nanoTime();
-        Message sent = WireHead.read(taken.sent(), request.body())
+        Content plain = plain(request, by);
+        Message sent = WireHead.read(taken.sent(), plain)
                 .orElseGet(() -> new HttpMessage(
                         request.method() + " " + WireHead.target(request.address()) + " HTTP/1.1",
                         request.headers(),
-                        request.body(),
+                        plain,
                         taken.sent()));
         // with what the body is coded as, when that could not be undone
         Optional<Message> received = response != null
@@ -206,8 +265,24 @@ public final class HttpCaller implements AutoCloseable {
                 sent,
                 received,
                 timing(taken, from, end),
+                Untrusted.secured(session),
                 why.map(CallFailure::words),
                 why.map(CallFailure::next).orElse(""));
+    }
+
+    /** The request's body before it was coded for the way; as it went out when that is none of the known codings. */
+    private static Content plain(CallRequest request, Connect by) {
+        List<String> codings = request.headers().stream()
+                .filter(h -> h.name().equalsIgnoreCase("Content-Encoding"))
+                .map(Header::value)
+                .toList();
+        try {
+            return codings.isEmpty()
+                    ? request.body()
+                    : Decoding.plain(request.body(), codings, by.limits().bytes());
+        } catch (IOException asWritten) {
+            return request.body();
+        }
     }
 
     private static HttpMessage fallback(BoundedBody.Taken response) {
@@ -221,9 +296,13 @@ public final class HttpCaller implements AutoCloseable {
         return new HttpMessage(line, headers, response.body(), wire);
     }
 
-    /** From when the connection was asked for: what this program did before is not the service's time. */
+    /**
+     * From when the connection was asked for: what this program did before is not the service's time. Nobody asked for one that
+     * was kept, so its call begins with its first byte.
+     */
     private static Timing timing(Recording.Taken taken, long begun, long end) {
-        long from = taken.asked() == 0 ? begun : taken.asked();
+        boolean keptOne = taken.asked() == 0 && taken.firstSent() != 0;
+        long from = keptOne ? taken.firstSent() : taken.asked() == 0 ? begun : taken.asked();
         if (taken.firstSent() == 0) {
             return new Timing(end - from, 0, 0, 0);
         }

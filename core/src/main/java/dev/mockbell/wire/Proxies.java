@@ -10,6 +10,7 @@ import java.net.URI;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /** Which proxy an address is reached through: one that was named, or those of the usual environment variables. */
@@ -22,21 +23,61 @@ public final class Proxies {
     }
 
     /**
+     * A proxy that was named.
+     *
+     * @param type HTTP or SOCKS
+     */
+    public record Named(Proxy.Type type, String host, int port) {
+        /** It stands in the way of everything, this machine too. */
+        public ProxySelector forAll() {
+            return new Chosen(Optional.of(proxy()), Optional.of(proxy()), List.of());
+        }
+
+        private Proxy proxy() {
+            return new Proxy(type, InetSocketAddress.createUnresolved(host, port));
+        }
+    }
+
+    /**
+     * Reads the name of a proxy.
+     *
+     * @param text {@code host:port} or {@code http://host:port} for one of HTTP, {@code socks://host:port}
+     * @throws Problem when it is none of these
+     */
+    public static Named parsed(String text) {
+        String full = text.contains("://") ? text.strip() : "http://" + text.strip();
+        try {
+            URI uri = URI.create(full);
+            boolean socks = "socks".equals(uri.getScheme()) || "socks5".equals(uri.getScheme());
+            if (uri.getHost() != null && (socks || "http".equals(uri.getScheme()))) {
+                int usual = socks ? 1080 : 80;
+                return new Named(
+                        socks ? Proxy.Type.SOCKS : Proxy.Type.HTTP,
+                        uri.getHost(),
+                        uri.getPort() < 0 ? usual : uri.getPort());
+            }
+        } catch (IllegalArgumentException e) {
+            throw wrong(text, e);
+        }
+        throw wrong(text, null);
+    }
+
+    /**
      * One proxy for everything but this machine.
      *
-     * @param text {@code host:port} or {@code http://host:port}
-     * @throws Problem when it is neither
+     * @param text as in {@link #parsed}
+     * @throws Problem when it names none
      */
     public static ProxySelector named(String text) {
-        Optional<Proxy> proxy = Optional.of(proxy(text));
+        Optional<Proxy> proxy = Optional.of(parsed(text).proxy());
         return new Chosen(proxy, proxy, List.of("localhost", "127.0.0.1", "[::1]", "::1"));
     }
 
     /** This machine is never reached through a proxy, as no proxy could. Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
     public static ProxySelector ofEnvironment(Map<String, String> environment) {
         return new Chosen(
-                variable(environment, "http_proxy").map(Proxies::proxy),
-                variable(environment, "https_proxy").map(Proxies::proxy),
+                variable(environment, "http_proxy").map(t -> parsed(t).proxy()),
+                variable(environment, "https_proxy").map(t -> parsed(t).proxy()),
                 variable(environment, "no_proxy")
                         .map(t -> List.of(t.strip().split("\\s*,\\s*")))
                         .orElse(List.of("localhost", "127.0.0.1", "[::1]")));
@@ -47,23 +88,13 @@ public final class Proxies {
                 .filter(t -> !t.isBlank());
     }
 
-    private static Proxy proxy(String text) {
-        String full = text.contains("://") ? text.strip() : "http://" + text.strip();
-        try {
-            URI uri = URI.create(full);
-            if (uri.getHost() != null && "http".equals(uri.getScheme())) {
-                int port = uri.getPort() < 0 ? 80 : uri.getPort();
-                return new Proxy(Proxy.Type.HTTP, InetSocketAddress.createUnresolved(uri.getHost(), port));
-            }
-        } catch (IllegalArgumentException e) {
-            throw wrong(text, e);
-        }
-        throw wrong(text, null);
-    }
-
     private static Problem wrong(String text, Exception cause) {
         return Problem.of(
-                Problem.Kind.INPUT, "This does not name an HTTP proxy", text, "Write it as host:port.", cause);
+                Problem.Kind.INPUT,
+                "This does not name a proxy",
+                text,
+                "Write it as host:port, or as socks://host:port.",
+                cause);
     }
 
     private static final class Chosen extends ProxySelector {
@@ -85,6 +116,20 @@ public final class Proxies {
             }
             Optional<Proxy> proxy = "https".equalsIgnoreCase(uri.getScheme()) ? secure : plain;
             return List.of(proxy.orElse(Proxy.NO_PROXY));
+        }
+
+        /** Clients are kept by what they go through. */
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Chosen c
+                    && plain.equals(c.plain)
+                    && secure.equals(c.secure)
+                    && direct.equals(c.direct);
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(plain, secure, direct);
         }
 
         private static boolean matches(String host, String pattern) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.function.BiFunction;
+import java.util.function.Supplier;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLEngineResult;
 import javax.net.ssl.SSLEngineResult.HandshakeStatus;
@@ -14,9 +15,9 @@ import javax.net.ssl.SSLSession;
 /** An engine of TLS that records the plain bytes which another one encrypts and decrypts. */
 final class RecordingEngine extends SSLEngine {
     private final SSLEngine engine;
-    private final Recording recording;
+    private final Supplier<Recording> recording;
 
-    RecordingEngine(SSLEngine engine, Recording recording) {
+    RecordingEngine(SSLEngine engine, Supplier<Recording> recording) {
         super(engine.getPeerHost(), engine.getPeerPort());
         this.engine = engine;
         this.recording = recording;
@@ -26,7 +27,7 @@ final class RecordingEngine extends SSLEngine {
     public SSLEngineResult wrap(ByteBuffer[] plain, int offset, int length, ByteBuffer encrypted) throws SSLException {
         int[] from = positions(plain, offset, length);
         SSLEngineResult result = engine.wrap(plain, offset, length, encrypted);
-        keep(recording::sent, plain, offset, from);
+        keep(recording.get()::sent, plain, offset, from);
         return result;
     }
 
@@ -35,7 +36,7 @@ final class RecordingEngine extends SSLEngine {
             throws SSLException {
         int[] from = positions(plain, offset, length);
         SSLEngineResult result = engine.unwrap(encrypted, plain, offset, length);
-        keep(recording::received, plain, offset, from);
+        keep(recording.get()::received, plain, offset, from);
         return result;
     }
 

@@ -5,6 +5,7 @@ import java.net.SocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.ByteChannel;
 import java.util.concurrent.locks.Lock;
+import java.util.function.Supplier;
 import org.apache.hc.core5.io.CloseMode;
 import org.apache.hc.core5.reactor.Command;
 import org.apache.hc.core5.reactor.IOEventHandler;
@@ -14,9 +15,9 @@ import org.apache.hc.core5.util.Timeout;
 /** Stands between the HTTP library and a connection without TLS, and records the bytes that pass. */
 final class RecordingSession implements IOSession {
     private final IOSession session;
-    private final Recording recording;
+    private final Supplier<Recording> recording;
 
-    RecordingSession(IOSession session, Recording recording) {
+    RecordingSession(IOSession session, Supplier<Recording> recording) {
         this.session = session;
         this.recording = recording;
     }
@@ -25,7 +26,7 @@ final class RecordingSession implements IOSession {
     public int read(ByteBuffer to) throws IOException {
         int from = to.position();
         int count = session.read(to);
-        recording.received(to, from, count);
+        recording.get().received(to, from, count);
         return count;
     }
 
@@ -33,7 +34,7 @@ final class RecordingSession implements IOSession {
     public int write(ByteBuffer source) throws IOException {
         int from = source.position();
         int count = session.write(source);
-        recording.sent(source, from, count);
+        recording.get().sent(source, from, count);
         return count;
     }
 

@@ -17,7 +17,7 @@ import javax.net.ssl.TrustManager;
 final class RecordingTls extends SSLContext {
     /**
      * @param context does the work
-     * @param recording for the engine that is made next
+     * @param recording of the call under way
      */
     RecordingTls(SSLContext context, Supplier<Recording> recording) {
         super(new Spi(context, recording), context.getProvider(), context.getProtocol());
@@ -34,12 +34,12 @@ final class RecordingTls extends SSLContext {
 
         @Override
         protected SSLEngine engineCreateSSLEngine() {
-            return new RecordingEngine(context.createSSLEngine(), recording.get());
+            return new RecordingEngine(context.createSSLEngine(), recording);
         }
 
         @Override
         protected SSLEngine engineCreateSSLEngine(String host, int port) {
-            return new RecordingEngine(context.createSSLEngine(host, port), recording.get());
+            return new RecordingEngine(context.createSSLEngine(host, port), recording);
         }
 
         @Override

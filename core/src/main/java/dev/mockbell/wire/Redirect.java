@@ -60,6 +60,7 @@ public record Redirect(URI to, boolean keepsRequest, boolean sameServer) {
                 to,
                 request.headers().stream().filter(h -> goesAlong(h.name())).toList(),
                 keepsRequest ? request.body() : Content.NONE,
+                keepsRequest ? request.framing() : Framing.USUAL,
                 request.timeout());
     }
 

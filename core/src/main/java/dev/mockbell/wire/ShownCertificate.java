@@ -7,6 +7,8 @@ import java.net.Proxy;
 import java.net.Socket;
 import java.net.URI;
 import java.security.cert.X509Certificate;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import javax.net.ssl.SSLParameters;
 import javax.net.ssl.SSLSocket;
@@ -20,6 +22,7 @@ import javax.net.ssl.SSLSocket;
  * @param validFrom a day, in words
  * @param validUntil a day, in words
  * @param fingerprint its SHA-256, in pairs of digits between colons
+ * @param issuers the other certificates that came with it, each in a line, from the one that issued it upwards
  * @param flaw why it is not trusted; empty when it is
  */
 public record ShownCertificate(
@@ -29,6 +32,7 @@ public record ShownCertificate(
         String validFrom,
         String validUntil,
         String fingerprint,
+        List<String> issuers,
         Optional<String> flaw) {
     /**
      * Asks a server for it.
@@ -38,7 +42,7 @@ public record ShownCertificate(
      */
     public static ShownCertificate ask(URI address, Connect by) {
         int port = address.getPort() < 0 ? 443 : address.getPort();
-        Proxy proxy = by.proxies().select(address).stream().findFirst().orElse(Proxy.NO_PROXY);
+        Proxy proxy = by.proxy(address).orElse(Proxy.NO_PROXY);
         int wait = Math.toIntExact(
                 Math.min(Integer.MAX_VALUE, by.timeouts().connect().toMillis()));
         try (Socket plain = new Socket(proxy)) {
@@ -55,7 +59,9 @@ public record ShownCertificate(
                 named.setEndpointIdentificationAlgorithm("HTTPS");
                 socket.setSSLParameters(named);
                 socket.startHandshake();
-                X509Certificate shown = (X509Certificate) socket.getSession().getPeerCertificates()[0];
+                X509Certificate[] shown = Arrays.stream(socket.getSession().getPeerCertificates())
+                        .map(X509Certificate.class::cast)
+                        .toArray(X509Certificate[]::new);
                 return new Untrusted(shown, null).shown(Optional.empty());
             }
         } catch (IOException e) {

@@ -1,11 +1,8 @@
 package dev.mockbell.wire;
 
 import dev.mockbell.problem.Problem;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.Socket;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
@@ -14,10 +11,8 @@ import java.security.NoSuchAlgorithmException;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateEncodingException;
 import java.security.cert.CertificateException;
-import java.security.cert.CertificateFactory;
 import java.security.cert.X509Certificate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
@@ -123,36 +118,13 @@ public record Trust(Set<String> fingerprints, List<Path> authorities, Optional<C
             KeyStore store = KeyStore.getInstance(KeyStore.getDefaultType());
             store.load(null, null);
             for (Path file : authorities) {
-                for (Certificate c : certificates(file)) {
+                for (Certificate c : CertificateFile.read(file)) {
                     store.setCertificateEntry("authority-" + store.size(), c);
                 }
             }
             return Optional.of(manager(store));
         } catch (IOException e) {
             throw new GeneralSecurityException(e);
-        }
-    }
-
-    private static Collection<? extends Certificate> certificates(Path file) {
-        try {
-            byte[] bytes = Files.readAllBytes(file);
-            String text = new String(bytes, StandardCharsets.US_ASCII);
-            int start = text.indexOf("-----BEGIN");
-            // what stands before the first certificate is for people
-            byte[] read = start > 0 ? text.substring(start).getBytes(StandardCharsets.US_ASCII) : bytes;
-            Collection<? extends Certificate> found =
-                    CertificateFactory.getInstance("X.509").generateCertificates(new ByteArrayInputStream(read));
-            if (found.isEmpty()) {
-                throw new CertificateException("there is none in it");
-            }
-            return found;
-        } catch (IOException | CertificateException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file holds no certificate that can be read: " + Problem.reason(e),
-                    file.toString(),
-                    "Give certificates as PEM or DER.",
-                    e);
         }
     }
 
@@ -188,7 +160,7 @@ public record Trust(Set<String> fingerprints, List<Path> authorities, Optional<C
             try {
                 byAuthorities(check);
             } catch (CertificateException untrusted) {
-                throw chain.length == 0 ? untrusted : new Untrusted(chain[0], untrusted);
+                throw chain.length == 0 ? untrusted : new Untrusted(chain, untrusted);
             }
         }
 

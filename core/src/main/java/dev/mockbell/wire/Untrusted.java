@@ -1,5 +1,6 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.exchange.Secured;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateExpiredException;
 import java.security.cert.CertificateNotYetValidException;
@@ -8,11 +9,14 @@ import java.security.cert.X509Certificate;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import javax.net.ssl.SSLPeerUnverifiedException;
+import javax.net.ssl.SSLSession;
 
 /** A server's certificate that is not trusted, with all that a person needs to decide about it. */
 final class Untrusted extends CertificateException {
@@ -21,11 +25,41 @@ final class Untrusted extends CertificateException {
             DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
 
     private final transient X509Certificate certificate;
+    private final transient List<X509Certificate> issuers;
 
-    /** @param why null where nothing speaks against it */
-    Untrusted(X509Certificate certificate, CertificateException why) {
+    /**
+     * @param chain as the server shows it, its own certificate first
+     * @param why null where nothing speaks against it
+     */
+    Untrusted(X509Certificate[] chain, CertificateException why) {
         super(why == null ? null : why.getMessage(), why);
-        this.certificate = certificate;
+        this.certificate = chain[0];
+        this.issuers = List.of(chain).subList(1, chain.length);
+    }
+
+    /** What a session used; empty for none. */
+    static Optional<Secured> secured(SSLSession session) {
+        if (session == null || "NONE".equals(session.getProtocol())) {
+            return Optional.empty();
+        }
+        return Optional.of(new Secured(session.getProtocol(), session.getCipherSuite(), chain(session)));
+    }
+
+    private static List<String> chain(SSLSession session) {
+        try {
+            return Arrays.stream(session.getPeerCertificates())
+                    .filter(X509Certificate.class::isInstance)
+                    .map(c -> line((X509Certificate) c))
+                    .toList();
+        } catch (SSLPeerUnverifiedException e) {
+            return List.of();
+        }
+    }
+
+    /** A certificate in a line. */
+    private static String line(X509Certificate c) {
+        return c.getSubjectX500Principal() + ", issued by " + issuer(c) + ", valid until "
+                + day(c.getNotAfter().toInstant()) + ", SHA-256 " + Trust.fingerprint(c);
     }
 
     /** The one that a failure comes from. */
@@ -43,10 +77,11 @@ final class Untrusted extends CertificateException {
         return new ShownCertificate(
                 certificate.getSubjectX500Principal().toString(),
                 names(),
-                issuer(),
+                issuer(certificate),
                 day(certificate.getNotBefore().toInstant()),
                 day(certificate.getNotAfter().toInstant()),
                 Trust.fingerprint(certificate),
+                issuers.stream().map(Untrusted::line).toList(),
                 flaw);
     }
 
@@ -58,12 +93,12 @@ final class Untrusted extends CertificateException {
                 + shown.validFrom() + " until " + shown.validUntil() + ", SHA-256 " + shown.fingerprint();
     }
 
-    private String issuer() {
-        return isSelfIssued() ? "itself" : certificate.getIssuerX500Principal().toString();
+    private static String issuer(X509Certificate c) {
+        return isSelfIssued(c) ? "itself" : c.getIssuerX500Principal().toString();
     }
 
-    private boolean isSelfIssued() {
-        return certificate.getSubjectX500Principal().equals(certificate.getIssuerX500Principal());
+    private static boolean isSelfIssued(X509Certificate c) {
+        return c.getSubjectX500Principal().equals(c.getIssuerX500Principal());
     }
 
     String reason() {
@@ -79,7 +114,7 @@ final class Untrusted extends CertificateException {
         if (said.startsWith("No subject alternative") || said.startsWith("No name matching")) {
             return "it is for another host";
         }
-        return isSelfIssued() ? "it is issued by itself" : "nobody whom this machine trusts has issued it";
+        return isSelfIssued(certificate) ? "it is issued by itself" : "nobody whom this machine trusts has issued it";
     }
 
     private String names() {

@@ -7,7 +7,6 @@ import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetAddress;
-import java.net.Proxy;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.URI;
@@ -44,18 +43,13 @@ final class WarmUp {
                     Content.of(ENVELOPE.getBytes(StandardCharsets.US_ASCII)),
                     Duration.ofSeconds(5));
             // the same way as the calls that count, so that they find its client ready
-            Connect straight = goesStraight(by, request.address()) ? by : by.through(Proxies.none());
+            Connect straight = by.proxy(request.address()).isEmpty() ? by : by.through(Proxies.none());
             for (int i = 0; i < calls; i++) {
                 caller.call(request, straight, new StopSignal());
             }
         } catch (IOException e) {
             LOG.info("no warming up: {}", e.toString());
         }
-    }
-
-    private static boolean goesStraight(Connect by, URI address) {
-        List<Proxy> through = by.proxies().select(address);
-        return through == null || through.isEmpty() || through.get(0).type() == Proxy.Type.DIRECT;
     }
 
     private static void answer(ServerSocket peer) {

@@ -21,7 +21,12 @@ public final class WireHead {
      * A request as it goes over the wire (RFC 9112 §3): Host first, the headers as given, then the length of the body. Host
      * stays the user's where it is given; lengths and codings of the transfer follow from the body alone.
      */
-    public static byte[] encoded(CallRequest request) {
+    public static Content encoded(CallRequest request) {
+        return encoded(request, request.body());
+    }
+
+    /** As {@link #encoded(CallRequest)}, for people: with another body than the one that its head tells of. */
+    public static Content encoded(CallRequest request, Content shown) {
         StringBuilder head = new StringBuilder();
         head.append(request.method())
                 .append(' ')
@@ -39,9 +44,16 @@ public final class WireHead {
                 head.append(h.name()).append(": ").append(h.value()).append("\r\n");
             }
         }
-        head.append("Content-Length: ").append(request.body().size()).append("\r\n\r\n");
+        if (request.framing().expectsContinue()) {
+            head.append("Expect: 100-continue\r\n");
+        }
+        head.append(
+                        request.framing().chunked()
+                                ? "Transfer-Encoding: chunked"
+                                : "Content-Length: " + request.body().size())
+                .append("\r\n\r\n");
         Content start = Content.of(head.toString().getBytes(StandardCharsets.ISO_8859_1));
-        return Content.joined(start, request.body()).bytes();
+        return Content.joined(start, shown);
     }
 
     /** The target in origin form (RFC 9112 §3.2.1). */

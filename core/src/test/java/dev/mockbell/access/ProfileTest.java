@@ -36,7 +36,8 @@ class ProfileTest {
                     .with(new SecretHosts(Set.of()))
                     .withSecret("guest", "open sesame")
                     .withSecret("key", "/home/anna/anna.p12"));
-    private final Profile guest = Profile.named("Guest").with(Profile.Way.WHEN_ASKED, "anna", "{$secret:guest}");
+    private final Profile guest =
+            Profile.named("Guest").with(new Profile.Who(Profile.Way.WHEN_ASKED, "anna", "{$secret:guest}"));
 
     private Connect on(Profile profile, URI address) {
         return profile.on(Connect.USUAL, filler, address, folder);
@@ -45,7 +46,7 @@ class ProfileTest {
     @Test
     void aProfileGivesTheLoginItsSecretAndGivesItToNoOtherHost() {
         assertThat(on(guest, HERE).login()).contains(new Login.WhenAsked("anna", "open sesame"));
-        assertThat(on(guest.with(Profile.Way.BEARER, "", "{$secret:guest}"), HERE)
+        assertThat(on(guest.with(new Profile.Who(Profile.Way.BEARER, "", "{$secret:guest}")), HERE)
                         .login())
                 .contains(new Login.Bearer("open sesame"));
         assertThatThrownBy(() -> on(guest, AWAY))
@@ -55,16 +56,16 @@ class ProfileTest {
 
     @Test
     void itsFilesStayInTheProjectButWhatASecretNames() {
-        Profile trusting = guest.withTrust(List.of("ab".repeat(32)), List.of("trust/huts.pem"));
+        Profile trusting = guest.with(new Profile.Trusted(List.of("ab".repeat(32)), List.of("trust/huts.pem")));
         assertThat(on(trusting, HERE).trust().authorities()).containsExactly(folder.resolve("trust/huts.pem"));
         assertThat(on(trusting, HERE).trust().fingerprints()).containsExactly("AB".repeat(32));
-        assertThatThrownBy(() -> on(guest.withTrust(List.of(), List.of("../outside.pem")), HERE))
+        assertThatThrownBy(() -> on(guest.with(new Profile.Trusted(List.of(), List.of("../outside.pem"))), HERE))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("leads out of the folder");
-        assertThatThrownBy(() -> on(guest.withClient("/home/anna/anna.p12", ""), HERE))
+        assertThatThrownBy(() -> on(guest.with(new Profile.Own("/home/anna/anna.p12", "")), HERE))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("leads out of the folder");
-        assertThat(on(guest.withClient("{$secret:key}", "x"), HERE)
+        assertThat(on(guest.with(new Profile.Own("{$secret:key}", "x")), HERE)
                         .trust()
                         .client()
                         .orElseThrow()

@@ -18,11 +18,15 @@ import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.request.Delivery;
+import dev.mockbell.request.PartText;
+import dev.mockbell.soap.Addressing;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
+import dev.mockbell.wire.Framing;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -59,6 +63,16 @@ class ProjectStoreTest {
             "<h>{$x}</h>",
             List.of(new Header("X-A", "{$y}")),
             "Guest",
+            Delivery.USUAL
+                    .with(Addressing.V200408)
+                    .replyingTo("http://{$x}/")
+                    .in("UTF-16")
+                    .with(Delivery.Compression.DEFLATE)
+                    .with(new Framing(true, true))
+                    .following(true)
+                    .onOwnConnection(true)
+                    .inliningUpTo(12),
+            List.of(new PartText("map", "parts/map.png", "image/png"), new PartText("a", "b", "")),
             List.of(new Variable("x", "012", false), new Variable("token", "", true)),
             List.of(
                     new Check.Valid(),

@@ -4,9 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.mockbell.problem.Problem;
-import dev.mockbell.security.MessageSecurity.KeyName;
+import dev.mockbell.security.MessageSecurity.Addressee;
 import dev.mockbell.security.MessageSecurity.Signing;
-import dev.mockbell.security.MessageSecurity.Token;
 import dev.mockbell.wire.Certificates;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.xml.Xml;
@@ -17,6 +16,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Duration;
 import java.util.Base64;
+import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -51,7 +51,8 @@ class MessageSecurityTest {
     }
 
     private static MessageSecurity token(Token token) {
-        return new MessageSecurity(token, "anna", "høy <1>", Optional.empty(), Optional.empty());
+        return new MessageSecurity(
+                Addressee.LAST, token, "anna", "høy <1>", Optional.empty(), Optional.empty(), Optional.empty());
     }
 
     @Test
@@ -90,11 +91,13 @@ class MessageSecurityTest {
         Certificates.of("anna", folder);
         ClientKey key = new ClientKey(folder.resolve("anna.p12"), "changeit");
         String text = secured(new MessageSecurity(
+                Addressee.LAST,
                 Token.NONE,
                 "",
                 "",
                 Optional.of(Duration.ofSeconds(300)),
-                Optional.of(new Signing(key, KeyName.TOKEN))));
+                Optional.of(new Signing(key.open(), KeyName.TOKEN, List.of())),
+                Optional.empty()));
         Document read = Xml.parse(text, "sent", XmlLimits.MESSAGE);
         assertThat(holds(read, key)).isTrue();
         Document changed = Xml.parse(text.replace("  1 ", "  2 "), "changed", XmlLimits.MESSAGE);
@@ -125,9 +128,6 @@ class MessageSecurityTest {
     @Test
     void aKeyThatCannotBeOpenedIsSaidWithItsFile() {
         ClientKey gone = new ClientKey(folder.resolve("gone.p12"), "x");
-        assertThatThrownBy(() -> secured(new MessageSecurity(
-                        Token.NONE, "", "", Optional.empty(), Optional.of(new Signing(gone, KeyName.TOKEN)))))
-                .isInstanceOf(Problem.class)
-                .hasMessageContaining("gone.p12");
+        assertThatThrownBy(gone::open).isInstanceOf(Problem.class).hasMessageContaining("gone.p12");
     }
 }

@@ -9,9 +9,9 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
-import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.CopyOut.Form;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.PlainServer;
 import java.io.IOException;
@@ -72,8 +72,17 @@ class CopyOutTest {
     }
 
     private String ours() {
-        var request = caller.prepare(bound(), kept, Optional.of(server.address()), scope);
-        caller.send(kept, request, "test", Redactor.USUAL, new StopSignal());
+        CallSetup setup = new CallSetup(
+                stay,
+                bound(),
+                kept,
+                Optional.of(server.address()),
+                scope,
+                Optional.empty(),
+                Path.of(""),
+                List.of(),
+                CallRequest.USUAL_TIMEOUT);
+        caller.send(caller.prepare(setup), "test", new StopSignal());
         return server.requests().get(0);
     }
 

@@ -9,6 +9,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.soap.Addressing;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.Connect;
@@ -70,14 +71,17 @@ class FollowingTest {
                 Content.of("<a/>".getBytes(StandardCharsets.UTF_8)),
                 Duration.ofSeconds(10));
         return new CaseCaller(http, new Expressions())
-                .follow(
-                        KEPT,
-                        request,
-                        by,
+                .send(
+                        new PreparedCall(
+                                KEPT,
+                                request,
+                                by,
+                                Optional.empty(),
+                                Addressing.NONE,
+                                Optional.of(redirect -> made.to(request, redirect.to())),
+                                Redactor.USUAL),
                         "test",
-                        Redactor.USUAL,
-                        new StopSignal(),
-                        redirect -> made.to(request, redirect.to()));
+                        new StopSignal());
     }
 
     private static final Connect ANNA = Connect.USUAL.withLogin(Optional.of(new Login.Basic("anna", "s3cret-word")));

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.KeyStore;
 import java.security.cert.Certificate;
+import java.security.cert.X509Certificate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -43,12 +44,24 @@ public final class Certificates {
         return of(keys, authority);
     }
 
+    /** A key of RSA with its certificate, as {@code NAME.p12}, and the certificate alone as {@code NAME.der}. */
+    public static X509Certificate rsa(String name, Path folder) throws Exception {
+        tool(folder, name, "RSA", List.of("-alias", "test", "-validity", "3"));
+        X509Certificate certificate = (X509Certificate) keys(folder, name).getCertificate("test");
+        Files.write(folder.resolve(name + ".der"), certificate.getEncoded());
+        return certificate;
+    }
+
     private static void tool(Path folder, String host, List<String> options) throws Exception {
+        tool(folder, host, "EC", options);
+    }
+
+    private static void tool(Path folder, String host, String algorithm, List<String> options) throws Exception {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
                 "-genkeypair",
                 "-keyalg",
-                "EC",
+                algorithm,
                 "-dname",
                 "CN=" + host,
                 "-ext",

@@ -213,7 +213,7 @@ class HttpFetcherTest {
         assertThat(chosen.select(URI.create("http://x.inner.example/")).toString())
                 .contains("DIRECT");
         assertThat(chosen.select(URI.create("https://a.example/")).toString()).contains("DIRECT");
-        assertThatThrownBy(() -> Proxies.named("socks://x:1"))
+        assertThatThrownBy(() -> Proxies.named("ftp://x:1"))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("host:port");
     }

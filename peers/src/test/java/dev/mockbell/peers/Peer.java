@@ -11,14 +11,18 @@ import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.apache.axis.configuration.FileProvider;
 import org.apache.axis.transport.http.SimpleAxisServer;
 import org.apache.cxf.Bus;
 import org.apache.cxf.bus.extension.ExtensionManagerBus;
 import org.apache.cxf.endpoint.Server;
+import org.apache.cxf.feature.Feature;
 import org.apache.cxf.jaxws.JaxWsServerFactoryBean;
 import org.apache.cxf.ws.security.wss4j.WSS4JInInterceptor;
+import org.apache.cxf.ws.security.wss4j.WSS4JOutInterceptor;
 
 /** A service on a SOAP stack of others, at a loopback address of its own. */
 record Peer(String wsdl, Runnable stop) implements AutoCloseable {
@@ -45,7 +49,25 @@ record Peer(String wsdl, Runnable stop) implements AutoCloseable {
         return cxf(service, security, Map.of());
     }
 
+    /** On Apache CXF, asking for WS-Security and answering with it. */
+    static Peer cxfBothWays(Object service, Map<String, Object> in, Map<String, Object> out) {
+        return cxf(service, in, Map.of(), f -> f.getOutInterceptors().add(new WSS4JOutInterceptor(out)));
+    }
+
+    /** On Apache CXF, with what it calls features. */
+    static Peer cxfWith(Object service, Feature... features) {
+        return cxf(service, Map.of(), Map.of(), f -> f.getFeatures().addAll(List.of(features)));
+    }
+
     private static Peer cxf(Object service, Map<String, Object> security, Map<String, Object> properties) {
+        return cxf(service, security, properties, f -> {});
+    }
+
+    private static Peer cxf(
+            Object service,
+            Map<String, Object> security,
+            Map<String, Object> properties,
+            Consumer<JaxWsServerFactoryBean> more) {
         String address = address();
         Bus bus = new ExtensionManagerBus();
         JaxWsServerFactoryBean factory = new JaxWsServerFactoryBean();
@@ -56,6 +78,7 @@ record Peer(String wsdl, Runnable stop) implements AutoCloseable {
         if (!security.isEmpty()) {
             factory.getInInterceptors().add(new WSS4JInInterceptor(security));
         }
+        more.accept(factory);
         Server server = factory.create();
         return new Peer(address + "?wsdl", () -> {
             server.destroy();

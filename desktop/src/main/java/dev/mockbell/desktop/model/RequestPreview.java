@@ -3,16 +3,17 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
-import dev.mockbell.wire.CallRequest;
-import dev.mockbell.wire.WireHead;
-import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 
 /** The request as it would be sent, with its expressions filled and its secrets masked. */
 public final class RequestPreview {
+    /** What can be looked at without waiting; larger parts go out whole all the same. */
+    private static final int MOST = 1 << 20;
+
     private final Desk desk;
     private final CallModel call;
     private final ReadOnlyStringWrapper text = new ReadOnlyStringWrapper("");
@@ -42,7 +43,7 @@ public final class RequestPreview {
         int own = ++asked;
         desk.tasks()
                 .run(
-                        () -> preview(bound.get(), kept, to, scope),
+                        () -> preview(kept, to, scope),
                         made -> {
                             if (own == asked) {
                                 text.set(made);
@@ -51,20 +52,10 @@ public final class RequestPreview {
                         desk::tell);
     }
 
-    private String preview(BoundOperation bound, Case kept, Optional<String> to, Scope scope) {
+    private String preview(Case kept, Optional<String> to, Scope scope) {
         try {
-            var bench = desk.bench();
-            var prepared = desk.caller()
-                    .prepare(
-                            bound,
-                            kept,
-                            to,
-                            scope,
-                            bench.profile(kept, bound.port().name()),
-                            bench.folder(),
-                            CallRequest.USUAL_TIMEOUT);
-            byte[] bytes = WireHead.encoded(prepared);
-            return scope.redactor().wire(new String(bytes, StandardCharsets.UTF_8).replace("\r\n", "\n"));
+            CallSetup usual = CallSetup.of(desk.bench(), kept, scope);
+            return desk.caller().preview(to.map(usual::to).orElse(usual), MOST);
         } catch (Problem problem) {
             return problem.getMessage();
         }

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.access.Demands;
 import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
@@ -93,6 +94,19 @@ public final class SecurityModel {
         String name = free("Profile");
         desk.change(p -> p.withProfile(Profile.named(name)));
         pick(name);
+    }
+
+    /** What the policy of the contract demands of the operation; empty for nothing that a profile gives. */
+    public List<String> demanded() {
+        return call.bound().map(b -> Demands.known(b.operation().needs())).orElse(List.of());
+    }
+
+    /** Makes a profile of what the contract demands, to be filled in, which whatever goes to the endpoint then goes by. */
+    public void addDemanded() {
+        String name = free(desk.placeProperty().get().contract().title());
+        List<String> demanded = demanded();
+        desk.change(p -> p.withProfile(Demands.profile(name, demanded)));
+        pickForEnvironment(name);
     }
 
     private String free(String wanted) {

@@ -3,38 +3,29 @@ package dev.mockbell.desktop.view.call;
 import dev.mockbell.access.Profile;
 import dev.mockbell.desktop.model.SecurityModel;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.project.ProjectBench;
-import dev.mockbell.security.MessageSecurity.KeyName;
-import dev.mockbell.security.MessageSecurity.Token;
-import java.io.File;
+import dev.mockbell.security.Token;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.PasswordField;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
-import javafx.util.StringConverter;
 
 /** By which security profile a case is called, and what is in it. */
 final class SecurityFace extends VBox {
-    private static final double KEY = 150;
-
     private final SecurityModel model;
     private final FlowPane picks = new FlowPane(7, 6);
-    private final VBox rows = new VBox();
+    private final Form rows = new Form();
     private List<Object> shown = List.of();
 
     SecurityFace(SecurityModel model) {
@@ -62,8 +53,7 @@ final class SecurityFace extends VBox {
                 model.byEnvironment(),
                 model.environment(),
                 model.profiles().stream().map(Profile::name).toList(),
-                model.current().map(Profile::fingerprints),
-                model.current().map(Profile::authorities));
+                model.current().map(Profile::trusted));
     }
 
     /** Shows what is so now. */
@@ -81,7 +71,16 @@ final class SecurityFace extends VBox {
                 "+ New profile", "Make a profile and call this case by it", () -> act(model::add), "quiet");
         more.setId("add-profile");
         picks.getChildren().add(more);
-        rows.getChildren().clear();
+        if (!model.demanded().isEmpty()) {
+            Button demanded = Parts.button(
+                    "+ As the contract demands",
+                    "Make a profile of what its policy asks for: " + String.join(", ", model.demanded()),
+                    () -> act(model::addDemanded),
+                    "quiet");
+            demanded.setId("add-demanded");
+            picks.getChildren().add(demanded);
+        }
+        rows.clear();
         Optional<Profile> current = model.current();
         if (current.isEmpty()) {
             rows.getChildren()
@@ -106,263 +105,190 @@ final class SecurityFace extends VBox {
     }
 
     private void rows(Profile profile) {
-        heading("The profile");
-        TextField name = field("profile-name", profile.name(), "Name");
-        onEnd(name, () -> {
+        rows.heading("The profile");
+        TextField name = Form.field("profile-name", profile.name(), "Name");
+        Form.onEnd(name, () -> {
             if (model.rename(profile, name.getText())) {
                 show();
             } else {
                 name.setText(profile.name());
             }
         });
-        row("Name", name, link("Remove", "Take this profile away", () -> act(() -> model.remove(profile))));
+        rows.row("Name", name, Form.link("Remove", "Take this profile away", () -> act(() -> model.remove(profile))));
+        usedBy(profile);
+        login(profile);
+        new ProtectionRows(rows, profile, (named, change) -> edit(named, p -> p.with(change.apply(p.message()))))
+                .show();
+        own(profile);
+        rows.heading("Which servers are trusted, beside those that this machine trusts");
+        trusted(profile);
+        via(profile);
+    }
+
+    private void usedBy(Profile profile) {
         boolean usual = model.byEnvironment().equals(profile.name());
         Label where = Parts.text(
                 usual ? "all calls to this endpoint in " + model.environment() : "the cases that pick it",
                 "table-text");
-        row(
-                "Used by",
-                where,
-                usual
-                        ? link(
-                                "Cases alone",
-                                "Take it from the endpoint",
-                                () -> act(() -> model.pickForEnvironment("")))
-                        : link(
-                                "The endpoint too",
-                                "Whatever goes to this endpoint in " + model.environment() + " goes by it",
-                                () -> act(() -> model.pickForEnvironment(profile.name()))));
-        heading("Who calls");
-        choice(
+        Button other = usual
+                ? Form.link("Cases alone", "Take it from the endpoint", () -> act(() -> model.pickForEnvironment("")))
+                : Form.link(
+                        "The endpoint too",
+                        "Whatever goes to this endpoint in " + model.environment() + " goes by it",
+                        () -> act(() -> model.pickForEnvironment(profile.name())));
+        rows.row("Used by", where, other);
+    }
+
+    /** Changes the profile of a name, and shows it anew. */
+    private void edit(String name, UnaryOperator<Profile> change) {
+        act(() -> model.edit(name, change));
+    }
+
+    private Consumer<String> keeping(Profile profile, java.util.function.BiFunction<Profile, String, Profile> change) {
+        return text -> model.edit(profile.name(), p -> change.apply(p, text));
+    }
+
+    private void login(Profile profile) {
+        rows.heading("Who calls");
+        Profile.Who login = profile.login();
+        rows.choice(
                 "Login",
                 "profile-way",
                 Profile.Way.values(),
-                Profile.Way::title,
-                profile.way(),
-                way -> model.edit(profile.name(), p -> p.with(way, p.user(), p.secret())));
-        boolean token = profile.token() != Token.NONE;
-        boolean named = token || profile.way() == Profile.Way.WHEN_ASKED || profile.way() == Profile.Way.BASIC;
+                login.way(),
+                way -> edit(
+                        profile.name(),
+                        p -> p.with(
+                                new Profile.Who(way, p.login().user(), p.login().secret()))));
+        boolean token = profile.message().token() != Token.NONE;
+        boolean named = token || login.way() == Profile.Way.WHEN_ASKED || login.way() == Profile.Way.BASIC;
         if (named) {
-            text(
+            rows.text(
                     "User",
                     "profile-user",
-                    profile.user(),
+                    login.user(),
                     "anna",
-                    t -> model.edit(profile.name(), p -> p.with(p.way(), t, p.secret())));
+                    keeping(
+                            profile,
+                            (p, t) -> p.with(new Profile.Who(
+                                    p.login().way(), t, p.login().secret()))));
         }
-        if (token || profile.way() != Profile.Way.NONE) {
-            secret(named ? "Password" : "Token", "profile-secret", profile.secret(), typed -> {
+        if (token || login.way() != Profile.Way.NONE) {
+            rows.secret(named ? "Password" : "Token", "profile-secret", login.secret(), typed -> {
                 String kept = model.secret(profile, named ? "password" : "token", typed);
-                model.edit(profile.name(), p -> p.with(p.way(), p.user(), kept));
+                edit(
+                        profile.name(),
+                        p -> p.with(new Profile.Who(p.login().way(), p.login().user(), kept)));
             });
         }
-        heading("What the message carries (WS-Security)");
-        choice(
-                "UsernameToken",
-                "profile-token",
-                Token.values(),
-                Token::title,
-                profile.token(),
-                kind -> model.edit(profile.name(), p -> p.carrying(kind, p.life(), p.signed())));
-        text(
-                "Timestamp",
-                "profile-life",
-                profile.life() > 0 ? String.valueOf(profile.life()) : "",
-                "left out; seconds that it lives",
-                t -> {
-                    boolean number = t.matches("[0-9]{1,7}");
-                    if (number || t.isEmpty()) {
-                        model.edit(
-                                profile.name(),
-                                p -> p.carrying(p.token(), number ? Integer.parseInt(t) : 0, p.signed()));
-                    }
-                    show();
-                });
-        choice(
-                "Signature",
-                "profile-signature",
-                KeyName.values(),
-                KeyName::title,
-                profile.signed(),
-                kind -> model.edit(profile.name(), p -> p.carrying(p.token(), p.life(), kind)));
-        if (profile.signed() != KeyName.NONE) {
-            row(
-                    "signs",
-                    Parts.text(
-                            (profile.life() > 0 ? "body and timestamp" : "body") + ", by the own certificate below",
-                            "table-text"));
-        }
-        heading("Own certificate (TLS, signature)");
-        file(
+    }
+
+    private void own(Profile profile) {
+        rows.heading("Own certificate (TLS, signature, decryption)");
+        rows.file(
                 "File",
                 "profile-client",
-                profile.clientCertificate(),
+                profile.own().file(),
                 "PKCS#12, JKS or PEM; a file of this machine is kept as a secret",
-                t -> model.edit(profile.name(), p -> p.withClient(t, p.clientPassword())),
+                keeping(profile, (p, t) -> p.with(new Profile.Own(t, p.own().password()))),
                 f -> {
                     String kept = model.secret(profile, "certificate", f.getAbsolutePath());
-                    model.edit(profile.name(), p -> p.withClient(kept, p.clientPassword()));
+                    edit(
+                            profile.name(),
+                            p -> p.with(new Profile.Own(kept, p.own().password())));
                 });
-        if (!profile.clientCertificate().isEmpty()) {
-            secret("Password", "profile-client-password", profile.clientPassword(), typed -> {
+        if (!profile.own().file().isEmpty()) {
+            rows.secret("Password", "profile-client-password", profile.own().password(), typed -> {
                 String kept = model.secret(profile, "certificate-password", typed);
-                model.edit(profile.name(), p -> p.withClient(p.clientCertificate(), kept));
+                edit(profile.name(), p -> p.with(new Profile.Own(p.own().file(), kept)));
             });
         }
-        heading("Which servers are trusted, beside those that this machine trusts");
-        trusted(profile);
     }
 
     private void trusted(Profile profile) {
-        for (String fingerprint : profile.fingerprints()) {
-            List<String> left = new ArrayList<>(profile.fingerprints());
-            left.remove(fingerprint);
+        for (String fingerprint : profile.trusted().fingerprints()) {
             Label value = Parts.text(fingerprint, "mono", "table-text");
             Parts.tip(value, fingerprint);
-            row(
+            rows.row(
                     "Certificate",
                     value,
-                    link(
+                    Form.link(
                             "Remove",
                             "Trust it no more",
-                            () -> act(() -> model.edit(profile.name(), p -> p.withTrust(left, p.authorities())))));
+                            () -> edit(profile.name(), p -> {
+                                List<String> left = without(p.trusted().fingerprints(), fingerprint);
+                                return p.with(
+                                        new Profile.Trusted(left, p.trusted().authorities()));
+                            })));
         }
-        TextField one = field("profile-trust", "", "SHA-256 of a certificate");
+        TextField one = Form.field("profile-trust", "", "SHA-256 of a certificate");
         one.setOnAction(e -> {
             if (!one.getText().isBlank() && model.trust(profile, one.getText())) {
                 show();
             }
         });
-        row("+ Certificate", one);
-        for (String authority : profile.authorities()) {
-            List<String> left = new ArrayList<>(profile.authorities());
-            left.remove(authority);
-            row(
+        rows.row("+ Certificate", one);
+        for (String authority : profile.trusted().authorities()) {
+            rows.row(
                     "Authority",
                     Parts.text(authority, "mono", "table-text"),
-                    link(
+                    Form.link(
                             "Remove",
                             "Trust it no more",
-                            () -> act(() -> model.edit(profile.name(), p -> p.withTrust(p.fingerprints(), left)))));
+                            () -> edit(profile.name(), p -> {
+                                List<String> left = without(p.trusted().authorities(), authority);
+                                return p.with(new Profile.Trusted(p.trusted().fingerprints(), left));
+                            })));
         }
-        TextField authority = field("profile-authority", "", "File of the project, PEM or DER");
+        TextField authority = Form.field("profile-authority", "", "File of the project, PEM or DER");
         authority.setOnAction(e -> {
             if (!authority.getText().isBlank()) {
-                List<String> more = new ArrayList<>(profile.authorities());
-                more.add(authority.getText().strip());
-                act(() -> model.edit(profile.name(), p -> p.withTrust(p.fingerprints(), more)));
+                String file = authority.getText().strip();
+                edit(profile.name(), p -> {
+                    List<String> more = new ArrayList<>(p.trusted().authorities());
+                    more.add(file);
+                    return p.with(new Profile.Trusted(p.trusted().fingerprints(), more));
+                });
             }
         });
-        row("+ Authority", authority);
+        rows.row("+ Authority", authority);
     }
 
-    private void heading(String words) {
-        HBox head = new HBox(Parts.text(words, "strong", "table-text", "second"));
-        head.getStyleClass().addAll("panel-head", "inner");
-        head.setPadding(new Insets(7, 12, 5, 12));
-        rows.getChildren().add(head);
+    private static List<String> without(List<String> all, String one) {
+        List<String> left = new ArrayList<>(all);
+        left.remove(one);
+        return left;
     }
 
-    private void row(String key, Node value, Node... more) {
-        Label name = Parts.text(key, "second", "table-text");
-        name.setMinWidth(KEY);
-        HBox row = new HBox(8, name, value);
-        if (value instanceof TextField) {
-            HBox.setHgrow(value, Priority.ALWAYS);
+    private void via(Profile profile) {
+        rows.heading("The proxy on the way");
+        Profile.Via via = profile.via();
+        rows.text(
+                "Address",
+                "profile-proxy",
+                via.address(),
+                "as usual; host:port or socks://host:port",
+                t -> edit(
+                        profile.name(),
+                        p -> p.with(new Profile.Via(t, p.via().user(), p.via().secret()))));
+        if (!via.address().isEmpty()) {
+            rows.text(
+                    "User",
+                    "profile-proxy-user",
+                    via.user(),
+                    "nobody logs in",
+                    t -> edit(
+                            profile.name(),
+                            p -> p.with(new Profile.Via(
+                                    p.via().address(), t, p.via().secret()))));
         }
-        if (more.length > 0 && !(value instanceof TextField)) {
-            row.getChildren().add(Parts.spring());
+        if (!via.address().isEmpty() && !via.user().isEmpty()) {
+            rows.secret("Password", "profile-proxy-secret", via.secret(), typed -> {
+                String kept = model.secret(profile, "proxy-password", typed);
+                edit(
+                        profile.name(),
+                        p -> p.with(new Profile.Via(p.via().address(), p.via().user(), kept)));
+            });
         }
-        row.getChildren().addAll(more);
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.setPadding(new Insets(4, 12, 4, 12));
-        rows.getChildren().add(row);
-    }
-
-    private static TextField field(String id, String text, String prompt) {
-        TextField field = new TextField(text);
-        field.setId(id);
-        field.setPromptText(prompt);
-        field.getStyleClass().add("value");
-        return field;
-    }
-
-    private static Button link(String words, String tip, Runnable action) {
-        Button link = Parts.link(words, tip, action);
-        link.getStyleClass().add("table-text");
-        link.setMinWidth(USE_PREF_SIZE);
-        return link;
-    }
-
-    /** What is typed counts on Enter, and when the keyboard goes elsewhere. */
-    private static void onEnd(TextField field, Runnable action) {
-        String[] last = {field.getText()};
-        Runnable once = () -> {
-            if (!field.getText().equals(last[0])) {
-                last[0] = field.getText();
-                action.run();
-            }
-        };
-        field.setOnAction(e -> once.run());
-        field.focusedProperty().addListener((o, was, now) -> {
-            if (was && !now) {
-                once.run();
-            }
-        });
-    }
-
-    private void text(String key, String id, String value, String prompt, Consumer<String> keep) {
-        TextField field = field(id, value, prompt);
-        onEnd(field, () -> keep.accept(field.getText().strip()));
-        row(key, field);
-    }
-
-    /** What is typed is kept on this machine; the profile holds the name that stands for it. */
-    private void secret(String key, String id, String standing, Consumer<String> keep) {
-        PasswordField field = new PasswordField();
-        field.setId(id);
-        field.getStyleClass().add("value");
-        field.setPromptText(standing.isEmpty() ? "kept on this machine alone" : standing + "; type to change it");
-        onEnd(field, () -> {
-            if (!field.getText().isEmpty()) {
-                String typed = field.getText();
-                field.clear();
-                keep.accept(typed);
-                show();
-            }
-        });
-        row(key, field);
-    }
-
-    private void file(
-            String key, String id, String value, String prompt, Consumer<String> typed, Consumer<File> chosen) {
-        TextField field = field(id, value, prompt);
-        onEnd(field, () -> typed.accept(field.getText().strip()));
-        row(key, field, link("Choose…", "Choose a file of this machine", () -> {
-            File file = new FileChooser().showOpenDialog(getScene().getWindow());
-            if (file != null) {
-                act(() -> chosen.accept(file));
-            }
-        }));
-    }
-
-    private <T> void choice(String key, String id, T[] all, Function<T, String> title, T now, Consumer<T> choose) {
-        ComboBox<T> box = new ComboBox<>();
-        box.getItems().setAll(List.of(all));
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(T value) {
-                return value == null ? "" : title.apply(value);
-            }
-
-            @Override
-            public T fromString(String text) {
-                return null;
-            }
-        });
-        box.setValue(now);
-        box.setId(id);
-        box.setOnAction(e -> act(() -> choose.accept(box.getValue())));
-        row(key, box);
     }
 }

@@ -8,7 +8,7 @@ import dev.mockbell.access.Profile;
 import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.project.Project;
-import dev.mockbell.security.MessageSecurity;
+import dev.mockbell.security.Token;
 import dev.mockbell.wire.Certificates;
 import dev.mockbell.wire.PlainServer;
 import java.net.InetAddress;
@@ -99,7 +99,7 @@ class SecurityFaceTest extends OnDesktop {
         hand.press(KeyCode.ENTER);
         hand.type("#profile-secret", "open sesame");
         hand.press(KeyCode.ENTER);
-        hand.await("the password", () -> profile().secret().equals("{$secret:guide-password}"));
+        hand.await("the password", () -> profile().login().secret().equals("{$secret:guide-password}"));
         shoot("security");
         send();
         assertThat(status()).isEqualTo(200);
@@ -140,9 +140,8 @@ class SecurityFaceTest extends OnDesktop {
     void whatTheMessageCarriesIsSeenInTheWireBeforeItIsSent() {
         hand.click("#add-profile");
         Hand.run(() -> {
-            ComboBox<MessageSecurity.Token> token =
-                    cast(hand.find("#profile-token").orElseThrow());
-            token.setValue(MessageSecurity.Token.DIGEST);
+            ComboBox<Token> token = cast(hand.find("#profile-token").orElseThrow());
+            token.setValue(Token.DIGEST);
         });
         hand.type("#profile-user", "anna");
         hand.press(KeyCode.ENTER);
@@ -150,7 +149,7 @@ class SecurityFaceTest extends OnDesktop {
         hand.press(KeyCode.ENTER);
         hand.type("#profile-life", "300");
         hand.press(KeyCode.ENTER);
-        hand.await("the timestamp", () -> profile().life() == 300);
+        hand.await("the timestamp", () -> profile().message().life() == 300);
         shoot("security-message");
         hand.click("#segment-wire");
         hand.await(
@@ -172,7 +171,7 @@ class SecurityFaceTest extends OnDesktop {
         hand.await("the reason", () -> hand.shows("This is no fingerprint of a certificate"));
         hand.type("#profile-trust", "ab".repeat(32));
         hand.press(KeyCode.ENTER);
-        hand.await("the certificate", () -> profile().fingerprints().size() == 1);
+        hand.await("the certificate", () -> profile().trusted().fingerprints().size() == 1);
         shoot("security-trust");
     }
 

@@ -1,0 +1,27 @@
+package dev.mockbell.request;
+
+import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.message.MessageOutline;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/**
+ * All that a request is made of.
+ *
+ * @param asks what the contract wants in it; asked for only where parts are put into it
+ * @param endpoint where to, perhaps with expressions; empty for the address in the contract
+ * @param security what WS-Security adds; empty for nothing
+ * @param parts files that go with it
+ */
+public record RequestSource(
+        BoundOperation bound,
+        Supplier<MessageOutline> asks,
+        RequestText text,
+        Optional<String> endpoint,
+        Optional<SecurityText> security,
+        List<Attachment> parts) {
+    public RequestSource {
+        parts = List.copyOf(parts);
+    }
+}
