@@ -100,9 +100,11 @@ final class CallingClients implements AutoCloseable {
                             .setMaxLineLength(kind.line())
                             .build())
                     .setConnectionReuseStrategy(
-                            kind.kept().isEmpty()
-                                    ? (request, response, context) -> false
-                                    : DefaultClientConnectionReuseStrategy.INSTANCE)
+                            // what asks a proxy to let TLS through is no call yet
+                            (request, response, context) ->
+                                    (!kind.kept().isEmpty() || "CONNECT".equals(request.getMethod()))
+                                            && DefaultClientConnectionReuseStrategy.INSTANCE.keepAlive(
+                                                    request, response, context))
                     .setProxySelector(kind.proxies())
                     .setUserAgent("MockBell")
                     // whether a body is coded as it says is looked at to its end, elsewhere
@@ -112,7 +114,8 @@ final class CallingClients implements AutoCloseable {
                     .disableAuthCaching()
                     .setThreadFactory(daemon("http-call"));
             if (!kind.secure()) {
-                builder.setIoSessionDecorator(session -> new RecordingSession(session, () -> recording));
+                builder.setIoSessionDecorator(session -> new RecordingSession(
+                        session, () -> recording, kind.socks().isPresent()));
             }
             return builder.build();
         }

@@ -17,24 +17,35 @@ final class RecordingSession implements IOSession {
     private final IOSession session;
     private final Supplier<Recording> recording;
 
-    RecordingSession(IOSession session, Supplier<Recording> recording) {
+    /** Whether what passes is ours, and no longer what leads through a proxy of SOCKS. */
+    private boolean through;
+
+    /** @param socks whether the first bytes are for a proxy (RFC 1928), not for the server */
+    RecordingSession(IOSession session, Supplier<Recording> recording, boolean socks) {
         this.session = session;
         this.recording = recording;
+        this.through = !socks;
     }
 
     @Override
     public int read(ByteBuffer to) throws IOException {
         int from = to.position();
         int count = session.read(to);
-        recording.get().received(to, from, count);
+        if (through) {
+            recording.get().received(to, from, count);
+        }
         return count;
     }
 
     @Override
     public int write(ByteBuffer source) throws IOException {
         int from = source.position();
+        // a request begins with the letters of its method, and nothing of SOCKS with a letter
+        through |= source.hasRemaining() && source.get(from) >= 'A';
         int count = session.write(source);
-        recording.get().sent(source, from, count);
+        if (through) {
+            recording.get().sent(source, from, count);
+        }
         return count;
     }
 
