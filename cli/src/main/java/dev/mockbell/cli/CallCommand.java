@@ -195,7 +195,9 @@ final class CallCommand implements Callable<Integer> {
             MessageOutline asks = MessageOutline.ofRequest(contract, bound.operation());
             kept = Values.set(asks, withBlocks(asks, kept), values);
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
+            String own = kept.delivery().endpoint();
             Optional<String> address = Optional.ofNullable(endpoint)
+                    .or(() -> Optional.of(own).filter(o -> !o.isBlank()))
                     .or(() -> bench.flatMap(b -> b.endpoint(name, bound.port().name())));
             Scope scope = scope(bench, contract, kept).with(variables);
             CallSetup setup = new CallSetup(

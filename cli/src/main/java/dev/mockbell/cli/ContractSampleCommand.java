@@ -15,6 +15,7 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Counted;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Names;
+import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.soap.Envelope;
@@ -131,13 +132,20 @@ final class ContractSampleCommand implements Callable<Integer> {
     private void boundary(Contract contract, String service, Port at, Operation o, StopSignal stop) {
         SoapVersion version = at.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11;
         int number = 0;
-        for (Boundary b : BoundaryCases.of(MessageOutline.ofRequest(contract, o), stop)) {
+        MessageOutline outline = MessageOutline.ofRequest(contract, o);
+        // an envelope has all headers of its binding, also where its body is what is tried (WS-I Basic Profile 1.1
+        // R2738)
+        String usual = SampleBuilder.headers(outline, Detail.STARTING);
+        for (Boundary b : BoundaryCases.of(outline, stop)) {
             number++;
             String file = folder(service, at) + "/" + fileName(o.key()) + ".boundary/"
                     + "%03d-%s.xml".formatted(number, Names.of(b.title()));
             // what stands doubled in a case means itself in a message
             String body = Braces.parseXml(b.body()).literal();
-            AtomicFile.write(out.resolve(file), Envelope.around(version, body, List.of()));
+            String headers =
+                    b.soapHeaders().map(h -> Braces.parseXml(h).literal()).orElse(usual);
+            List<String> blocks = headers.isBlank() ? List.of() : List.of(headers);
+            AtomicFile.write(out.resolve(file), Envelope.around(version, body, blocks));
             ObjectNode entry = entry(service, at, o, file, "request");
             entry.put("title", b.title());
             entry.put("path", b.path());

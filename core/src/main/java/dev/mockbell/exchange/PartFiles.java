@@ -1,5 +1,7 @@
 package dev.mockbell.exchange;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.ContentSink;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
 import dev.mockbell.file.FileName;
@@ -9,6 +11,7 @@ import java.io.InputStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -42,7 +45,7 @@ public final class PartFiles {
         int number = 0;
         for (Part part : message.attachments()) {
             number++;
-            try (InputStream in = decoded(part)) {
+            try (InputStream in = stream(part)) {
                 Files.createDirectories(folder);
                 files.add(copy(in, folder, name(part, number)));
             } catch (IOException e) {
@@ -73,7 +76,37 @@ public final class PartFiles {
         }
     }
 
-    private static String name(Part part, int number) {
+    /**
+     * Writes one part to a file, in place of one that is there.
+     *
+     * @throws Problem when it cannot be written
+     */
+    public static void write(Part part, Path file) {
+        try (InputStream in = stream(part)) {
+            Files.copy(in, file, StandardCopyOption.REPLACE_EXISTING);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The part cannot be saved: " + Problem.reason(e),
+                    file.toString(),
+                    "Choose another place.",
+                    e);
+        }
+    }
+
+    /** What a part holds, out of its transfer encoding. */
+    public static Content decoded(Part part) {
+        ContentSink plain = new ContentSink();
+        try (InputStream in = stream(part)) {
+            in.transferTo(plain);
+        } catch (IOException e) {
+            throw Content.unreadable(e);
+        }
+        return plain.content();
+    }
+
+    /** A name for the file of a part, which is the so manieth: its own (RFC 2183 §2.3), else made of its id. */
+    public static String name(Part part, int number) {
         String given = part.header("Content-Disposition")
                 .flatMap(d -> new MediaType(d).parameter("filename"))
                 .filter(n -> !n.isBlank())
@@ -88,7 +121,7 @@ public final class PartFiles {
         return FileName.of(part.id().orElse("part-" + number)) + ENDINGS.getOrDefault(type, ".bin");
     }
 
-    private static InputStream decoded(Part part) throws IOException {
+    private static InputStream stream(Part part) throws IOException {
         String encoding = part.header("Content-Transfer-Encoding").orElse("").strip();
         InputStream in = part.content().open();
         return encoding.toLowerCase(Locale.ROOT).equals("base64")

@@ -18,6 +18,7 @@ final class DeliveryFile {
     static Delivery read(JsonNode d) {
         Delivery usual = Delivery.USUAL;
         return new Delivery(
+                d.path("endpoint").asText(""),
                 Choice.of(Addressing.class, d.path("addressing").asText(""), usual.addressing()),
                 d.path("replyTo").asText(""),
                 d.path("charset").asText(usual.charset()),
@@ -36,6 +37,7 @@ final class DeliveryFile {
         }
         ObjectNode d = node.putObject("delivery");
         Delivery usual = Delivery.USUAL;
+        text(d, "endpoint", delivery.endpoint(), usual.endpoint());
         text(d, "addressing", delivery.addressing().code(), usual.addressing().code());
         text(d, "replyTo", delivery.replyTo(), usual.replyTo());
         text(d, "charset", delivery.charset(), usual.charset());

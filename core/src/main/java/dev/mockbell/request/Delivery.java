@@ -7,6 +7,8 @@ import dev.mockbell.wire.Framing;
 /**
  * How a request is delivered, beside what it says.
  *
+ * @param endpoint where to, perhaps with expressions, in place of where the environment and the contract say; empty for there
+ * @param addressing which WS-Addressing it speaks
  * @param replyTo where a WS-Addressing answer goes, perhaps with expressions; empty for the way that the request came
  * @param charset what the envelope is encoded in
  * @param follows whether a call goes on to where the answer leads
@@ -14,6 +16,7 @@ import dev.mockbell.wire.Framing;
  * @param inlineKilobytes files up to this size go within the envelope, larger ones as parts beside it; 0 for all as parts
  */
 public record Delivery(
+        String endpoint,
         Addressing addressing,
         String replyTo,
         String charset,
@@ -24,7 +27,7 @@ public record Delivery(
         int inlineKilobytes) {
     /** As most services expect it. */
     public static final Delivery USUAL =
-            new Delivery(Addressing.AS_CONTRACT, "", "UTF-8", Compression.NONE, Framing.USUAL, false, false, 0);
+            new Delivery("", Addressing.AS_CONTRACT, "", "UTF-8", Compression.NONE, Framing.USUAL, false, false, 0);
 
     /** How the body of a request is compressed (RFC 9110 §8.4.1). */
     public enum Compression implements Choice {
@@ -51,38 +54,57 @@ public record Delivery(
         }
     }
 
+    public Delivery to(String address) {
+        return new Delivery(
+                address, addressing, replyTo, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+    }
+
     public Delivery with(Addressing other) {
-        return new Delivery(other, replyTo, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+        return new Delivery(
+                endpoint, other, replyTo, charset, compression, framing, follows, ownConnection, inlineKilobytes);
     }
 
     public Delivery replyingTo(String address) {
         return new Delivery(
-                addressing, address, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+                endpoint, addressing, address, charset, compression, framing, follows, ownConnection, inlineKilobytes);
     }
 
     public Delivery in(String otherCharset) {
         return new Delivery(
-                addressing, replyTo, otherCharset, compression, framing, follows, ownConnection, inlineKilobytes);
+                endpoint,
+                addressing,
+                replyTo,
+                otherCharset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes);
     }
 
     public Delivery with(Compression other) {
-        return new Delivery(addressing, replyTo, charset, other, framing, follows, ownConnection, inlineKilobytes);
+        return new Delivery(
+                endpoint, addressing, replyTo, charset, other, framing, follows, ownConnection, inlineKilobytes);
     }
 
     public Delivery with(Framing other) {
-        return new Delivery(addressing, replyTo, charset, compression, other, follows, ownConnection, inlineKilobytes);
+        return new Delivery(
+                endpoint, addressing, replyTo, charset, compression, other, follows, ownConnection, inlineKilobytes);
     }
 
     public Delivery following(boolean other) {
-        return new Delivery(addressing, replyTo, charset, compression, framing, other, ownConnection, inlineKilobytes);
+        return new Delivery(
+                endpoint, addressing, replyTo, charset, compression, framing, other, ownConnection, inlineKilobytes);
     }
 
     public Delivery onOwnConnection(boolean other) {
-        return new Delivery(addressing, replyTo, charset, compression, framing, follows, other, inlineKilobytes);
+        return new Delivery(
+                endpoint, addressing, replyTo, charset, compression, framing, follows, other, inlineKilobytes);
     }
 
     public Delivery inliningUpTo(int kilobytes) {
-        return new Delivery(addressing, replyTo, charset, compression, framing, follows, ownConnection, kilobytes);
+        return new Delivery(
+                endpoint, addressing, replyTo, charset, compression, framing, follows, ownConnection, kilobytes);
     }
 
     /** Nothing done to the bytes: as text that can be read and pasted. */

@@ -13,7 +13,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.w3c.dom.Comment;
 import org.w3c.dom.Element;
+import org.w3c.dom.Node;
 
 /**
  * The blocks of a request's SOAP header, one after the other as text, beside what the contract names for it. Immutable.
@@ -37,8 +39,27 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
         }
         Element all = Xml.parse("<blocks>" + text + "</blocks>", "the header blocks", XmlLimits.MESSAGE)
                 .getDocumentElement();
-        return new HeaderBlocks(
-                outline, Xml.children(all).stream().map(XmlText::exact).toList());
+        List<String> blocks = new ArrayList<>();
+        StringBuilder before = new StringBuilder();
+        for (Node node = all.getFirstChild(); node != null; node = node.getNextSibling()) {
+            if (node instanceof Element element) {
+                blocks.add(before + XmlText.exact(element));
+                before.setLength(0);
+            } else if (node instanceof Comment comment) {
+                // what is said of a block stays with it
+                before.append("<!--").append(comment.getData()).append("-->\n");
+            }
+        }
+        if (!before.isEmpty()) {
+            int last = blocks.size() - 1;
+            String rest = before.toString().stripTrailing();
+            if (last < 0) {
+                blocks.add(rest);
+            } else {
+                blocks.set(last, blocks.get(last) + "\n" + rest);
+            }
+        }
+        return new HeaderBlocks(outline, blocks);
     }
 
     /** The blocks as one text. */
@@ -102,13 +123,38 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
                 outline, blocks.stream().filter(b -> !isOf(header, b)).toList());
     }
 
+    /** The blocks that the contract does not name, as one text. */
+    public String free() {
+        return blocks.stream().filter(b -> !isDeclared(b)).collect(Collectors.joining("\n"));
+    }
+
+    /**
+     * With other blocks that the contract does not name, behind those that it does.
+     *
+     * @throws Problem when they are not well-formed
+     */
+    public HeaderBlocks withFree(String text) {
+        List<String> changed =
+                new ArrayList<>(blocks.stream().filter(this::isDeclared).toList());
+        changed.addAll(of(outline, text).blocks);
+        return new HeaderBlocks(outline, changed);
+    }
+
+    private boolean isDeclared(String block) {
+        return outline.headers().stream().anyMatch(h -> isOf(h, block));
+    }
+
     /** The names of the declared headers, for people. */
     public String names() {
         return outline.headers().stream().map(h -> h.name().getLocalPart()).collect(Collectors.joining(", "));
     }
 
     private static boolean isOf(ElementDecl header, String block) {
-        return ElementMatch.matches(
-                header, Xml.parse(block, "a header block", XmlLimits.MESSAGE).getDocumentElement());
+        Element holder = Xml.parse("<block>" + block + "</block>", "a header block", XmlLimits.MESSAGE)
+                .getDocumentElement();
+        return Xml.children(holder).stream()
+                .findFirst()
+                .filter(e -> ElementMatch.matches(header, e))
+                .isPresent();
     }
 }

@@ -45,7 +45,9 @@ public record CallSetup(
                 contract,
                 bound,
                 kept,
-                bench.endpoint(kept.contract(), port),
+                Optional.of(kept.delivery().endpoint())
+                        .filter(e -> !e.isBlank())
+                        .or(() -> bench.endpoint(kept.contract(), port)),
                 scope,
                 bench.profile(kept, port),
                 bench.folder(),

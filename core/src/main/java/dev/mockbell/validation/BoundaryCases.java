@@ -6,6 +6,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.sheet.HeaderBlocks;
 import dev.mockbell.sheet.Placement;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
@@ -40,8 +41,11 @@ public final class BoundaryCases {
      * @param accepted whether the contract allows the message
      * @param reason why not, in words of the validator; empty when it is allowed
      * @param body the payload, braces doubled so that they mean themselves
+     * @param soapHeaders the blocks of the SOAP header, likewise, where the message is about them; empty where it is about its
+     *     body
      */
-    public record Boundary(String title, String path, boolean accepted, String reason, String body) {}
+    public record Boundary(
+            String title, String path, boolean accepted, String reason, String body, Optional<String> soapHeaders) {}
 
     private final MessageOutline outline;
     private final StopSignal stop;
@@ -63,7 +67,36 @@ public final class BoundaryCases {
      * @throws Problem when stopped
      */
     public static List<Boundary> of(MessageOutline outline, StopSignal stop) {
-        return outline.root().isEmpty() ? List.of() : new BoundaryCases(outline, stop).make();
+        List<Boundary> all =
+                new ArrayList<>(outline.root().isEmpty() ? List.of() : new BoundaryCases(outline, stop).make());
+        outline.headers().forEach(h -> all.addAll(ofHeader(outline, h, stop)));
+        return List.copyOf(all);
+    }
+
+    /** Cases of a block of the SOAP header, beside a body that is in order. */
+    private static List<Boundary> ofHeader(MessageOutline outline, ElementDecl header, StopSignal stop) {
+        String name = header.name().getLocalPart();
+        String body = Braces.literally(SampleBuilder.text(outline, Detail.STARTING));
+        HeaderBlocks blocks =
+                HeaderBlocks.of(outline, Braces.literally(SampleBuilder.headers(outline, Detail.STARTING)));
+        List<Boundary> made = new ArrayList<>();
+        made.add(new Boundary(
+                "Header " + name + " missing",
+                "header::" + name,
+                false,
+                "The binding of the operation has the header " + name + " (WS-I Basic Profile 1.1 R2738)",
+                body,
+                Optional.of(blocks.without(header).text())));
+        for (Boundary b : of(blocks.outlineOf(header), stop)) {
+            made.add(new Boundary(
+                    "Header " + name + ": " + b.title(),
+                    "header::" + b.path().replaceFirst("^/", ""),
+                    b.accepted(),
+                    b.reason(),
+                    body,
+                    Optional.of(blocks.with(header, b.body()).text())));
+        }
+        return made;
     }
 
     private List<Boundary> make() {
@@ -205,6 +238,7 @@ public final class BoundaryCases {
                 path,
                 breaches.isEmpty(),
                 breaches.isEmpty() ? "" : why(text, breaches.get(0)),
-                Braces.literally(text)));
+                Braces.literally(text),
+                Optional.empty()));
     }
 }

@@ -64,6 +64,7 @@ class ProjectStoreTest {
             List.of(new Header("X-A", "{$y}")),
             "Guest",
             Delivery.USUAL
+                    .to("http://{$x}/there")
                     .with(Addressing.V200408)
                     .replyingTo("http://{$x}/")
                     .in("UTF-16")

@@ -8,6 +8,7 @@ import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.file.UserFolders;
@@ -105,7 +106,7 @@ class ClosingTest {
                         .withLimits(List.of(new Limit(Limit.Measure.P95, mark.hashCode()))));
         models.mocks().addMessage();
         models.mocks().change(0, models.mocks().answers().get(0).withBody("<x>" + mark + "</x>"));
-        call.endpoint().keep("http://127.0.0.1/" + mark);
+        call.endpoint().keep("http://127.0.0.1/" + mark, CalledEndpoint.For.ENVIRONMENT);
     }
 
     @Test

@@ -9,10 +9,13 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.project.Names;
+import dev.mockbell.request.PartText;
+import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sheet.RowPaths;
 import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.StepResult;
@@ -23,6 +26,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -48,6 +53,8 @@ public final class CallModel {
     private final ExpressionValues values;
     private final CaseActions actions;
     private final SecurityModel security;
+    private final HeadersModel headers;
+    private final PartsModel parts;
     private final Flaws flaws;
     private final EarlierResults earlier;
     private final CalledEndpoint endpoint;
@@ -59,25 +66,33 @@ public final class CallModel {
     private StopSignal sending = new StopSignal();
     private Case removed;
 
-    public CallModel(Desk desk) {
+    public CallModel(Desk desk, MocksModel mocks) {
         this.desk = desk;
         this.request = MessageModel.edited(desk.tasks());
         this.response = MessageModel.received(desk.tasks());
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
         this.security = new SecurityModel(desk, this);
-        this.flaws = new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope);
+        this.headers = new HeadersModel(desk, this);
+        this.parts = new PartsModel(desk, this);
+        this.flaws =
+                new Flaws(desk.tasks(), desk.expressions().looking(), request::outline, this::scope, this::partIds);
         this.earlier = new EarlierResults(desk);
-        this.endpoint = new CalledEndpoint(desk, this);
+        this.endpoint = new CalledEndpoint(desk, this, mocks);
         this.faces = new AnswerFaces(desk, this);
         this.preview = new RequestPreview(desk, this);
         this.checks = new CheckEdits(desk, this);
         request.onEdited(this::keepBody);
+        request.onPart(parts::add);
         request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
         desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
+    }
+
+    private Set<String> partIds() {
+        return parts.going().stream().map(PartText::id).collect(Collectors.toSet());
     }
 
     /** The request that is edited. */
@@ -103,6 +118,16 @@ public final class CallModel {
     /** Who calls, and whom it trusts. */
     public SecurityModel security() {
         return security;
+    }
+
+    /** The blocks of the SOAP header. */
+    public HeadersModel headers() {
+        return headers;
+    }
+
+    /** The files that go with the request, and what came beside the answer. */
+    public PartsModel parts() {
+        return parts;
     }
 
     /** What can be done with the cases of the operation beyond calling them. */
@@ -196,6 +221,7 @@ public final class CallModel {
         current.set(kept);
         values.forget();
         request.open(requestOutline(place), kept.body());
+        headers.refresh();
         show(lastOf.get(kept.reference()));
     }
 
@@ -209,6 +235,12 @@ public final class CallModel {
         return place == null || current.get() == null
                 ? Optional.empty()
                 : Optional.of(place.at(current.get().port()));
+    }
+
+    /** Which WS-Addressing the current case speaks. */
+    public Addressing addressing() {
+        return bound().map(b -> RequestRecipe.spoken(b, current.get().delivery()))
+                .orElse(Addressing.NONE);
     }
 
     /** Calls by another port from now on. */

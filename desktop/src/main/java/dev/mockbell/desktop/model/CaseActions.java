@@ -10,9 +10,6 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Counted;
 import dev.mockbell.project.Names;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.sample.SampleBuilder;
-import dev.mockbell.sample.SampleBuilder.Detail;
-import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
@@ -20,18 +17,15 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.validation.BoundaryCases;
 import dev.mockbell.validation.BoundaryCases.Boundary;
 import dev.mockbell.validation.Fit;
-import dev.mockbell.xml.XmlText;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import javafx.beans.property.IntegerProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableMap;
 
@@ -41,12 +35,10 @@ public final class CaseActions {
     private final CallModel call;
     private final ObservableMap<String, Fit> misfits = FXCollections.observableHashMap();
     private final Map<String, String> looked = new HashMap<>();
-    private final Derived<OperationPlace, Map<String, String>> blocks;
 
     CaseActions(Desk desk, CallModel call) {
         this.desk = desk;
         this.call = call;
-        this.blocks = new Derived<>(desk.tasks(), 20, CaseActions::blocks, desk::tell);
     }
 
     /** Cases that do not fit the contract, by reference. Filled in the background by {@link #lookAt}. */
@@ -156,6 +148,7 @@ public final class CaseActions {
             made.add(like.withName(id, b.title())
                     .withDescription(why)
                     .withBody(b.body())
+                    .withSoapHeaders(b.soapHeaders().orElse(like.soapHeaders()))
                     .withChecks(checks)
                     .withCaptures(List.of()));
         }
@@ -203,28 +196,6 @@ public final class CaseActions {
         }
         desk.keepVariables(ofProject, ofEnvironment, newSecrets);
         call.values().forget();
-    }
-
-    /** A sample of each block that the contract names for the SOAP header, by name; none yet while they are being made. */
-    public Map<String, String> headerSamples() {
-        OperationPlace place = desk.placeProperty().get();
-        return place == null ? Map.of() : blocks.of(place).orElse(Map.of());
-    }
-
-    /** Grows when samples of header blocks have been made. */
-    public IntegerProperty headerSamplesProperty() {
-        return blocks.changesProperty();
-    }
-
-    private static Map<String, String> blocks(OperationPlace place) {
-        Map<String, String> found = new LinkedHashMap<>();
-        MessageOutline outline = MessageOutline.ofRequest(place.contract().contract(), place.operation());
-        for (ElementDecl header : outline.headers()) {
-            found.put(
-                    header.name().getLocalPart(),
-                    XmlText.laidOut(new SampleBuilder(outline, Detail.REQUIRED).build(header)));
-        }
-        return found;
     }
 
     /**

@@ -6,6 +6,7 @@ import dev.mockbell.expression.Mistake;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.sheet.Includes;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapMessage;
@@ -15,6 +16,7 @@ import dev.mockbell.xml.XmlLimits;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -35,6 +37,7 @@ public final class Flaws {
     private final Expressions expressions;
     private final Supplier<Optional<MessageOutline>> outline;
     private final Supplier<Scope> scope;
+    private final Supplier<Set<String>> parts;
     private final ReadOnlyObjectWrapper<List<Flaw>> found = new ReadOnlyObjectWrapper<>(List.of());
     private long turn;
 
@@ -46,7 +49,14 @@ public final class Flaws {
      */
     public record Flaw(String text, int line, int column, String path) {}
 
-    Flaws(Tasks tasks, Expressions expressions, Supplier<Optional<MessageOutline>> outline, Supplier<Scope> scope) {
+    /** @param parts ids of what goes beside the message */
+    Flaws(
+            Tasks tasks,
+            Expressions expressions,
+            Supplier<Optional<MessageOutline>> outline,
+            Supplier<Scope> scope,
+            Supplier<Set<String>> parts) {
+        this.parts = parts;
         this.tasks = tasks;
         this.expressions = expressions;
         this.outline = outline;
@@ -67,8 +77,9 @@ public final class Flaws {
                 return;
             }
             Scope with = scope.get();
+            Set<String> beside = parts.get();
             tasks.run(
-                    () -> look(of.get(), text, with),
+                    () -> look(of.get(), text, with, beside),
                     all -> {
                         if (own == turn) {
                             found.set(all);
@@ -78,7 +89,7 @@ public final class Flaws {
         });
     }
 
-    private List<Flaw> look(MessageOutline of, String text, Scope with) {
+    private List<Flaw> look(MessageOutline of, String text, Scope with, Set<String> beside) {
         if (text.isBlank()) {
             return of.root()
                     .map(r -> List.of(
@@ -102,8 +113,9 @@ public final class Flaws {
         } catch (Problem problem) {
             return List.of(at(text, Mistake.of(problem)));
         }
-        String filled = filling.toString();
         try {
+            String filled =
+                    filling.indexOf("cid:") < 0 ? filling.toString() : withParts(of, filling.toString(), beside);
             Document document = Xml.parse(filled, "message", XmlLimits.MESSAGE);
             MessageValidator validator = new MessageValidator(of.schemas());
             List<MessageValidator.Breach> breaches = Envelope.isEnvelope(filled)
@@ -123,6 +135,21 @@ public final class Flaws {
                             problem.what(), Integer.parseInt(place.group(1)), Integer.parseInt(place.group(2)), ""))
                     : List.of(new Flaw(problem.getMessage(), 0, 0, ""));
         }
+    }
+
+    /** What goes beside the message has some bytes in its place; which ones does not matter to its form. */
+    private static String withParts(MessageOutline of, String filled, Set<String> beside) {
+        return Includes.in(of, filled, new Includes.Parts() {
+            @Override
+            public Optional<String> address(String id) {
+                return beside.contains(id) ? Optional.of("cid:" + id) : Optional.empty();
+            }
+
+            @Override
+            public Optional<String> inline(String id) {
+                return Optional.of("AAAA");
+            }
+        });
     }
 
     /** In the words of the sheet where it sees the flaw too. */

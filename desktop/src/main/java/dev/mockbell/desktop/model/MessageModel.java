@@ -48,6 +48,7 @@ public final class MessageModel {
     private final boolean received;
     private Consumer<String> edited = text -> {};
     private Runnable handingOver = () -> {};
+    private Optional<PartTaker> parts = Optional.empty();
     private Sheet sheet;
     private SheetRow pointed;
     private MessageOutline outline;
@@ -155,6 +156,21 @@ public final class MessageModel {
     /** Takes over what is still being typed. */
     public void settle() {
         handingOver.run();
+    }
+
+    /** Takes a file to go as a part, and tells by which address the message refers to it. */
+    public interface PartTaker {
+        void take(Path file, Consumer<String> then);
+    }
+
+    /** Names what takes files as parts; without it values hold their bytes themselves. */
+    public void onPart(PartTaker taker) {
+        parts = Optional.of(taker);
+    }
+
+    /** What takes files as parts. */
+    public Optional<PartTaker> parts() {
+        return parts;
     }
 
     /** Shows another message. */

@@ -9,12 +9,14 @@ import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.wire.EventLoops;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -26,6 +28,7 @@ import javafx.beans.property.StringProperty;
 public final class MocksModel {
     private final Desk desk;
     private final Map<String, MockHost> up = new LinkedHashMap<>();
+    private final Map<String, Consumer<MockHost>> waiting = new HashMap<>();
     private final ObjectProperty<KeptContract> contract = new SimpleObjectProperty<>();
     private final StringProperty operation = new SimpleStringProperty();
     private final IntegerProperty answer = new SimpleIntegerProperty(0);
@@ -156,6 +159,7 @@ public final class MocksModel {
                                 save(plan.withPort(host.port()));
                             }
                             changed();
+                            Optional.ofNullable(waiting.remove(kept.name())).ifPresent(w -> w.accept(host));
                         },
                         problem -> {
                             if (problem.kind() == Problem.Kind.PORT_TAKEN) {
@@ -166,6 +170,17 @@ public final class MocksModel {
                                 desk.tell(problem, () -> start(kept, plan));
                             }
                         });
+    }
+
+    /** Hears of the contract's mock once it runs; it is started where it does not. */
+    void running(KeptContract kept, Consumer<MockHost> then) {
+        MockHost there = up.get(kept.name());
+        if (there != null) {
+            then.accept(there);
+            return;
+        }
+        waiting.put(kept.name(), then);
+        start(kept, plan(kept));
     }
 
     private void soon() {

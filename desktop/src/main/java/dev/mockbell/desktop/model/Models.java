@@ -4,11 +4,12 @@ package dev.mockbell.desktop.model;
 public record Models(
         Desk desk, CallModel call, CheckModel check, MocksModel mocks, TrafficModel traffic, LoadModel load) {
     public static Models of(Desk desk) {
+        MocksModel mocks = new MocksModel(desk);
         return new Models(
                 desk,
-                new CallModel(desk),
+                new CallModel(desk, mocks),
                 new CheckModel(desk),
-                new MocksModel(desk),
+                mocks,
                 new TrafficModel(desk),
                 new LoadModel(desk));
     }

@@ -16,6 +16,10 @@ public record Notice(String text, boolean bad, Optional<Action> action) {
         return new Notice(text, false, Optional.empty());
     }
 
+    public static Notice good(String text) {
+        return new Notice(text, false, Optional.empty());
+    }
+
     public static Notice bad(String text) {
         return new Notice(text, true, Optional.empty());
     }

@@ -5,6 +5,7 @@ import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Secured;
 import java.util.List;
 import java.util.Map;
 import javafx.beans.InvalidationListener;
@@ -53,10 +54,15 @@ final class Hinge extends VBox {
                     Map.entry("receive", t.receive()))) {
                 // without an answer, a stage that took no time was not come to
                 boolean reached = part.getValue() > 0 || e.response().isPresent();
-                getChildren()
-                        .addAll(
-                                Parts.text(part.getKey(), "third", "table-text"),
-                                Parts.text(reached ? Numbers.millis(part.getValue() / 1e6) : "–", "mono"));
+                boolean kept = part.getKey().equals("connect") && reached && part.getValue() == 0;
+                Label took = Parts.text(kept ? "kept" : reached ? Numbers.millis(part.getValue() / 1e6) : "–", "mono");
+                if (kept) {
+                    Parts.tip(took, "The connection was kept from a call before");
+                }
+                getChildren().addAll(Parts.text(part.getKey(), "third", "table-text"), took);
+                if (part.getKey().equals("connect")) {
+                    e.secured().ifPresent(this::showSecured);
+                }
             }
             Label total = Parts.text(
                     Numbers.millis(t.total() / 1e6),
@@ -71,6 +77,13 @@ final class Hinge extends VBox {
                             Parts.spring(),
                             Parts.text("run " + model.calls(), "third", "small"));
         });
+    }
+
+    private void showSecured(Secured tls) {
+        Label version = Parts.text(tls.version().replaceFirst("^TLSv", "TLS "), "second", "small");
+        version.setId("tls-version");
+        Parts.tip(version, tls.version() + ", " + tls.cipher() + "\n" + String.join("\n", tls.chain()));
+        getChildren().add(version);
     }
 
     private static Region tick() {

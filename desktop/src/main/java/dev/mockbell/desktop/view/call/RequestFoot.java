@@ -89,7 +89,11 @@ final class RequestFoot extends HBox {
         List<Flaws.Flaw> flaws = model.flaws().found().get();
         return !trouble.isEmpty()
                 ? Optional.of(trouble)
-                : flaws.stream().map(Flaws.Flaw::text).findFirst();
+                : flaws.stream()
+                        .map(Flaws.Flaw::text)
+                        .findFirst()
+                        .or(() -> Optional.of(model.headers().troubleProperty().get())
+                                .filter(t -> !t.isEmpty()));
     }
 
     /** What no longer fits of the case; empty when there is nothing to mend. */

@@ -2,51 +2,62 @@ package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.content.Header;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.HeadersModel;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.Toggle;
 import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.desktop.view.message.SheetGrid;
 import dev.mockbell.suite.Case;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
+import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
-/** The HTTP headers of a case and the blocks of its SOAP header. */
+/** The HTTP headers of a case, the blocks of its SOAP header, and how it is delivered. */
 final class RequestHeaders extends VBox {
+    private static final double ROW = 28;
+    private static final int MOST_ROWS = 9;
+
     private final CallModel model;
+    private final HeadersModel headers;
+    private final Consumer<String> tell;
     private final VBox list = new VBox(4);
+    private final VBox declared = new VBox();
     private final XmlArea blocks = new XmlArea(true);
-    private final HBox offers = new HBox(6);
+    private final DeliveryRows delivery;
+    private final Map<String, SheetGrid> sheets = new LinkedHashMap<>();
     private final PauseTransition rest = new PauseTransition(Duration.millis(400));
     private List<Header> shown = List.of();
+    private Map<String, Boolean> shownBlocks = Map.of();
     private String reference = "";
 
-    RequestHeaders(CallModel model) {
-        super(6);
+    RequestHeaders(CallModel model, Consumer<String> tell) {
         this.model = model;
-        setPadding(new Insets(8, 10, 8, 10));
-        ScrollPane scroll = new ScrollPane(list);
-        scroll.setFitToWidth(true);
-        // as high as what is in it, up to a bound
-        list.heightProperty().addListener((o, was, now) -> {
-            double wanted = Math.min(220, now.doubleValue() + 4);
-            scroll.setMinHeight(Math.min(90, wanted));
-            scroll.setPrefHeight(wanted);
-        });
-        scroll.setMaxHeight(220);
+        this.headers = model.headers();
+        this.tell = tell;
+        this.delivery = new DeliveryRows(model);
         blocks.area().setId("soap-headers");
+        blocks.setMinHeight(110);
+        blocks.setPrefHeight(130);
         blocks.onChange(() -> {
             if (blocks.typing().get()) {
                 rest.playFromStart();
             }
         });
         model.onSettle(this::keepBlocks);
-        model.actions().headerSamplesProperty().addListener((o, was, now) -> show());
         rest.setOnFinished(e -> keepBlocks());
         blocks.typing().addListener((o, was, now) -> {
             if (was && !now) {
@@ -54,14 +65,28 @@ final class RequestHeaders extends VBox {
                 keepBlocks();
             }
         });
-        offers.setAlignment(Pos.CENTER_LEFT);
-        getChildren()
-                .addAll(
-                        Parts.text("HTTP headers, beside Content-Type and SOAPAction", "second", "table-text"),
-                        scroll,
-                        Parts.text("Blocks of the SOAP header", "second", "table-text"),
-                        offers,
-                        Parts.tall(blocks));
+        list.setPadding(new Insets(4, 12, 8, 12));
+        VBox free = new VBox(4, Parts.text("Other blocks, as XML", "second", "table-text"), blocks);
+        free.setPadding(new Insets(6, 12, 8, 12));
+        VBox all = new VBox(
+                heading("HTTP headers, beside Content-Type and SOAPAction"),
+                list,
+                heading("SOAP header"),
+                declared,
+                free,
+                heading("Delivery"),
+                delivery.node());
+        ScrollPane scroll = new ScrollPane(all);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().add(scroll);
+    }
+
+    private static HBox heading(String words) {
+        HBox head = new HBox(Parts.text(words, "strong", "table-text", "second"));
+        head.getStyleClass().addAll("panel-head", "inner");
+        head.setPadding(new Insets(7, 12, 5, 12));
+        return head;
     }
 
     private Case now() {
@@ -70,11 +95,9 @@ final class RequestHeaders extends VBox {
 
     private void keepBlocks() {
         Case kept = now();
-        if (kept != null
-                && kept.reference().equals(reference)
-                && !kept.soapHeaders().equals(blocks.text())) {
+        if (kept != null && kept.reference().equals(reference) && !blocks.text().equals(headers.free())) {
             rest.stop();
-            model.keep(now().withSoapHeaders(blocks.text()));
+            headers.keepFree(blocks.text());
         }
     }
 
@@ -83,7 +106,9 @@ final class RequestHeaders extends VBox {
         if (kept == null) {
             return;
         }
-        if (!kept.reference().equals(reference) || !kept.headers().equals(shown)) {
+        headers.refresh();
+        boolean other = !kept.reference().equals(reference);
+        if (other || !kept.headers().equals(shown)) {
             shown = kept.headers();
             list.getChildren().clear();
             for (int i = 0; i < shown.size(); i++) {
@@ -95,28 +120,73 @@ final class RequestHeaders extends VBox {
             list.getChildren().add(add);
         }
         reference = kept.reference();
+        if (other || !shownBlocks.equals(headers.declared())) {
+            showDeclared();
+        }
         if (!blocks.typing().get()) {
-            blocks.show(kept.soapHeaders());
+            blocks.show(headers.free());
         }
-        offers.getChildren().clear();
-        model.actions()
-                .headerSamples()
-                .forEach((name, xml) -> offers.getChildren()
-                        .add(Parts.button(
-                                "+ " + name,
-                                "Put in the block that the contract names",
-                                () -> {
-                                    model.settle();
-                                    String before = now().soapHeaders();
-                                    model.keep(now().withSoapHeaders(
-                                                    before.isBlank() ? xml : before.stripTrailing() + "\n" + xml));
-                                    blocks.show(now().soapHeaders());
-                                },
-                                "quiet")));
-        if (offers.getChildren().isEmpty()) {
-            offers.getChildren()
-                    .add(Parts.text("The contract names none; what stands here is sent.", "third", "table-text"));
+        delivery.show();
+    }
+
+    private void showDeclared() {
+        shownBlocks = headers.declared();
+        declared.getChildren().clear();
+        if (shownBlocks.isEmpty()) {
+            declared.getChildren().add(said("The contract names no header blocks; what stands below is sent."));
+        } else if (headers.isBroken()) {
+            declared.getChildren().add(said("The blocks are not well-formed XML. Mend them below."));
+            return;
         }
+        shownBlocks.forEach((name, in) -> {
+            declared.getChildren().add(switchOf(name, in));
+            if (in) {
+                declared.getChildren().add(sheetOf(name));
+            }
+        });
+    }
+
+    private static Label said(String words) {
+        Label label = Parts.text(words, "third", "table-text");
+        label.setPadding(new Insets(6, 12, 4, 12));
+        label.setWrapText(true);
+        return label;
+    }
+
+    private HBox switchOf(String name, boolean in) {
+        Toggle toggle = new Toggle(() -> {
+            headers.flip(name);
+            showDeclared();
+            blocks.show(headers.free());
+        });
+        toggle.setId("header-block-" + name);
+        toggle.show(in, in ? "Leave " + name + " out" : "Put " + name + " in");
+        HBox row = new HBox(
+                8,
+                toggle,
+                Parts.text(name, in ? "strong" : "third"),
+                Parts.text(
+                        in ? "declared by the contract" : "left out, though the contract declares it",
+                        "third",
+                        "table-text"));
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setPadding(new Insets(6, 12, 4, 12));
+        return row;
+    }
+
+    private SheetGrid sheetOf(String name) {
+        return sheets.computeIfAbsent(name, n -> {
+            SheetGrid grid = new SheetGrid("header-sheet-" + n, headers.sheet(n), Optional.of(model.values()), tell);
+            InvalidationListener sized = o -> {
+                double height =
+                        ROW * (1 + Math.min(MOST_ROWS, headers.sheet(n).lines().size())) + 4;
+                grid.setMinHeight(height);
+                grid.setPrefHeight(height);
+            };
+            headers.sheet(n).lines().addListener(sized);
+            sized.invalidated(null);
+            return grid;
+        });
     }
 
     private HBox row(int index, Header header) {

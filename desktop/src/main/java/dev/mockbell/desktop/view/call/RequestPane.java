@@ -28,6 +28,7 @@ final class RequestPane extends VBox {
     private final MessageEditor editor;
     private final RequestHeaders headers;
     private final SecurityFace security;
+    private final PartsFace parts;
     private final XmlArea preview = new XmlArea(false);
     private Face tab = Face.SHEET;
 
@@ -36,7 +37,8 @@ final class RequestPane extends VBox {
         this.model = model;
         this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), tell);
         this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), tell);
-        this.headers = new RequestHeaders(model);
+        this.headers = new RequestHeaders(model, tell);
+        this.parts = new PartsFace(model);
         this.security = new SecurityFace(model.security());
         this.foot = new RequestFoot(model, this::fromFile, editor::format, mending);
         HBox faces = Parts.segments(List.of(Face.values()), Face::words, tab, t -> {
@@ -47,6 +49,7 @@ final class RequestPane extends VBox {
         getChildren().addAll(Parts.head("Request", Parts.spring(), faces), Parts.tall(body), foot);
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.request().changesProperty().addListener((InvalidationListener) o -> showFoot());
+        model.headers().troubleProperty().addListener((InvalidationListener) o -> showFoot());
         model.flaws().found().addListener((InvalidationListener) o -> showFoot());
         model.actions().misfits().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> lookAhead());
@@ -58,6 +61,9 @@ final class RequestPane extends VBox {
     void show() {
         headers.show();
         security.show();
+        if (tab == Face.PARTS) {
+            parts.show();
+        }
         showFoot();
         lookAhead();
     }
@@ -115,6 +121,10 @@ final class RequestPane extends VBox {
             case SECURITY -> {
                 security.show();
                 body.getChildren().setAll(security);
+            }
+            case PARTS -> {
+                parts.show();
+                body.getChildren().setAll(parts);
             }
             case WIRE -> {
                 model.preview().refresh();

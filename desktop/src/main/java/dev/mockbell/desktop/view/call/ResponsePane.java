@@ -2,7 +2,6 @@ package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
@@ -41,6 +40,7 @@ final class ResponsePane extends VBox {
     private final XmlArea xml = new XmlArea(false);
     private final XmlArea wire = new XmlArea(false);
     private final Node masking;
+    private final AnswerParts parts;
     private Face tab = Face.SHEET;
 
     /** @param edit lets the user change where requests go */
@@ -50,10 +50,11 @@ final class ResponsePane extends VBox {
         this.edit = edit;
         this.sheet = new ResponseSheet(model);
         this.masking = Masking.toggle(desk);
+        this.parts = new AnswerParts(model.parts());
         status.setAlignment(Pos.CENTER_LEFT);
         status.setPadding(new Insets(0, 12, 0, 12));
         status.setMinHeight(30);
-        HBox faces = Parts.segments(List.of(Face.SHEET, Face.XML, Face.WIRE), Face::words, tab, t -> {
+        HBox faces = Parts.segments(List.of(Face.SHEET, Face.XML, Face.PARTS, Face.WIRE), Face::words, tab, t -> {
             tab = t;
             showFace();
         });
@@ -121,6 +122,10 @@ final class ResponsePane extends VBox {
                 xml.show(model.faces().xml());
                 body.getChildren().setAll(xml);
             }
+            case PARTS -> {
+                parts.show();
+                body.getChildren().setAll(parts);
+            }
             case WIRE -> {
                 wire.show(model.faces().wire());
                 body.getChildren().setAll(wire);
@@ -150,7 +155,12 @@ final class ResponsePane extends VBox {
         }
         Button other = Parts.button("Change the endpoint", "Type where to send instead", edit);
         other.setId("change-endpoint");
-        Button mock = Parts.button("Go to the mock", "It can stand in for the service", () -> desk.go(Station.MOCK));
+        boolean runs = model.endpoint().mock().isPresent();
+        Button mock = Parts.button(
+                runs ? "Call the mock" : "Start the mock and call it",
+                "It stands in for the service, for this case alone",
+                () -> model.endpoint().callMock(model::sendOrStop));
+        mock.setId("call-mock");
         Button again = Parts.button("Send again", "Ctrl+Enter", model::sendOrStop);
         FlowPane next = new FlowPane(8, 8, other, mock, again);
         next.setAlignment(Pos.CENTER);

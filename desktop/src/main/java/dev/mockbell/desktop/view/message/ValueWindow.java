@@ -14,9 +14,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HexFormat;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.layout.HBox;
@@ -74,6 +76,7 @@ final class ValueWindow {
                             Parts.button("From a file…", "The bytes of a file", this::file, "quiet"),
                             Parts.button("Encode the text", "Take what stands here for text", this::encode, "quiet"),
                             Parts.button("Decode to text", "Show the text that the bytes are", this::decode, "quiet"));
+            model.parts().filter(p -> !hex).ifPresent(p -> tools.getChildren().add(1, asPart(p)));
             Parts.dropped(area, this::take);
         }
         var keep = Parts.button(
@@ -105,14 +108,27 @@ final class ValueWindow {
     }
 
     private void file() {
-        File file = new FileChooser().showOpenDialog(within.getScene().getWindow());
-        if (file != null) {
-            take(file.toPath());
-        }
+        chosen().ifPresent(this::take);
+    }
+
+    private Optional<Path> chosen() {
+        return Optional.ofNullable(
+                        new FileChooser().showOpenDialog(within.getScene().getWindow()))
+                .map(File::toPath);
     }
 
     private void take(Path file) {
         make(() -> encoded(FileContent.bytes(file, MOST_FILE), hex));
+    }
+
+    private Button asPart(MessageModel.PartTaker taker) {
+        Button part = Parts.button(
+                "A file as a part…",
+                "The file goes beside the envelope, and the value refers to it",
+                () -> chosen().ifPresent(f -> taker.take(f, this::put)),
+                "quiet");
+        part.setId("value-as-part");
+        return part;
     }
 
     private void encode() {

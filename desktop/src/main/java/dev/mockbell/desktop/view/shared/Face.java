@@ -6,6 +6,7 @@ public enum Face {
     XML("XML"),
     HEADERS("Headers"),
     SECURITY("Security"),
+    PARTS("Parts"),
     WIRE("Wire");
 
     private final String words;

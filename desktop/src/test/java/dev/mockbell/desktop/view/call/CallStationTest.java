@@ -166,7 +166,7 @@ class CallStationTest extends OnCallDesk {
         hand.await("all saved", () -> desktop.desk.tasks().running() == 0);
         desktop.desk.ledger().settle();
         Case kept = Hand.on(() -> call.currentProperty().get());
-        CallModel fresh = Hand.on(() -> new CallModel(desktop.desk));
+        CallModel fresh = Hand.on(() -> new CallModel(desktop.desk, desktop.models.mocks()));
         hand.await("the ledger's word", () -> fresh.earlier().of(kept).isPresent());
         assertThat(Hand.on(() -> fresh.earlier().of(kept))).contains(dev.mockbell.exchange.Exchange.Outcome.FINE);
     }

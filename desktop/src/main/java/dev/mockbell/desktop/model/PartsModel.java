@@ -1,0 +1,194 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.content.MediaType;
+import dev.mockbell.content.Part;
+import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.PartFiles;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.CaseParts;
+import dev.mockbell.request.PartText;
+import dev.mockbell.suite.Case;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.property.IntegerProperty;
+
+/** The files that go with the current case, and the parts that came beside its last answer. */
+public final class PartsModel {
+    /** What is shown of a part that is text. */
+    private static final int SHOWN = 200_000;
+
+    private final Desk desk;
+    private final CallModel call;
+    private final Derived<Same<Message>, List<Part>> came;
+    private final Derived<PartText, Long> sizes;
+
+    PartsModel(Desk desk, CallModel call) {
+        this.desk = desk;
+        this.call = call;
+        this.came = new Derived<>(desk.tasks(), 4, m -> m.thing().attachments(), desk::tell);
+        this.sizes = new Derived<>(
+                desk.tasks(), 50, p -> CaseParts.size(desk.project().folder(), p), problem -> {});
+    }
+
+    /** A message by itself, not by what it holds. */
+    private record Same<T>(T thing) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Same<?> same && same.thing == thing;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(thing);
+        }
+    }
+
+    /** Grows when the parts of an answer, or the size of a file, are known. */
+    public IntegerProperty changesProperty() {
+        return came.changesProperty();
+    }
+
+    /** As {@link #changesProperty}, for the files that go along. */
+    public IntegerProperty sizesProperty() {
+        return sizes.changesProperty();
+    }
+
+    /** The files that go along. */
+    public List<PartText> going() {
+        Case now = call.currentProperty().get();
+        return now == null ? List.of() : now.parts();
+    }
+
+    /** How large a file is that goes along; empty while that is looked up, and when it is not there. */
+    public Optional<Long> size(PartText part) {
+        return sizes.of(part);
+    }
+
+    /** Whether the message leaves a value to a part, by its address. */
+    public boolean isReferred(PartText part) {
+        return call.request().xml().contains("cid:" + part.id() + "<")
+                || call.request().xml().contains("cid:" + part.id() + "\"");
+    }
+
+    /**
+     * Has a file go along; one that is not in the project is copied into it.
+     *
+     * @param then hears how the message refers to it
+     */
+    public void add(Path file, Consumer<String> then) {
+        Case to = call.currentProperty().get();
+        if (to == null) {
+            return;
+        }
+        Path project = desk.project().folder();
+        desk.tasks()
+                .run(
+                        () -> CaseParts.take(project, file),
+                        kept -> {
+                            String id = CaseParts.freeId(kept, going());
+                            Case now = call.currentProperty().get();
+                            if (now == null || !now.reference().equals(to.reference())) {
+                                return;
+                            }
+                            List<PartText> more = new ArrayList<>(now.parts());
+                            more.add(new PartText(id, kept, ""));
+                            keep(more);
+                            then.accept("cid:" + id);
+                        },
+                        desk::tell);
+    }
+
+    private void keep(List<PartText> parts) {
+        call.settle();
+        call.keep(call.currentProperty().get().withParts(parts));
+    }
+
+    /** Has a file go along by another id or type. */
+    public void change(PartText part, PartText other) {
+        boolean taken = going().stream().anyMatch(p -> !p.equals(part) && p.id().equals(other.id()));
+        if (taken || !other.id().matches("[!-;=?-~]+")) {
+            desk.tell(Notice.bad(
+                    taken
+                            ? "There is a part “" + other.id() + "” already; choose another id."
+                            : "The id of a part has letters, digits and signs of ASCII, and no spaces."));
+            return;
+        }
+        keep(going().stream().map(p -> p.equals(part) ? other : p).toList());
+    }
+
+    /** Leaves a file out; it stays in the project. */
+    public void remove(PartText part) {
+        keep(going().stream().filter(p -> !p.equals(part)).toList());
+    }
+
+    /** The parts that came beside the last answer; none while they are looked for. */
+    public List<Part> came() {
+        return call.exchange()
+                .flatMap(e -> e.response())
+                .flatMap(r -> came.of(new Same<>(r)))
+                .orElse(List.of());
+    }
+
+    /** Whether a part can be read as text. */
+    public boolean isText(Part part) {
+        String type = new MediaType(part.header("Content-Type").orElse("")).name();
+        return type.startsWith("text/") || type.endsWith("xml") || type.endsWith("json");
+    }
+
+    /** The start of a part as text, for people. */
+    public void text(Part part, Consumer<String> then) {
+        desk.tasks()
+                .run(
+                        () -> {
+                            Content plain = PartFiles.decoded(part);
+                            MediaType type =
+                                    new MediaType(part.header("Content-Type").orElse(""));
+                            String text = new String(
+                                    plain.start(SHOWN), type.charset().orElse(StandardCharsets.UTF_8));
+                            return plain.size() > SHOWN
+                                    ? text + "\n… " + (plain.size() - SHOWN) + " more bytes; Save keeps all of it"
+                                    : text;
+                        },
+                        then,
+                        desk::tell);
+    }
+
+    /** The bytes of a part that is a picture. */
+    public void bytes(Part part, Consumer<byte[]> then) {
+        desk.tasks().run(() -> PartFiles.decoded(part).bytes(), then, desk::tell);
+    }
+
+    /** A name for the file of a part. */
+    public String name(Part part) {
+        return PartFiles.name(part, came().indexOf(part) + 1);
+    }
+
+    /** Writes a part to a file, in place of one that is there. */
+    public void save(Part part, Path file) {
+        desk.tasks()
+                .run(
+                        () -> {
+                            PartFiles.write(part, file);
+                            return file;
+                        },
+                        saved -> desk.tell(Notice.good("Saved " + saved.getFileName() + ".")),
+                        desk::tell);
+    }
+
+    /** Writes all parts of the answer to files of a folder that were not there. */
+    public void saveAll(Path folder) {
+        call.exchange()
+                .flatMap(e -> e.response())
+                .ifPresent(r -> desk.tasks()
+                        .run(
+                                () -> PartFiles.save(r, folder),
+                                files -> desk.tell(
+                                        Notice.good("Saved " + files.size() + " in " + folder.getFileName() + ".")),
+                                (Problem problem) -> desk.tell(problem)));
+    }
+}
