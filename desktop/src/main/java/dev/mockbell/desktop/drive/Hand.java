@@ -128,8 +128,29 @@ public final class Hand {
     public void click(String selector) {
         await(selector + " to be shown", () -> lookup(selector) != null);
         Node node = find(selector).orElseThrow();
+        run(() -> reveal(node));
         double[] at = on(() -> middle(node));
         clickAt(at[0], at[1]);
+    }
+
+    /** Scrolls to where a node can be pointed at, as its user would. */
+    private static void reveal(Node node) {
+        for (Node n = node.getParent(); n != null; n = n.getParent()) {
+            if (n instanceof javafx.scene.control.ScrollPane pane && pane.getContent() != null) {
+                pane.layout();
+                var content = pane.getContent().getLayoutBounds();
+                var at = pane.getContent().sceneToLocal(node.localToScene(node.getLayoutBounds()));
+                double room = content.getHeight() - pane.getViewportBounds().getHeight();
+                double top = pane.getVvalue() * Math.max(0, room);
+                boolean seen = at.getMinY() >= top
+                        && at.getMaxY() <= top + pane.getViewportBounds().getHeight();
+                if (room > 0 && !seen) {
+                    double middle = at.getCenterY() - pane.getViewportBounds().getHeight() / 2;
+                    pane.setVvalue(Math.max(0, Math.min(1, middle / room)));
+                    pane.layout();
+                }
+            }
+        }
     }
 
     private Node lookup(String selector) {
@@ -149,6 +170,7 @@ public final class Hand {
     public void clickText(String words) {
         await("“" + words + "” to be shown", () -> withText(words) != null);
         Node node = on(() -> withText(words));
+        run(() -> reveal(node));
         double[] at = on(() -> middle(node));
         clickAt(at[0], at[1]);
     }

@@ -106,6 +106,8 @@ public final class PartsModel {
     private void keep(List<PartText> parts) {
         call.settle();
         call.keep(call.currentProperty().get().withParts(parts));
+        // a value that refers to a file is right or wrong by whether that goes along
+        call.flaws().look(call.request().xml());
     }
 
     /** Has a file go along by another id or type. */

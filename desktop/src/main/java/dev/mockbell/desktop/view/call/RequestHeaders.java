@@ -50,6 +50,7 @@ final class RequestHeaders extends VBox {
         this.tell = tell;
         this.delivery = new DeliveryRows(model);
         blocks.area().setId("soap-headers");
+        blocks.getStyleClass().add("boxed");
         blocks.setMinHeight(110);
         blocks.setPrefHeight(130);
         blocks.onChange(() -> {
@@ -108,16 +109,9 @@ final class RequestHeaders extends VBox {
         }
         headers.refresh();
         boolean other = !kept.reference().equals(reference);
-        if (other || !kept.headers().equals(shown)) {
+        if (other || !kept.headers().equals(named(shown))) {
             shown = kept.headers();
-            list.getChildren().clear();
-            for (int i = 0; i < shown.size(); i++) {
-                list.getChildren().add(row(i, shown.get(i)));
-            }
-            var add = Parts.button(
-                    "+ Header", "Send one more HTTP header", () -> put(shown.size(), new Header("", "")), "quiet");
-            add.setId("add-header");
-            list.getChildren().add(add);
+            showList();
         }
         reference = kept.reference();
         if (other || !shownBlocks.equals(headers.declared())) {
@@ -127,6 +121,17 @@ final class RequestHeaders extends VBox {
             blocks.show(headers.free());
         }
         delivery.show();
+    }
+
+    private void showList() {
+        list.getChildren().clear();
+        for (int i = 0; i < shown.size(); i++) {
+            list.getChildren().add(row(i, shown.get(i)));
+        }
+        var add = Parts.button(
+                "+ Header", "Send one more HTTP header", () -> put(shown.size(), new Header("", "")), "quiet");
+        add.setId("add-header");
+        list.getChildren().add(add);
     }
 
     private void showDeclared() {
@@ -224,13 +229,16 @@ final class RequestHeaders extends VBox {
             changed.set(index, header);
         }
         boolean rebuild = more || header == null;
-        if (!rebuild) {
-            shown = List.copyOf(changed);
-        }
+        shown = List.copyOf(changed);
         model.settle();
-        model.keep(now().withHeaders(changed));
+        // one without a name yet is not sent, and cannot be kept
+        model.keep(now().withHeaders(named(changed)));
         if (rebuild) {
-            show();
+            showList();
         }
+    }
+
+    private static List<Header> named(List<Header> all) {
+        return all.stream().filter(h -> !h.name().isEmpty()).toList();
     }
 }
