@@ -1,7 +1,9 @@
 package dev.mockbell.wire;
 
 import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetSocketAddress;
 import java.net.Proxy;
 import java.net.Socket;
@@ -38,14 +40,15 @@ public record ShownCertificate(
      * Asks a server for it.
      *
      * @param by whom is trusted, through which proxy, how long to wait
-     * @throws Problem when the server shows none
+     * @throws Problem when the server shows none, or when stopped
      */
-    public static ShownCertificate ask(URI address, Connect by) {
+    public static ShownCertificate ask(URI address, Connect by, StopSignal stop) {
         int port = address.getPort() < 0 ? 443 : address.getPort();
         Proxy proxy = by.proxy(address).orElse(Proxy.NO_PROXY);
         int wait = Math.toIntExact(
                 Math.min(Integer.MAX_VALUE, by.timeouts().connect().toMillis()));
         try (Socket plain = new Socket(proxy)) {
+            stop.onStop(() -> close(plain));
             boolean straight = proxy.type() == Proxy.Type.DIRECT;
             plain.connect(
                     straight
@@ -65,6 +68,7 @@ public record ShownCertificate(
                 return new Untrusted(shown, null).shown(Optional.empty());
             }
         } catch (IOException e) {
+            stop.check();
             Untrusted untrusted = Untrusted.in(e)
                     .orElseThrow(() -> Problem.of(
                             Problem.Kind.NO_ANSWER,
@@ -73,6 +77,14 @@ public record ShownCertificate(
                             "Check the address and that the service is up.",
                             e));
             return untrusted.shown(Optional.of(untrusted.reason()));
+        }
+    }
+
+    private static void close(Socket socket) {
+        try {
+            socket.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 }

@@ -8,6 +8,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.suite.Case;
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.ShownCertificate;
 import dev.mockbell.wire.Trust;
 import java.net.URI;
@@ -177,9 +178,11 @@ public final class SecurityModel {
     /**
      * Asks the server of an address for its certificate.
      *
-     * @param failed runs when it shows none, which is told
+     * @param failed runs when it shows none, which is told, or when it was stopped
+     * @return ends the wait
      */
-    public void look(URI address, Consumer<ShownCertificate> done, Runnable failed) {
+    public StopSignal look(URI address, Consumer<ShownCertificate> done, Runnable failed) {
+        StopSignal stop = new StopSignal();
         Optional<Profile> profile = current();
         Scope scope = call.scope();
         desk.tasks()
@@ -191,12 +194,16 @@ public final class SecurityModel {
                                                 profile,
                                                 address,
                                                 scope,
-                                                desk.bench().folder())),
+                                                desk.bench().folder()),
+                                stop),
                         done,
                         problem -> {
-                            desk.tell(problem);
+                            if (!stop.isStopped()) {
+                                desk.tell(problem);
+                            }
                             failed.run();
                         });
+        return stop;
     }
 
     /**

@@ -33,6 +33,9 @@ final class CertificateQuestion extends VBox {
         fact("issued by", shown.issuer());
         fact("valid", "from " + shown.validFrom() + " until " + shown.validUntil());
         fact("SHA-256", shown.fingerprint());
+        for (String issuer : shown.issuers()) {
+            fact("then", issuer);
+        }
         if (shown.flaw().isPresent()) {
             Button trust = Parts.button(
                     "Trust this certificate for this endpoint",

@@ -11,6 +11,7 @@ import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.List;
@@ -188,8 +189,8 @@ final class ResponsePane extends VBox {
 
     /** Asks once at a time; what comes when another answer stands there is not shown. */
     private void look(SuiteRunner.Called called, URI address, Button asked) {
-        asked.setDisable(true);
-        model.security()
+        String words = asked.getText();
+        StopSignal stop = model.security()
                 .look(
                         address,
                         shown -> {
@@ -197,7 +198,12 @@ final class ResponsePane extends VBox {
                                 body.getChildren().setAll(new CertificateQuestion(model, address, shown));
                             }
                         },
-                        () -> asked.setDisable(false));
+                        () -> {
+                            asked.setText(words);
+                            asked.setOnAction(e -> look(called, address, asked));
+                        });
+        asked.setText("Stop asking");
+        asked.setOnAction(e -> stop.stop());
     }
 
     /** Where TLS was to be spoken. */
