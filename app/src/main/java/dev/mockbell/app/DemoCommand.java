@@ -13,6 +13,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -58,8 +60,16 @@ final class DemoCommand implements Callable<Integer> {
                 return new DemoWalk(console::out, folder, project, standIn).walk() ? 0 : 1;
             }
             console.out().println("The demo project is in " + project + ", its live service at " + standIn.soap11());
-            DesktopCommand.show(project, window -> window.models().mocks().startOrStop());
+            DesktopCommand.show(
+                    project, withSecrets(), window -> window.models().mocks().startOrStop());
             return 0;
         }
+    }
+
+    /** The demo's made-up secrets are this process's alone. */
+    static Map<String, String> withSecrets() {
+        Map<String, String> environment = new HashMap<>(System.getenv());
+        environment.putAll(DemoProject.secrets());
+        return environment;
     }
 }

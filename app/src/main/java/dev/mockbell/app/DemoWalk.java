@@ -54,12 +54,13 @@ final class DemoWalk {
                 project,
                 Platform::runLater,
                 Clock.systemUTC(),
-                UserFolders.of(Map.of(), project.resolveSibling("home"))));
+                UserFolders.of(Map.of(), project.resolveSibling("home")),
+                DemoCommand.withSecrets()));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         Models models = window.models();
         step("Contract: the demo project's operation board", () -> {
-            hand.await("the board", () -> desk.places().size() == 6);
+            hand.await("the board", () -> desk.places().size() == 11);
             return desk.places().size() + " operations";
         });
         step("Mock: start it with one action", () -> mock(hand, models));

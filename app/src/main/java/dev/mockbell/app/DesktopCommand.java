@@ -8,6 +8,7 @@ import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import picocli.CommandLine.Command;
@@ -37,7 +38,7 @@ final class DesktopCommand implements Callable<Integer> {
                     "Use the commands (“mockbell --help”), or “mockbell demo”, which works without one.");
         }
         Path at = folder == null ? Path.of(System.getProperty("user.home"), "mockbell", "my-project") : folder;
-        show(at, opened -> {});
+        show(at, System.getenv(), opened -> {});
         console.out().flush();
         return 0;
     }
@@ -47,9 +48,13 @@ final class DesktopCommand implements Callable<Integer> {
         void window(MockBellWindow window);
     }
 
-    /** Opens the window and returns when the last one is closed. */
-    static void show(Path folder, Opened opened) throws InterruptedException {
-        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC());
+    /**
+     * Opens the window and returns when the last one is closed.
+     *
+     * @param environment variables of the process, where secrets and proxies may stand
+     */
+    static void show(Path folder, Map<String, String> environment, Opened opened) throws InterruptedException {
+        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC(), environment);
         Offscreen.start();
         Termination.before(windows::save);
         windows.open(folder, opened::window);

@@ -12,7 +12,7 @@ final class SignalledWindow {
 
     public static void main(String[] args) throws InterruptedException {
         Offscreen.use();
-        DesktopCommand.show(Path.of(args[0]), window -> {
+        DesktopCommand.show(Path.of(args[0]), java.util.Map.of(), window -> {
             MessageModel request = window.models().call().request();
             request.lines().stream()
                     .map(Line::row)

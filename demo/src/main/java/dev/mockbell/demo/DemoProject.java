@@ -31,7 +31,7 @@ import java.util.Map;
 
 /** Makes the demo project: the contract of the running stand-in, cases, suites, a mock and a load plan. */
 public final class DemoProject {
-    private static final String CONTRACT = "hut-booking";
+    static final String CONTRACT = "hut-booking";
     private static final String HEAD = "<hb:%1$s xmlns:hb=\"urn:northfell:hut-booking\">\n%2$s</hb:%1$s>";
 
     private final StandIn standIn;
@@ -54,26 +54,39 @@ public final class DemoProject {
         store.create(folder, "Northfell Huts");
         Contract read = new ContractReader(fetcher).read(standIn.wsdl(), Progress.NONE, new StopSignal());
         KeptContract kept = store.saveContract(folder, CONTRACT, "Hut booking", read, clock.instant());
+        Contract trails = new ContractReader(fetcher).read(standIn.trails() + "?wsdl", Progress.NONE, new StopSignal());
+        store.saveContract(folder, DemoTrails.CONTRACT, "Trail conditions", trails, clock.instant());
+        DemoTrails.files(folder, standIn.fronts().keys());
         cases().forEach(c -> store.saveCase(folder, c));
+        DemoTrails.cases().forEach(c -> store.saveCase(folder, c));
         suites().forEach(s -> store.saveSuite(folder, s));
+        store.saveSuite(folder, DemoTrails.suite());
         store.saveMock(folder, mock(kept.contract(), mockPort));
         store.saveLoad(folder, rush());
         List<Variable> values = List.of(
                 new Variable("nights", "2", false),
                 new Variable("arrival", LocalDate.now(clock).plusDays(81).toString(), false));
         String mocked = "http://127.0.0.1:" + (mockPort == 0 ? MockPlan.USUAL_PORT : mockPort);
+        List<Environment> environments = new ArrayList<>();
+        environments.add(new Environment(
+                "Local stand-in",
+                addresses(standIn.soap11(), standIn.soap12()),
+                values,
+                Map.of(DemoTrails.CONTRACT, DemoTrails.GUIDE)));
+        environments.add(
+                new Environment("Mock", addresses(mocked + "/hut-booking", mocked + "/hut-booking-12"), values));
+        environments.addAll(DemoTrails.environments(standIn.fronts(), values));
         Settings settings = Settings.of("Northfell Huts")
-                .withEnvironments(
-                        List.of(
-                                new Environment(
-                                        "Local stand-in", addresses(standIn.soap11(), standIn.soap12()), values),
-                                new Environment(
-                                        "Mock",
-                                        addresses(mocked + "/hut-booking", mocked + "/hut-booking-12"),
-                                        values)),
-                        "Local stand-in");
+                .withVariables(DemoTrails.variables())
+                .withEnvironments(environments, "Local stand-in")
+                .withProfiles(DemoTrails.profiles());
         store.saveSettings(Project.of(folder, settings));
         return store.open(folder);
+    }
+
+    /** The values of its secrets, by the environment variables that may hold them. */
+    public static Map<String, String> secrets() {
+        return DemoTrails.secrets();
     }
 
     private static Map<String, String> addresses(String soap11, String soap12) {

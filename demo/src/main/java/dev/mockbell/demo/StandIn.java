@@ -1,6 +1,10 @@
 package dev.mockbell.demo;
 
+import com.sun.net.httpserver.HttpContext;
+import com.sun.net.httpserver.HttpHandler;
 import com.sun.net.httpserver.HttpServer;
+import dev.mockbell.demo.fronts.Fronts;
+import dev.mockbell.demo.fronts.Keys;
 import dev.mockbell.problem.Problem;
 import jakarta.xml.ws.Endpoint;
 import jakarta.xml.ws.EndpointContext;
@@ -12,8 +16,10 @@ import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -22,6 +28,12 @@ import javax.xml.transform.stream.StreamSource;
 
 /** The live stand-in: the Northfell services on the loopback address, served by a SOAP stack that others wrote. */
 public final class StandIn implements AutoCloseable {
+    /** Paths of the services, behind every front. */
+    public static final String HUTS = "/hut-booking";
+
+    public static final String HUTS_12 = "/hut-booking-12";
+    public static final String TRAILS = "/trail-conditions";
+
     /** Where it listens unless another program does. */
     public static final int USUAL_PORT = 8471;
 
@@ -29,8 +41,11 @@ public final class StandIn implements AutoCloseable {
     private final ExecutorService threads;
     private final List<Endpoint> endpoints;
     private final HutRegister register;
+    private final Fronts fronts;
 
-    private StandIn(HttpServer server, ExecutorService threads, List<Endpoint> endpoints, HutRegister register) {
+    private StandIn(
+            HttpServer server, ExecutorService threads, List<Endpoint> endpoints, HutRegister register, Fronts fronts) {
+        this.fronts = fronts;
         this.server = server;
         this.threads = threads;
         this.endpoints = endpoints;
@@ -44,7 +59,7 @@ public final class StandIn implements AutoCloseable {
      */
     public static StandIn start(int port, Clock clock) {
         HttpServer server = server(port);
-        ExecutorService threads = Executors.newFixedThreadPool(8, task -> {
+        ExecutorService threads = Executors.newFixedThreadPool(16, task -> {
             Thread thread = new Thread(task, "stand-in");
             thread.setDaemon(true);
             return thread;
@@ -59,10 +74,38 @@ public final class StandIn implements AutoCloseable {
             e.setEndpointContext(together);
             e.setMetadata(List.of(document("hut-booking.wsdl"), document("hut-booking.xsd")));
         });
+        Endpoint trails = Endpoint.create(new TrailService(clock));
+        trails.setMetadata(List.of(document("trail-conditions.wsdl"), document("trail-conditions.xsd")));
+        // published where nobody listens: the handlers are what stands behind every front
+        HttpServer behind = unbound();
+        Map<String, HttpHandler> services = new LinkedHashMap<>();
+        services.put(HUTS, published(soap11, behind.createContext(HUTS)));
+        services.put(HUTS_12, published(soap12, behind.createContext(HUTS_12)));
+        services.put(TRAILS, published(trails, behind.createContext(TRAILS)));
+        services.forEach(
+                (path, service) -> server.createContext(path, path.equals(TRAILS) ? Fronts.named(service) : service));
         server.start();
-        soap11.publish(server.createContext("/hut-booking"));
-        soap12.publish(server.createContext("/hut-booking-12"));
-        return new StandIn(server, threads, endpoints, register);
+        try {
+            Keys keys = Keys.made(clock);
+            Fronts fronts =
+                    new Fronts(port == 0 ? 0 : server.getAddress().getPort() + 1, keys, services, TRAILS, threads);
+            return new StandIn(server, threads, List.of(soap11, soap12, trails), register, fronts);
+        } catch (IOException e) {
+            throw none(e);
+        }
+    }
+
+    private static HttpServer unbound() {
+        try {
+            return HttpServer.create();
+        } catch (IOException e) {
+            throw none(e);
+        }
+    }
+
+    private static HttpHandler published(Endpoint endpoint, HttpContext context) {
+        endpoint.publish(context);
+        return context.getHandler();
     }
 
     private static Source document(String name) {
@@ -133,12 +176,22 @@ public final class StandIn implements AutoCloseable {
 
     /** The address of the SOAP 1.1 port. */
     public String soap11() {
-        return "http://127.0.0.1:" + port() + "/hut-booking";
+        return "http://127.0.0.1:" + port() + HUTS;
     }
 
     /** The address of the SOAP 1.2 port. */
     public String soap12() {
-        return "http://127.0.0.1:" + port() + "/hut-booking-12";
+        return "http://127.0.0.1:" + port() + HUTS_12;
+    }
+
+    /** The address of the trail conditions, whose messages must say who calls. */
+    public String trails() {
+        return "http://127.0.0.1:" + port() + TRAILS;
+    }
+
+    /** The same services behind what asks for something. */
+    public Fronts fronts() {
+        return fronts;
     }
 
     public String wsdl() {
@@ -153,6 +206,7 @@ public final class StandIn implements AutoCloseable {
     @Override
     public void close() {
         endpoints.forEach(Endpoint::stop);
+        fronts.close();
         server.stop(0);
         threads.shutdown();
     }

@@ -2,14 +2,25 @@ package dev.mockbell.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.access.Profile;
+import dev.mockbell.check.Verdict;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.Protocol;
+import dev.mockbell.demo.fronts.Front;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.Secrets;
+import dev.mockbell.security.Token;
+import dev.mockbell.suite.CallSetup;
+import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.RunListener;
 import dev.mockbell.suite.SuiteRunner;
@@ -23,12 +34,16 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The stand-in, by way of the core: a peer that others wrote. */
 class StandInTest {
@@ -64,6 +79,94 @@ class StandInTest {
         var kept = project.kept("hut-booking/" + reference).orElseThrow().withPort(port);
         return runner.call(
                 kept, kept.title(), "test", ProjectBench.unknown(project).variables(), new StopSignal());
+    }
+
+    private static ProjectBench bench(String environment) {
+        LocalProject local = new LocalProjects(folder.resolve("projects.yaml")).of(project.folder());
+        Secrets secrets = new Secrets(folder.resolve("secrets.yaml"), DemoProject.secrets());
+        return new ProjectBench(project.in(environment), local, secrets, new SecretHosts(Set.of()));
+    }
+
+    private static Run trail(String environment) {
+        Expressions expressions = new Expressions();
+        return new SuiteRunner(
+                        bench(environment), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC())
+                .run(project.suite("on-the-trail").orElseThrow(), RunListener.NONE, new StopSignal());
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "Local stand-in",
+                "Behind Basic",
+                "Behind Digest",
+                "Behind TLS",
+                "With a client certificate",
+                "Signed and encrypted"
+            })
+    void everyOperationOnTheTrailIsCalledBehindEveryFront(String environment) {
+        Run run = trail(environment);
+        assertThat(run.steps()).allSatisfy(s -> assertThat(s.problem()).isEmpty());
+        assertThat(run.passed())
+                .as(run.steps().stream()
+                        .flatMap(s -> s.failures().stream())
+                        .toList()
+                        .toString())
+                .isTrue();
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = Front.class,
+            names = {"BASIC", "DIGEST", "TLS", "CLIENT_CERTIFICATE", "SEALED"})
+    void whoBringsNothingIsNotLetIn(Front front) {
+        Expressions expressions = new Expressions();
+        Case kept =
+                project.kept("hut-booking/ListAreas/all-areas").orElseThrow().withSecurity(ProjectBench.NOBODY);
+        SuiteRunner.Called called = new SuiteRunner(
+                        bench(front.title()), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC())
+                .call(kept, "", "test", bench(front.title()).variables(), new StopSignal());
+        assertThat(called.result().verdict()).isEqualTo(Verdict.FAILED);
+        int status = called.answer().exchange().status();
+        assertThat(status).isEqualTo(front.secure() ? 0 : front == Front.SEALED ? 500 : 401);
+    }
+
+    @Test
+    void aTokenIsGoodOnceAndItsPasswordMustBeRight() {
+        Expressions expressions = new Expressions();
+        CaseCaller caller = new CaseCaller(http, expressions);
+        ProjectBench bench = bench("Local stand-in");
+        Case ping = project.kept("trail-conditions/Ping/up").orElseThrow();
+        PreparedCall call = caller.prepare(CallSetup.of(bench, ping, bench.variables()));
+        assertThat(status(caller, call)).isEqualTo(200);
+        assertThat(status(caller, call)).as("the same message again").isEqualTo(500);
+        Profile wrong = bench.profile(ping, "TrailConditionsSoap11")
+                .orElseThrow()
+                .with(new Profile.Who(Profile.Way.NONE, "guide", "wrong"));
+        PreparedCall refused =
+                caller.prepare(CallSetup.of(bench, ping, bench.variables()).by(Optional.of(wrong)));
+        assertThat(status(caller, refused)).isEqualTo(500);
+        Profile text = bench.profile(ping, "TrailConditionsSoap11").orElseThrow();
+        PreparedCall asText = caller.prepare(CallSetup.of(bench, ping, bench.variables())
+                .by(Optional.of(text.with(text.message().with(Token.TEXT)))));
+        assertThat(status(caller, asText)).isEqualTo(200);
+    }
+
+    @Test
+    void aPhotoThatGoesAsAPartComesWithItsType() {
+        Expressions expressions = new Expressions();
+        ProjectBench bench = bench("Local stand-in");
+        Case photo = project.kept("trail-conditions/UploadPhoto/a-cairn").orElseThrow();
+        SuiteRunner.Called called = new SuiteRunner(
+                        bench, new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC())
+                .call(photo, "", "test", bench.variables(), new StopSignal());
+        assertThat(called.answer().exchange().request().attachments()).hasSize(1);
+        assertThat(called.answer().document().getDocumentElement().getTextContent())
+                .contains("image/png");
+    }
+
+    private static int status(CaseCaller caller, PreparedCall call) {
+        return caller.send(call, "test", new StopSignal()).get(0).status();
     }
 
     @Test

@@ -28,12 +28,19 @@ public final class Windows {
 
     private final UserFolders user;
     private final Clock clock;
+    private final Map<String, String> environment;
     private final Map<Path, Open> open = new LinkedHashMap<>();
     private final AtomicBoolean saved = new AtomicBoolean();
     private final CompletableFuture<Void> closed = new CompletableFuture<>();
 
-    /** @param user where the windows' places and the recent projects are remembered */
-    public Windows(UserFolders user, Clock clock) {
+    /**
+     * No window yet.
+     *
+     * @param user where the windows' places and the recent projects are remembered
+     * @param environment variables of the process, where secrets and proxies may stand
+     */
+    public Windows(UserFolders user, Clock clock, Map<String, String> environment) {
+        this.environment = Map.copyOf(environment);
         this.user = user;
         this.clock = clock;
     }
@@ -58,7 +65,7 @@ public final class Windows {
                 return;
             }
         }
-        Desk desk = Desk.open(at, Platform::runLater, clock, user);
+        Desk desk = Desk.open(at, Platform::runLater, clock, user, environment);
         desk.onOpenProject((other, failed) -> elsewhere(() -> open(other, window -> {}), failed));
         WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
         CompletableFuture<MockBellWindow> made = new CompletableFuture<>();

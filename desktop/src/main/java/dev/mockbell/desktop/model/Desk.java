@@ -106,7 +106,17 @@ public final class Desk implements AutoCloseable {
 
     /** As {@link #open(Path, Executor, Clock)}, for a user whose folders are elsewhere. */
     public static Desk open(Path folder, Executor interfaceThread, Clock clock, UserFolders user) {
-        Core core = new Core(user, System.getenv(), Proxies.ofEnvironment(System.getenv()));
+        return open(folder, interfaceThread, clock, user, System.getenv());
+    }
+
+    /**
+     * As {@link #open(Path, Executor, Clock, UserFolders)}.
+     *
+     * @param environment variables of the process, where secrets and proxies may stand
+     */
+    public static Desk open(
+            Path folder, Executor interfaceThread, Clock clock, UserFolders user, Map<String, String> environment) {
+        Core core = new Core(user, environment, Proxies.ofEnvironment(environment));
         ProjectStore store = core.store();
         Path at = folder.toAbsolutePath().normalize();
         Project opened = ProjectStore.isProject(at)
