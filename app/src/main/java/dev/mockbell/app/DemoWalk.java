@@ -70,6 +70,14 @@ final class DemoWalk {
         step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
         step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
+        TrailWalk trail = new TrailWalk(hand, models, this::picture);
+        step("Call: a photo goes as a part, its sender named by a digest", trail::parts);
+        step("Call: signed and encrypted, both ways", trail::sealed);
+        step("Call: a certificate that is not trusted is shown whole", trail::certificate);
+        step("Call: another endpoint, for this case alone", trail::endpoint);
+        step("Check: the trail behind Digest", () -> trail.suite("Behind Digest"));
+        step("Check: the trail with a client certificate", () -> trail.suite("With a client certificate"));
+        Hand.run(() -> desk.use("Local stand-in"));
         step("Contract: the board shows what is covered", () -> {
             hand.click("#rail-contract");
             hand.shoot(picture("contract"));

@@ -34,7 +34,17 @@ final class ShotsCommand implements Callable<Integer> {
             return code;
         }
         Files.createDirectories(out);
-        for (String name : List.of("contract", "call", "check", "mock", "traffic", "load")) {
+        for (String name : List.of(
+                "contract",
+                "call",
+                "check",
+                "mock",
+                "traffic",
+                "load",
+                "parts",
+                "security",
+                "certificate",
+                "endpoint")) {
             Path made = folder.resolve("pictures").resolve(name + ".png");
             Files.copy(made, out.resolve(name + ".png"), StandardCopyOption.REPLACE_EXISTING);
         }

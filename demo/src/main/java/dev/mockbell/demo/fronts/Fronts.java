@@ -60,7 +60,7 @@ public final class Fronts implements AutoCloseable {
 
     /** A service whose messages must say who calls. */
     public static HttpHandler named(HttpHandler service) {
-        return Guards.messages(new NamedCallers(USER, PASSWORD), service);
+        return Guards.messages(new NamedCallers(USER, PASSWORD, true), service);
     }
 
     private HttpHandler guarded(Front front, HttpHandler service, boolean names) {
@@ -68,7 +68,8 @@ public final class Fronts implements AutoCloseable {
             // the signature says who calls
             return Guards.messages(new SealedMessages(keys), service);
         }
-        HttpHandler guarded = names ? named(service) : service;
+        // who has said who calls by other means may say it in the message too
+        HttpHandler guarded = Guards.messages(new NamedCallers(USER, PASSWORD, names), service);
         return front == Front.SLOW ? Guards.slow(SLOW, guarded) : guarded;
     }
 
