@@ -121,8 +121,8 @@ final class CallBench {
         Case kept = Stay.kept();
         PreparedCall call = caller.prepare(CallSetup.plain(STAY, bound, kept, Optional.of(address)));
         // a connection of its own, as the bare library has it
-        List<Exchange> made = caller.send(call.by(call.by().keeping(false)), "bench", new StopSignal());
-        Exchange exchange = made.get(made.size() - 1);
+        Exchange exchange = caller.send(call.by(call.by().keeping(false)), "bench", new StopSignal())
+                .last();
         if (exchange.response().isEmpty()) {
             throw new IllegalStateException(exchange.note());
         }

@@ -31,6 +31,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.CopyOut;
 import dev.mockbell.suite.PreparedCall;
+import dev.mockbell.suite.Sent;
 import dev.mockbell.wire.CallRequest;
 import java.io.IOException;
 import java.io.Reader;
@@ -218,12 +219,11 @@ final class CallCommand implements Callable<Integer> {
             PreparedCall ready = caller.prepare(setup);
             PreparedCall call = ready.by(reaching.by(ready.by().keeping(false), reading));
             warm.join();
-            List<Exchange> all = caller.send(call, "command line", core.stop());
+            Sent sent = caller.send(call, "command line", core.stop());
             // what the server said before it was told who is there, and what led elsewhere, is on the ledger too
-            all.subList(0, all.size() - 1).forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
+            sent.before().forEach(e -> project.ifPresent(p -> recorded(core, p, e)));
             Redactor redactor = scope.redactor();
-            Answer answer = Answer.of(
-                            all.get(all.size() - 1),
+            Answer answer = sent.answer(
                             MessageOutline.ofAnswer(contract, bound.operation()),
                             core.parts().expressions())
                     .masked(redactor);

@@ -6,36 +6,71 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.redact.Redactor;
 import dev.mockbell.security.AnswerSecurity;
-import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.xml.XmlText;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 
-/** Looks at answers before anything else does: whether they are secured as they should be, and whose answer they are. */
+/** Looks at an answer before anything else does: whether it is secured as it should be, and whose answer it is. */
 final class AnswerOpening {
-    private AnswerOpening() {}
+    private final PreparedCall call;
+    private Exchange exchange;
+    private Optional<String> refusal = Optional.empty();
 
-    /** With the answer decrypted; failed when it is not secured as it should be. A fault may come as it is. */
-    static Exchange open(Exchange exchange, AnswerSecurity security, Redactor redactor) {
-        Message response = exchange.response().orElseThrow();
-        SoapMessage soap;
+    private AnswerOpening(PreparedCall call, Exchange exchange) {
+        this.call = call;
+        this.exchange = exchange;
+    }
+
+    /** @param all exchanges of a call, the last with the answer that is looked at */
+    static Sent of(PreparedCall call, List<Exchange> all) {
+        Exchange last = all.get(all.size() - 1);
+        boolean whole = last.outcome() != Outcome.FAILED
+                && last.response().filter(r -> !r.body().isEmpty()).isPresent();
+        boolean looks = call.answers().isPresent() || call.addressing().isSpoken();
+        if (!whole || !looks) {
+            return new Sent(all, Optional.empty());
+        }
+        AnswerOpening opening = new AnswerOpening(call, last);
         try {
-            soap = SoapMessage.of(response, "answer");
+            SoapMessage answer = SoapMessage.of(last.response().get(), "answer");
+            call.answers().ifPresent(a -> opening.open(answer, a));
+            opening.relate(answer);
         } catch (Problem noEnvelope) {
             // that is told by whoever reads it next
-            return exchange;
+            return new Sent(all, Optional.empty());
         }
+        List<Exchange> opened = new ArrayList<>(all);
+        opened.set(all.size() - 1, opening.exchange);
+        return new Sent(opened, opening.refusal);
+    }
+
+    /** Who refuses a request may not know whom to sign for, or what to relate to. */
+    private void refuse(SoapMessage answer, String why) {
+        if (answer.fault().isEmpty() && refusal.isEmpty()) {
+            refusal = Optional.of(call.redactor().text(why));
+        }
+    }
+
+    private void note(String words) {
+        if (!words.isEmpty()) {
+            String all = exchange.note().isEmpty() ? words : exchange.note() + "; " + words;
+            exchange = exchange.withOutcome(exchange.outcome(), call.redactor().text(all));
+        }
+    }
+
+    private void open(SoapMessage answer, AnswerSecurity security) {
         try {
-            AnswerSecurity.Opened opened = security.open(soap.document());
-            Exchange told = exchange.withOutcome(exchange.outcome(), redactor.text(opened.words()));
-            return opened.decrypted() ? told.withResponse(plain(response, soap)) : told;
+            AnswerSecurity.Opened opened = security.open(answer.document());
+            note(opened.words());
+            if (opened.decrypted()) {
+                exchange = exchange.withResponse(plain(exchange.response().orElseThrow(), answer));
+            }
         } catch (Problem problem) {
-            // who refuses a request may not know whom to sign for
-            return soap.fault().isPresent()
-                    ? exchange
-                    : exchange.withOutcome(Outcome.FAILED, redactor.text(problem.getMessage()));
+            refuse(answer, problem.getMessage());
         }
     }
 
@@ -50,20 +85,20 @@ final class AnswerOpening {
         });
     }
 
-    /** Failed when the answer relates to another message; one that relates to none says so. */
-    static Exchange related(Exchange exchange, Addressing addressing, Redactor redactor) {
-        try {
-            SoapMessage asked = SoapMessage.of(exchange.request(), "request");
-            SoapMessage answer = SoapMessage.of(exchange.response().orElseThrow(), "answer");
-            return addressing
-                    .unrelated(asked, answer)
-                    .filter(u -> answer.fault().isEmpty())
-                    .map(u -> exchange.withOutcome(
-                            u.toAnother() ? Outcome.FAILED : exchange.outcome(),
-                            redactor.text(exchange.note().isEmpty() ? u.words() : exchange.note() + "; " + u.words())))
-                    .orElse(exchange);
-        } catch (Problem noEnvelope) {
-            return exchange;
+    private void relate(SoapMessage answer) {
+        if (!call.addressing().isSpoken()) {
+            return;
         }
+        SoapMessage asked = SoapMessage.of(exchange.request(), "request");
+        call.addressing()
+                .unrelated(asked, answer)
+                .filter(u -> answer.fault().isEmpty())
+                .ifPresent(u -> {
+                    if (u.toAnother()) {
+                        refuse(answer, u.words());
+                    } else {
+                        note(u.words());
+                    }
+                });
     }
 }

@@ -98,11 +98,8 @@ public final class CaseCaller {
      * <p>There always is an exchange, also when there was no whole answer, which has failed then; one with an answer is for
      * {@link dev.mockbell.check.Answer} to judge. Their messages hold the bytes as they were; what is listed of them, address
      * and note, is masked.
-     *
-     * @return every exchange of it in order, the last with the answer that counts; it still leads on when there were
-     *     {@value #MOST_HOPS} before it
      */
-    public List<Exchange> send(PreparedCall call, String origin, StopSignal stop) {
+    public Sent send(PreparedCall call, String origin, StopSignal stop) {
         List<Exchange> all = new ArrayList<>(converse(call, call.request(), call.by(), origin, stop));
         CallRequest asked = call.request();
         Connect way = call.by();
@@ -129,8 +126,7 @@ public final class CaseCaller {
             way = redirect.get().by(way);
             all.addAll(converse(call, asked, way, origin, stop));
         }
-        all.add(opened(call, all.remove(all.size() - 1)));
-        return all;
+        return AnswerOpening.of(call, all);
     }
 
     private List<Exchange> converse(
@@ -138,20 +134,6 @@ public final class CaseCaller {
         return http.converse(request, by, stop).stream()
                 .map(r -> exchange(call.kept(), request, r, origin, call.redactor()))
                 .toList();
-    }
-
-    /** The answer decrypted, its signature judged, and whether it answers the request at all. */
-    private static Exchange opened(PreparedCall call, Exchange exchange) {
-        boolean whole = exchange.response().isPresent() && exchange.outcome() != Outcome.FAILED;
-        if (!whole || exchange.response().get().body().isEmpty()) {
-            return exchange;
-        }
-        Exchange opened = call.answers()
-                .map(a -> AnswerOpening.open(exchange, a, call.redactor()))
-                .orElse(exchange);
-        return call.addressing().isSpoken() && opened.outcome() != Outcome.FAILED
-                ? AnswerOpening.related(opened, call.addressing(), call.redactor())
-                : opened;
     }
 
     private static Exchange noted(Exchange exchange, Outcome outcome, String note, Redactor redactor) {

@@ -115,14 +115,11 @@ public final class SuiteRunner {
      */
     public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
         CallSetup setup = CallSetup.of(bench, kept, scope);
-        List<Exchange> made = caller.send(caller.prepare(setup), origin, stop);
+        Sent sent = caller.send(caller.prepare(setup), origin, stop);
         // what the server said before it was told who is there, and what led elsewhere, is kept too
-        made.subList(0, made.size() - 1).forEach(keep::apply);
-        Exchange exchange = made.get(made.size() - 1);
-        Answer answer = Answer.of(
-                        exchange,
-                        MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
-                        expressions)
+        sent.before().forEach(keep::apply);
+        Answer answer = sent.answer(
+                        MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()), expressions)
                 .masked(scope.redactor());
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
         Exchange onLedger = keep.apply(verdict.on(answer.exchange()));

@@ -81,7 +81,8 @@ class FollowingTest {
                                 Optional.of(redirect -> made.to(request, redirect.to())),
                                 Redactor.USUAL),
                         "test",
-                        new StopSignal());
+                        new StopSignal())
+                .exchanges();
     }
 
     private static final Connect ANNA = Connect.USUAL.withLogin(Optional.of(new Login.Basic("anna", "s3cret-word")));

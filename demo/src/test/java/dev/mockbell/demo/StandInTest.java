@@ -166,7 +166,7 @@ class StandInTest {
     }
 
     private static int status(CaseCaller caller, PreparedCall call) {
-        return caller.send(call, "test", new StopSignal()).get(0).status();
+        return caller.send(call, "test", new StopSignal()).last().status();
     }
 
     @Test

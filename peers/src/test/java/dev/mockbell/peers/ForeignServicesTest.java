@@ -164,8 +164,7 @@ class ForeignServicesTest {
     }
 
     private static Exchange sent(CaseCaller caller, CallSetup setup) {
-        List<Exchange> all = caller.send(caller.prepare(setup), "test", new StopSignal());
-        return all.get(all.size() - 1);
+        return caller.send(caller.prepare(setup), "test", new StopSignal()).last();
     }
 
     @Test

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.access.Profile;
 import dev.mockbell.access.Protection;
-import dev.mockbell.check.Answer;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.ContractReader;
@@ -23,6 +22,7 @@ import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.Sent;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
@@ -138,9 +138,8 @@ class SecuredMessagesTest {
                     folder,
                     List.of(),
                     CallRequest.USUAL_TIMEOUT);
-            Exchange sent =
-                    caller.send(caller.prepare(setup), "test", new StopSignal()).get(0);
-            return Answer.of(sent, MessageOutline.ofAnswer(contract, bound.operation()), expressions)
+            Sent sent = caller.send(caller.prepare(setup), "test", new StopSignal());
+            return sent.answer(MessageOutline.ofAnswer(contract, bound.operation()), expressions)
                     .exchange();
         }
     }

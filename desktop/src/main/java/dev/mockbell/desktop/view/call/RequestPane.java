@@ -45,6 +45,7 @@ final class RequestPane extends VBox {
             tab = t;
             showFace();
         });
+        faces.getStyleClass().add("faces");
         getStyleClass().add("panel");
         getChildren().addAll(Parts.head("Request", Parts.spring(), faces), Parts.tall(body), foot);
         model.request().troubleProperty().addListener((InvalidationListener) o -> showFoot());

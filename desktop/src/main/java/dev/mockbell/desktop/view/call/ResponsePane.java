@@ -59,6 +59,7 @@ final class ResponsePane extends VBox {
             tab = t;
             showFace();
         });
+        faces.getStyleClass().add("faces");
         getStyleClass().add("panel");
         getChildren().addAll(Parts.head("Response", Parts.spring(), masking, faces), status, Parts.tall(body), foot);
         sheet.onPointed(this::showPath);
@@ -103,6 +104,14 @@ final class ResponsePane extends VBox {
                                     "second")));
             if (e.outcome() == Exchange.Outcome.FAULT) {
                 status.getChildren().add(Parts.marked(Mark.FAULT, e.note(), "fault"));
+            }
+            if (e.outcome() == Exchange.Outcome.FINE && !e.note().isEmpty()
+                    || e.outcome() == Exchange.Outcome.FAILED && whole) {
+                Label note = Parts.text(e.note(), "second", "table-text");
+                note.setId("answer-note");
+                note.setMinWidth(0);
+                Parts.tip(note, e.note());
+                status.getChildren().add(note);
             }
             status.getChildren().addAll(Parts.spring(), whole(Parts.text(Numbers.clock(e.started()), "third")));
         });
