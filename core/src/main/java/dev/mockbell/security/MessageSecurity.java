@@ -81,6 +81,7 @@ public record MessageSecurity(
         }
         try {
             WSSConfig.init();
+            encrypting.ifPresent(e -> tighten(envelope));
             WSSecHeader header = new WSSecHeader(
                     addressee.actor().isEmpty() ? null : addressee.actor(), addressee.mustUnderstand(), envelope);
             header.insertSecurityHeader();
@@ -105,6 +106,20 @@ public record MessageSecurity(
                     null,
                     "Look at the security profile.",
                     e);
+        }
+    }
+
+    /** Without the white space around the payload: some services stumble over it where it comes out of what was encrypted. */
+    private static void tighten(Document envelope) {
+        Element root = envelope.getDocumentElement();
+        for (Element body : Xml.children(root, root.getNamespaceURI(), "Body")) {
+            Node next;
+            for (Node node = body.getFirstChild(); node != null; node = next) {
+                next = node.getNextSibling();
+                if (node instanceof Text text && text.getData().isBlank()) {
+                    body.removeChild(node);
+                }
+            }
         }
     }
 

@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.locks.LockSupport;
 import javax.net.ssl.HostnameVerifier;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLPeerUnverifiedException;
@@ -25,6 +26,7 @@ import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.DefaultClientConnectionReuseStrategy;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
+import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManager;
 import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
 import org.apache.hc.client5.http.ssl.DefaultHostnameVerifier;
@@ -41,6 +43,8 @@ import org.apache.hc.core5.util.Timeout;
  */
 final class CallingClients implements AutoCloseable {
     private static final int MOST_IDLE = 16;
+    private static final long MOST_SETTLING = 50_000_000;
+    private static final long SETTLING_STEP = 20_000;
 
     /**
      * What clients differ in.
@@ -63,6 +67,7 @@ final class CallingClients implements AutoCloseable {
     static final class Client {
         private final Kind kind;
         private final CloseableHttpAsyncClient http;
+        private PoolingAsyncClientConnectionManager pool;
         private volatile Recording recording;
 
         private Client(Kind kind, SSLContext tls) {
@@ -92,8 +97,9 @@ final class CallingClients implements AutoCloseable {
                         .setHostnameVerifier(names())
                         .buildAsync());
             }
+            pool = connections.build();
             var builder = HttpAsyncClients.custom()
-                    .setConnectionManager(connections.build())
+                    .setConnectionManager(pool)
                     .setIOReactorConfig(reactor())
                     .setHttp1Config(Http1Config.custom()
                             .setMaxHeaderCount(kind.headers())
@@ -131,6 +137,17 @@ final class CallingClients implements AutoCloseable {
                 });
             });
             return reactor.build();
+        }
+
+        /**
+         * Waits until the connection of the last call is free for the next one: an answer is there a moment before that, and a
+         * call in that moment would open another.
+         */
+        private void settle() {
+            long until = System.nanoTime() + MOST_SETTLING;
+            while (pool.getTotalStats().getLeased() > 0 && System.nanoTime() < until) {
+                LockSupport.parkNanos(SETTLING_STEP);
+            }
         }
 
         /** The library looks a name up when it asks for a connection, and tells of that in no other way. */
@@ -207,6 +224,9 @@ final class CallingClients implements AutoCloseable {
 
     /** The call is over. */
     void back(Client client) {
+        if (!client.kind.kept().isEmpty()) {
+            client.settle();
+        }
         boolean kept;
         synchronized (this) {
             kept = !closed && waiting < MOST_IDLE;
