@@ -10,6 +10,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Proxies;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -28,11 +29,17 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import javax.net.ssl.SSLContext;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
 import org.apache.hc.client5.http.async.methods.SimpleRequestBuilder;
+import org.apache.hc.client5.http.config.TlsConfig;
 import org.apache.hc.client5.http.impl.async.CloseableHttpAsyncClient;
 import org.apache.hc.client5.http.impl.async.HttpAsyncClients;
+import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManager;
+import org.apache.hc.client5.http.impl.nio.PoolingAsyncClientConnectionManagerBuilder;
+import org.apache.hc.client5.http.ssl.ClientTlsStrategyBuilder;
 import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http2.HttpVersionPolicy;
 
 /**
  * Calls as a command makes them: the first of a fresh process beside its tenth, and one with its whole capture beside one of
@@ -57,7 +64,11 @@ final class CallBench {
         try (ServerSocket server = PlainPeer.serve(answer)) {
             String address = "http://127.0.0.1:" + server.getLocalPort() + "/stay";
             processes(address);
-            library(address);
+            library("plain", address, Optional.empty());
+        }
+        SSLContext tls = Tls.made();
+        try (ServerSocket server = PlainPeer.serve(answer, tls.getServerSocketFactory())) {
+            library("TLS", "https://localhost:" + server.getLocalPort() + "/stay", Optional.of(tls));
         }
     }
 
@@ -109,7 +120,8 @@ final class CallBench {
                 warm.join();
                 StringBuilder line = new StringBuilder();
                 for (int i = 0; i < CALLS; i++) {
-                    line.append(millis(caller, bound, args[0])).append(' ');
+                    line.append(millis(caller, bound, args[0], Optional.empty()))
+                            .append(' ');
                 }
                 System.out.println(line.toString().strip());
             }
@@ -117,11 +129,12 @@ final class CallBench {
         }
     }
 
-    private static double millis(CaseCaller caller, BoundOperation bound, String address) {
+    private static double millis(CaseCaller caller, BoundOperation bound, String address, Optional<SSLContext> tls) {
         Case kept = Stay.kept();
         PreparedCall call = caller.prepare(CallSetup.plain(STAY, bound, kept, Optional.of(address)));
         // a connection of its own, as the bare library has it
-        Exchange exchange = caller.send(call.by(call.by().keeping(false)), "bench", new StopSignal())
+        Connect own = call.by().keeping(false);
+        Exchange exchange = caller.send(call.by(tls.map(own::withTrust).orElse(own)), "bench", new StopSignal())
                 .last();
         if (exchange.response().isEmpty()) {
             throw new IllegalStateException(exchange.note());
@@ -129,10 +142,11 @@ final class CallBench {
         return exchange.timing().total() / 1e6;
     }
 
-    private void library(String address) throws Exception {
+    private void library(String kind, String address, Optional<SSLContext> tls) throws Exception {
         Path home = Files.createTempDirectory("bench-call-");
         try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none());
                 CloseableHttpAsyncClient bare = HttpAsyncClients.custom()
+                        .setConnectionManager(connections(tls))
                         .setConnectionReuseStrategy((request, response, context) -> false)
                         .disableAutomaticRetries()
                         .build()) {
@@ -148,7 +162,7 @@ final class CallBench {
                 boolean counted = turn >= 4;
                 double from = Cpu.seconds();
                 for (int i = 0; i < COUNTED / 8; i++) {
-                    double took = whole(() -> millis(caller, bound, address));
+                    double took = whole(() -> millis(caller, bound, address, tls));
                     if (counted) {
                         ours.add(took);
                     }
@@ -164,9 +178,19 @@ final class CallBench {
                 plainCpu += counted ? Cpu.seconds() - between : 0;
             }
             out.printf(
-                    "a call with its whole capture %.3f ms, the bare library's %.3f ms, ratio %.2f; CPU ratio %.2f (medians of %d)%n",
-                    median(ours), median(plain), median(ours) / median(plain), ourCpu / plainCpu, ours.size());
+                    "%s: a call with its whole capture %.3f ms, the bare library's %.3f ms, ratio %.2f; CPU ratio %.2f (medians of %d)%n",
+                    kind, median(ours), median(plain), median(ours) / median(plain), ourCpu / plainCpu, ours.size());
         }
+    }
+
+    private static PoolingAsyncClientConnectionManager connections(Optional<SSLContext> tls) {
+        PoolingAsyncClientConnectionManagerBuilder builder = PoolingAsyncClientConnectionManagerBuilder.create()
+                .setDefaultTlsConfig(TlsConfig.custom()
+                        .setVersionPolicy(HttpVersionPolicy.FORCE_HTTP_1)
+                        .build());
+        tls.ifPresent(t -> builder.setTlsStrategy(
+                ClientTlsStrategyBuilder.create().setSslContext(t).buildAsync()));
+        return builder.build();
     }
 
     private interface Work {

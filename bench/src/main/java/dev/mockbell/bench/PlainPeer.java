@@ -9,6 +9,7 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.concurrent.CountDownLatch;
+import javax.net.ServerSocketFactory;
 
 /**
  * The yardstick: HTTP over plain sockets of the standard library, a thread a connection, with no more understanding of
@@ -21,7 +22,12 @@ final class PlainPeer {
 
     /** A server that answers every request with the same bytes. */
     static ServerSocket serve(byte[] response) throws IOException {
-        ServerSocket server = new ServerSocket(0, 512, InetAddress.getLoopbackAddress());
+        return serve(response, ServerSocketFactory.getDefault());
+    }
+
+    /** As {@link #serve(byte[])}, on sockets of another kind. */
+    static ServerSocket serve(byte[] response, ServerSocketFactory sockets) throws IOException {
+        ServerSocket server = sockets.createServerSocket(0, 512, InetAddress.getLoopbackAddress());
         Thread accepting = new Thread(() -> {
             while (!server.isClosed()) {
                 try {
