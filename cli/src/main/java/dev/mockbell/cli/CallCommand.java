@@ -210,7 +210,7 @@ final class CallCommand implements Callable<Integer> {
                     profile(bench, kept, bound),
                     bench.map(ProjectBench::folder).orElse(Path.of("")),
                     delivering.parts(),
-                    reading.timeout().orElse(CallRequest.USUAL_TIMEOUT));
+                    reading.timeout().orElse(kept.delivery().waiting().wholeOr(CallRequest.USUAL_TIMEOUT)));
             if (copy != null) {
                 console.line(copied(core, setup));
                 return 0;

@@ -2,7 +2,6 @@ package dev.mockbell.cli;
 
 import dev.mockbell.content.Header;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.ProxyLogin;
@@ -22,6 +21,12 @@ final class Reaching {
             paramLabel = "SECONDS",
             description = "How long to wait for the connection (30).")
     private Double connectTimeout;
+
+    @Option(
+            names = "--answer-timeout",
+            paramLabel = "SECONDS",
+            description = "How long to wait for the first byte of the answer, and for each that follows (60).")
+    private Double answerTimeout;
 
     @Option(
             names = "--header",
@@ -77,20 +82,21 @@ final class Reaching {
 
     /** A usual way with what the options say of it. */
     Connect by(Connect usual, Reading reading) {
-        Duration whole = reading.timeout().orElse(CallRequest.USUAL_TIMEOUT);
         Connect.Timeouts times = usual.timeouts();
-        Duration connect = connectTimeout == null
-                ? times.connect()
-                : Duration.ofMillis(Math.max(1, Math.round(connectTimeout * 1_000)));
+        Duration connect = seconds(connectTimeout).orElse(times.connect());
         Optional<ClientKey> client = Optional.ofNullable(clientCertificate)
                 .map(f -> new ClientKey(f, clientPassword == null ? "" : Reading.variable(clientPassword)));
         // who says how long to wait means silence too
-        Duration answer = reading.timeout().orElse(times.answer());
+        Duration answer = seconds(answerTimeout).or(reading::timeout).orElse(times.answer());
         Trust given = new Trust(fingerprints, authorities, client);
         return usual.with(given.isUsual() ? usual.trust() : given.and(usual.trust()))
-                .with(new Connect.Timeouts(connect, answer, whole))
+                .with(new Connect.Timeouts(connect, answer, times.whole()))
                 .withLogin(reading.login().or(usual::login))
                 .withProxyLogin(proxyLogin().or(usual::proxyLogin));
+    }
+
+    private static Optional<Duration> seconds(Double given) {
+        return Optional.ofNullable(given).map(s -> Duration.ofMillis(Math.max(1, Math.round(s * 1_000))));
     }
 
     private Optional<ProxyLogin> proxyLogin() {

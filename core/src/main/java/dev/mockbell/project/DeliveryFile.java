@@ -28,7 +28,11 @@ final class DeliveryFile {
                         d.path("expectContinue").asBoolean(false)),
                 d.path("follow").asBoolean(false),
                 d.path("ownConnection").asBoolean(false),
-                d.path("inlineKilobytes").asInt(0));
+                d.path("inlineKilobytes").asInt(0),
+                new Delivery.Waiting(
+                        d.path("connectSeconds").asDouble(0),
+                        d.path("answerSeconds").asDouble(0),
+                        d.path("wholeSeconds").asDouble(0)));
     }
 
     static void write(Delivery delivery, ObjectNode node) {
@@ -48,6 +52,15 @@ final class DeliveryFile {
         flag(d, "ownConnection", delivery.ownConnection());
         if (delivery.inlineKilobytes() > 0) {
             d.put("inlineKilobytes", delivery.inlineKilobytes());
+        }
+        seconds(d, "connectSeconds", delivery.waiting().connect());
+        seconds(d, "answerSeconds", delivery.waiting().answer());
+        seconds(d, "wholeSeconds", delivery.waiting().whole());
+    }
+
+    private static void seconds(ObjectNode node, String key, double value) {
+        if (value > 0) {
+            node.put(key, value);
         }
     }
 

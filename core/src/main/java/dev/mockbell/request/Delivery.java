@@ -2,7 +2,9 @@ package dev.mockbell.request;
 
 import dev.mockbell.choice.Choice;
 import dev.mockbell.soap.Addressing;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Framing;
+import java.time.Duration;
 
 /**
  * How a request is delivered, beside what it says.
@@ -13,6 +15,7 @@ import dev.mockbell.wire.Framing;
  * @param charset what the envelope is encoded in
  * @param follows whether a call goes on to where the answer leads
  * @param ownConnection whether the call has a connection to itself, in place of one that is kept
+ * @param waiting how long for what
  * @param inlineKilobytes files up to this size go within the envelope, larger ones as parts beside it; 0 for all as parts
  */
 public record Delivery(
@@ -24,10 +27,37 @@ public record Delivery(
         Framing framing,
         boolean follows,
         boolean ownConnection,
-        int inlineKilobytes) {
+        int inlineKilobytes,
+        Waiting waiting) {
     /** As most services expect it. */
-    public static final Delivery USUAL =
-            new Delivery("", Addressing.AS_CONTRACT, "", "UTF-8", Compression.NONE, Framing.USUAL, false, false, 0);
+    public static final Delivery USUAL = new Delivery(
+            "", Addressing.AS_CONTRACT, "", "UTF-8", Compression.NONE, Framing.USUAL, false, false, 0, Waiting.USUAL);
+
+    /**
+     * How long is waited, in seconds; 0 for as long as usual.
+     *
+     * @param connect for the connection
+     * @param answer for the first byte of the answer, and for each that follows
+     * @param whole for all of it
+     */
+    public record Waiting(double connect, double answer, double whole) {
+        public static final Waiting USUAL = new Waiting(0, 0, 0);
+
+        /** Those times in place of the usual ones. */
+        public Connect.Timeouts over(Connect.Timeouts usual) {
+            return new Connect.Timeouts(
+                    of(connect, usual.connect()), of(answer, usual.answer()), of(whole, usual.whole()));
+        }
+
+        /** How long all of it may take; another time where that is not said. */
+        public Duration wholeOr(Duration usual) {
+            return of(whole, usual);
+        }
+
+        private static Duration of(double seconds, Duration usual) {
+            return seconds > 0 ? Duration.ofMillis(Math.max(1, Math.round(seconds * 1_000))) : usual;
+        }
+    }
 
     /** How the body of a request is compressed (RFC 9110 §8.4.1). */
     public enum Compression implements Choice {
@@ -56,17 +86,44 @@ public record Delivery(
 
     public Delivery to(String address) {
         return new Delivery(
-                address, addressing, replyTo, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+                address,
+                addressing,
+                replyTo,
+                charset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery with(Addressing other) {
         return new Delivery(
-                endpoint, other, replyTo, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+                endpoint,
+                other,
+                replyTo,
+                charset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery replyingTo(String address) {
         return new Delivery(
-                endpoint, addressing, address, charset, compression, framing, follows, ownConnection, inlineKilobytes);
+                endpoint,
+                addressing,
+                address,
+                charset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery in(String otherCharset) {
@@ -79,32 +136,83 @@ public record Delivery(
                 framing,
                 follows,
                 ownConnection,
-                inlineKilobytes);
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery with(Compression other) {
         return new Delivery(
-                endpoint, addressing, replyTo, charset, other, framing, follows, ownConnection, inlineKilobytes);
+                endpoint,
+                addressing,
+                replyTo,
+                charset,
+                other,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery with(Framing other) {
         return new Delivery(
-                endpoint, addressing, replyTo, charset, compression, other, follows, ownConnection, inlineKilobytes);
+                endpoint,
+                addressing,
+                replyTo,
+                charset,
+                compression,
+                other,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery following(boolean other) {
         return new Delivery(
-                endpoint, addressing, replyTo, charset, compression, framing, other, ownConnection, inlineKilobytes);
+                endpoint,
+                addressing,
+                replyTo,
+                charset,
+                compression,
+                framing,
+                other,
+                ownConnection,
+                inlineKilobytes,
+                waiting);
     }
 
     public Delivery onOwnConnection(boolean other) {
         return new Delivery(
-                endpoint, addressing, replyTo, charset, compression, framing, follows, other, inlineKilobytes);
+                endpoint, addressing, replyTo, charset, compression, framing, follows, other, inlineKilobytes, waiting);
     }
 
     public Delivery inliningUpTo(int kilobytes) {
         return new Delivery(
-                endpoint, addressing, replyTo, charset, compression, framing, follows, ownConnection, kilobytes);
+                endpoint,
+                addressing,
+                replyTo,
+                charset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                kilobytes,
+                waiting);
+    }
+
+    public Delivery with(Waiting other) {
+        return new Delivery(
+                endpoint,
+                addressing,
+                replyTo,
+                charset,
+                compression,
+                framing,
+                follows,
+                ownConnection,
+                inlineKilobytes,
+                other);
     }
 
     /** Nothing done to the bytes: as text that can be read and pasted. */

@@ -52,7 +52,7 @@ public record CallSetup(
                 bench.profile(kept, port),
                 bench.folder(),
                 List.of(),
-                CallRequest.USUAL_TIMEOUT);
+                kept.delivery().waiting().wholeOr(CallRequest.USUAL_TIMEOUT));
     }
 
     /** One without a project: straight to an address, by nobody. */

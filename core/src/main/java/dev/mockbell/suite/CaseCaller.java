@@ -83,7 +83,7 @@ public final class CaseCaller {
         return new PreparedCall(
                 setup.kept(),
                 request,
-                by.keeping(!delivery.ownConnection()),
+                by.keeping(!delivery.ownConnection()).with(delivery.waiting().over(by.timeouts())),
                 setup.profile().flatMap(p -> p.answers(filler, request.address(), setup.folder())),
                 RequestRecipe.spoken(setup.bound(), delivery),
                 delivery.follows() ? Optional.of(hop) : Optional.empty(),

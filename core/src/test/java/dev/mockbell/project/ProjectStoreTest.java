@@ -72,7 +72,8 @@ class ProjectStoreTest {
                     .with(new Framing(true, true))
                     .following(true)
                     .onOwnConnection(true)
-                    .inliningUpTo(12),
+                    .inliningUpTo(12)
+                    .with(new Delivery.Waiting(1.5, 2, 30)),
             List.of(new PartText("map", "parts/map.png", "image/png"), new PartText("a", "b", "")),
             List.of(new Variable("x", "012", false), new Variable("token", "", true)),
             List.of(

@@ -243,4 +243,21 @@ class DeliveringTest {
         Case gone = kept(Delivery.USUAL).withParts(List.of(new PartText("x", "parts/gone.png", "")));
         assertThatThrownBy(() -> send(gone)).isInstanceOf(Problem.class).hasMessageContaining("cannot be read");
     }
+
+    @Test
+    void aCaseSaysHowLongItWaits() {
+        answer = request -> {
+            try {
+                Thread.sleep(2_000);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            return "<late/>";
+        };
+        Exchange silent = send(Delivery.USUAL.with(new Delivery.Waiting(0, 0.2, 0)));
+        assertThat(silent.outcome()).isEqualTo(Outcome.FAILED);
+        assertThat(silent.note()).startsWith("No answer from 127.0.0.1:").contains("within 200 ms");
+        Exchange whole = send(Delivery.USUAL.with(new Delivery.Waiting(0, 0, 0.3)));
+        assertThat(whole.note()).startsWith("No answer from 127.0.0.1:").contains("within 300 ms");
+    }
 }

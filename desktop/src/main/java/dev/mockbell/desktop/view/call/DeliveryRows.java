@@ -31,6 +31,10 @@ final class DeliveryRows {
         show();
     }
 
+    private void waiting(double connect, double answer, double whole) {
+        change(x -> x.with(new Delivery.Waiting(connect, answer, whole)));
+    }
+
     /** Shows how the current case is delivered. */
     void show() {
         form.clear();
@@ -90,5 +94,9 @@ final class DeliveryRows {
                 "go on to where the answer leads",
                 d.follows(),
                 on -> change(x -> x.following(on)));
+        Delivery.Waiting w = d.waiting();
+        form.seconds("Connect within", "delivery-connect", w.connect(), 30, s -> waiting(s, w.answer(), w.whole()));
+        form.seconds("First byte within", "delivery-answer", w.answer(), 60, s -> waiting(w.connect(), s, w.whole()));
+        form.seconds("All within", "delivery-whole", w.whole(), 600, s -> waiting(w.connect(), w.answer(), s));
     }
 }

@@ -81,6 +81,21 @@ public final class Form extends VBox {
         row(key, field);
     }
 
+    /** A time; 0 stands as an empty field, which means the usual one. */
+    public void seconds(String key, String id, double value, int usual, Consumer<Double> keep) {
+        String shown = value > 0 ? String.valueOf(value).replaceFirst("\\.0$", "") : "";
+        TextField field = field(id, shown, usual + " seconds");
+        onEnd(field, () -> {
+            String typed = field.getText().strip().replace(',', '.');
+            if (typed.isEmpty() || typed.matches("[0-9]{1,6}(\\.[0-9]{1,3})?")) {
+                keep.accept(typed.isEmpty() ? 0 : Double.parseDouble(typed));
+            } else {
+                field.setText(shown);
+            }
+        });
+        row(key, field);
+    }
+
     /** What is typed is kept on this machine; {@code standing} is what stands for it. */
     public void secret(String key, String id, String standing, Consumer<String> keep) {
         PasswordField field = new PasswordField();
