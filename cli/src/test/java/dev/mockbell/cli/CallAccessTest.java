@@ -3,6 +3,7 @@ package dev.mockbell.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.BasicAuthenticator;
+import com.sun.net.httpserver.Headers;
 import com.sun.net.httpserver.HttpServer;
 import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Variable;
@@ -46,11 +47,13 @@ class CallAccessTest {
     private HttpServer server;
     private Path wsdl;
     private volatile String received = "";
+    private volatile Headers asked;
 
     @BeforeEach
     void serve() throws Exception {
         server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 5);
         server.createContext("/rope", exchange -> {
+                    asked = exchange.getRequestHeaders();
                     received = exchange.getRequestHeaders().getFirst("X-Trace") + "\n"
                             + new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
                     byte[] answer = ANSWER.getBytes(StandardCharsets.UTF_8);
@@ -97,6 +100,35 @@ class CallAccessTest {
                 .isZero();
         assertThat(out.toString(StandardCharsets.UTF_8)).contains("yes</r:Tied>");
         assertThat(err()).startsWith("status 200, ");
+    }
+
+    @Test
+    void howItIsDeliveredIsAnOptionEach() {
+        assertThat(anna(
+                        "--addressing",
+                        "1.0",
+                        "--reply-to",
+                        "http://127.0.0.1/there",
+                        "--chunked",
+                        "--expect-continue"))
+                .as(err())
+                .isZero();
+        assertThat(received)
+                .contains("http://www.w3.org/2005/08/addressing")
+                .contains(">urn:tie</wsa:Action>")
+                .contains("<wsa:Address>http://127.0.0.1/there<");
+        assertThat(asked.getFirst("Transfer-encoding")).isEqualTo("chunked");
+        assertThat(asked.getFirst("Expect")).isEqualToIgnoringCase("100-continue");
+        assertThat(err()).contains("does not say which message it relates to");
+        assertThat(anna("--charset", "ISO-8859-1", "--compress", "gzip"))
+                .as(err())
+                .isZero();
+        assertThat(asked.getFirst("Content-Type")).isEqualTo("text/xml; charset=iso-8859-1");
+        assertThat(asked.getFirst("Content-Encoding")).isEqualTo("gzip");
+        assertThat(anna("--addressing", "2.0")).isEqualTo(2);
+        assertThat(err()).contains("“2.0” is no choice for --addressing").contains("1.0, 2004/08");
+        assertThat(anna("--charset", "UTF-99")).isEqualTo(2);
+        assertThat(err()).contains("“UTF-99” is no encoding");
     }
 
     @Test

@@ -2,6 +2,8 @@ package dev.mockbell.validation;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.Contracts;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.sheet.Sheets;
 import dev.mockbell.task.StopSignal;
@@ -44,6 +46,45 @@ class BoundaryCasesTest {
             })
     void eachLimitIsTriedWithItsNeighbours(String base, String facets, String expected) {
         assertThat(verdicts(of(simple(base, facets)))).isEqualTo(expected);
+    }
+
+    /** WS-I Basic Profile 1.1 R2738: an envelope has all headers of its binding. */
+    @Test
+    void headersAreTriedToo() {
+        Contract contract = Contracts.of("h.wsdl", """
+                <definitions targetNamespace="urn:h" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:h" xmlns:t="urn:t"
+                  xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
+                  <types><xs:schema targetNamespace="urn:t" elementFormDefault="qualified"><xs:element name="Root" type="xs:string"/>
+                    <xs:element name="Trace"><xs:complexType><xs:sequence><xs:element name="trip" type="xs:byte"/></xs:sequence></xs:complexType></xs:element></xs:schema></types>
+                  <message name="M"><part name="p" element="t:Root"/></message><message name="H"><part name="t" element="t:Trace"/></message>
+                  <portType name="P"><operation name="Do"><input message="tns:M"/></operation></portType>
+                  <binding name="B" type="tns:P"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+                    <operation name="Do"><input><soap:body use="literal"/><soap:header message="tns:H" part="t" use="literal"/></input></operation></binding>
+                  <service name="S"><port name="Port" binding="tns:B"><soap:address location="http://127.0.0.1:1/t"/></port></service>
+                </definitions>""");
+        MessageOutline outline = MessageOutline.ofRequest(
+                contract, contract.operation("Do", null).orElseThrow().operation());
+        List<Boundary> cases = BoundaryCases.of(outline, new StopSignal());
+        assertThat(cases)
+                .filteredOn(b -> b.title().equals("Header Trace missing"))
+                .singleElement()
+                .satisfies(b -> {
+                    assertThat(b.accepted()).isFalse();
+                    assertThat(b.soapHeaders()).contains("");
+                    assertThat(b.body()).contains("Root");
+                });
+        assertThat(cases)
+                .filteredOn(b -> b.title().startsWith("Header Trace: trip = 128"))
+                .singleElement()
+                .satisfies(b -> {
+                    assertThat(b.accepted()).isFalse();
+                    assertThat(b.path()).isEqualTo("header::Trace/trip");
+                    assertThat(b.soapHeaders().orElseThrow()).contains(">128<");
+                });
+        assertThat(cases)
+                .filteredOn(b -> b.title().startsWith("Header Trace: trip = 127"))
+                .allMatch(Boundary::accepted);
+        assertThat(cases).filteredOn(b -> b.soapHeaders().isEmpty()).isNotEmpty();
     }
 
     @Test
