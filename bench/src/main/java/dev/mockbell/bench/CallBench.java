@@ -12,6 +12,7 @@ import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Proxies;
+import dev.mockbell.wire.Trust;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -27,8 +28,10 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.function.UnaryOperator;
 import javax.net.ssl.SSLContext;
 import org.apache.hc.client5.http.async.methods.SimpleHttpRequest;
 import org.apache.hc.client5.http.async.methods.SimpleRequestBuilder;
@@ -63,32 +66,33 @@ final class CallBench {
                 .getBytes(StandardCharsets.UTF_8);
         try (ServerSocket server = PlainPeer.serve(answer)) {
             String address = "http://127.0.0.1:" + server.getLocalPort() + "/stay";
-            processes(address);
+            processes("plain", address, "");
             library("plain", address, Optional.empty());
         }
-        SSLContext tls = Tls.made();
-        try (ServerSocket server = PlainPeer.serve(answer, tls.getServerSocketFactory())) {
-            library("TLS", "https://localhost:" + server.getLocalPort() + "/stay", Optional.of(tls));
+        Tls tls = Tls.made();
+        try (ServerSocket server = PlainPeer.serve(answer, tls.context().getServerSocketFactory())) {
+            processes("TLS", "https://localhost:" + server.getLocalPort() + "/stay", tls.fingerprint());
+            library("TLS", "https://localhost:" + server.getLocalPort() + "/stay", Optional.of(tls.context()));
         }
     }
 
-    private void processes(String address) throws IOException {
+    private void processes(String kind, String address, String fingerprint) throws IOException {
         List<Double> firsts = new ArrayList<>();
         List<Double> tenths = new ArrayList<>();
         for (int i = 0; i < PROCESSES; i++) {
-            double[] millis = fresh(address);
+            double[] millis = fresh(address, fingerprint);
             firsts.add(millis[0]);
             tenths.add(millis[CALLS - 1]);
         }
         double first = median(firsts);
         double tenth = median(tenths);
         out.printf(
-                "first call of a process %.2f ms, its tenth %.2f ms, ratio %.2f (medians of %d processes)%n",
-                first, tenth, first / tenth, PROCESSES);
+                "%s: first call of a process %.2f ms, its tenth %.2f ms, ratio %.2f (medians of %d processes)%n",
+                kind, first, tenth, first / tenth, PROCESSES);
     }
 
     /** A process that does what {@code mockbell call} does, ten times over. */
-    private static double[] fresh(String address) throws IOException {
+    private static double[] fresh(String address, String fingerprint) throws IOException {
         Process process = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-XX:TieredStopAtLevel=1",
@@ -96,7 +100,8 @@ final class CallBench {
                         "-cp",
                         System.getProperty("java.class.path"),
                         Ten.class.getName(),
-                        address)
+                        address,
+                        fingerprint)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
         try (BufferedReader in =
@@ -118,9 +123,20 @@ final class CallBench {
                 BoundOperation bound = STAY.operation("Book", null).orElseThrow();
                 CaseCaller caller = core.caller();
                 warm.join();
+                boolean secure = !args[1].isEmpty();
+                if (secure) {
+                    core.warmUpTls().join();
+                }
+                Optional<Trust> trust = secure
+                        ? Optional.of(new Trust(Set.of(args[1]), List.of(), Optional.empty()))
+                        : Optional.empty();
                 StringBuilder line = new StringBuilder();
                 for (int i = 0; i < CALLS; i++) {
-                    line.append(millis(caller, bound, args[0], Optional.empty()))
+                    line.append(millis(
+                                    caller,
+                                    bound,
+                                    args[0],
+                                    c -> trust.map(c::with).orElse(c)))
                             .append(' ');
                 }
                 System.out.println(line.toString().strip());
@@ -129,12 +145,13 @@ final class CallBench {
         }
     }
 
-    private static double millis(CaseCaller caller, BoundOperation bound, String address, Optional<SSLContext> tls) {
+    private static double millis(
+            CaseCaller caller, BoundOperation bound, String address, UnaryOperator<Connect> trusting) {
         Case kept = Stay.kept();
         PreparedCall call = caller.prepare(CallSetup.plain(STAY, bound, kept, Optional.of(address)));
         // a connection of its own, as the bare library has it
         Connect own = call.by().keeping(false);
-        Exchange exchange = caller.send(call.by(tls.map(own::withTrust).orElse(own)), "bench", new StopSignal())
+        Exchange exchange = caller.send(call.by(trusting.apply(own)), "bench", new StopSignal())
                 .last();
         if (exchange.response().isEmpty()) {
             throw new IllegalStateException(exchange.note());
@@ -162,7 +179,8 @@ final class CallBench {
                 boolean counted = turn >= 4;
                 double from = Cpu.seconds();
                 for (int i = 0; i < COUNTED / 8; i++) {
-                    double took = whole(() -> millis(caller, bound, address, tls));
+                    double took = whole(() -> millis(
+                            caller, bound, address, c -> tls.map(c::withTrust).orElse(c)));
                     if (counted) {
                         ours.add(took);
                     }

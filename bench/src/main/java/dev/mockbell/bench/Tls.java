@@ -6,17 +6,21 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
+import java.security.MessageDigest;
+import java.util.HexFormat;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.TrustManagerFactory;
 
-/** TLS for a server on this machine and for whoever calls it, with a key made for the run. */
-final class Tls {
+/**
+ * TLS for a server on this machine and for whoever calls it, with a key made for the run.
+ *
+ * @param fingerprint SHA-256 of its certificate
+ */
+record Tls(SSLContext context, String fingerprint) {
     private static final char[] PASSWORD = "changeit".toCharArray();
 
-    private Tls() {}
-
-    static SSLContext made() throws IOException, InterruptedException, GeneralSecurityException {
+    static Tls made() throws IOException, InterruptedException, GeneralSecurityException {
         Path folder = Files.createTempDirectory("bench-tls-");
         Path file = folder.resolve("localhost.p12");
         Process tool = new ProcessBuilder(
@@ -56,6 +60,8 @@ final class Tls {
         trust.init(trusted);
         SSLContext context = SSLContext.getInstance("TLS");
         context.init(own.getKeyManagers(), trust.getTrustManagers(), null);
-        return context;
+        byte[] sum = MessageDigest.getInstance("SHA-256")
+                .digest(keys.getCertificate("own").getEncoded());
+        return new Tls(context, HexFormat.of().formatHex(sum));
     }
 }

@@ -70,6 +70,9 @@ final class CheckCommand implements Callable<Integer> {
             try (Ledger ledger = core.ledger(project, console)) {
                 SuiteRunner runner = core.parts().runner(core.bench(project, secretsTo), ledger, Clock.systemUTC());
                 warm.join();
+                if (project.mayGoOverTls()) {
+                    core.parts().warmUpTls().join();
+                }
                 for (Suite suite : suites) {
                     console.line(suite.title());
                     Run run = runner.run(suite, new Printing(), core.stop());

@@ -64,14 +64,30 @@ public final class Core implements AutoCloseable {
      */
     public CompletableFuture<Void> warmUp() {
         HttpCaller caller = http();
+        return begun(() -> {
+            caller.warmUp(40);
+            // what was thrown away so far would stop the program some 30 ms, most likely in the first call
+            System.gc();
+            caller.warmUp(10);
+        });
+    }
+
+    /** As {@link #warmUp}, over TLS; for where it is going to be spoken, since it takes some tenths of a second. */
+    public CompletableFuture<Void> warmUpTls() {
+        HttpCaller caller = http();
+        return begun(() -> {
+            caller.warmUpTls(25);
+            System.gc();
+            caller.warmUpTls(5);
+        });
+    }
+
+    private static CompletableFuture<Void> begun(Runnable work) {
         CompletableFuture<Void> done = new CompletableFuture<>();
         Thread thread = new Thread(
                 () -> {
                     try {
-                        caller.warmUp(40);
-                        // what was thrown away so far would stop the program some 30 ms, most likely in the first call
-                        System.gc();
-                        caller.warmUp(10);
+                        work.run();
                     } finally {
                         done.complete(null);
                     }

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 
 /**
  * All that a project folder holds, at one moment.
@@ -195,6 +196,16 @@ public record Project(
     public Project withProfile(Profile changed) {
         return with(settings.withProfiles(
                 replaced(settings.profiles(), p -> p.name().equals(changed.name()), changed)));
+    }
+
+    /** Whether calls in the environment in use may go over TLS. */
+    public boolean mayGoOverTls() {
+        Stream<String> contracts =
+                contracts().stream().flatMap(k -> k.contract().ports().stream()).flatMap(p -> p.address().stream());
+        Stream<String> cases = cases().stream().map(c -> c.delivery().endpoint());
+        return Stream.of(current().endpoints().values().stream(), contracts, cases)
+                .flatMap(s -> s)
+                .anyMatch(a -> a.regionMatches(true, 0, "https:", 0, 6));
     }
 
     /** With a security profile under another name, also where environments pick it. */

@@ -60,6 +60,11 @@ public final class HttpCaller implements AutoCloseable {
         WarmUp.run(this, connect, calls);
     }
 
+    /** As {@link #warmUp}, over TLS, whose classes are many more; after some ten calls the next costs no more than those after it. */
+    public void warmUpTls(int calls) {
+        WarmUp.runTls(this, connect, calls);
+    }
+
     /** How servers are reached, unless a call says otherwise. */
     public Connect connect() {
         return connect;

@@ -11,8 +11,12 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javax.net.ServerSocketFactory;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -32,13 +36,33 @@ final class WarmUp {
 
     /** Calls as a command or the window does. What goes wrong is noted; the calls that count come later. */
     static void run(HttpCaller caller, Connect by, int calls) {
-        try (ServerSocket peer = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
+        run(caller, by, calls, "http://127.0.0.1:", ServerSocketFactory.getDefault());
+    }
+
+    /** As {@link #run}, over TLS. */
+    static void runTls(HttpCaller caller, Connect by, int calls) {
+        try {
+            SelfIssued key = SelfIssued.made();
+            Trust trust = new Trust(Set.of(Trust.fingerprint(key.certificate())), List.of(), Optional.empty());
+            run(
+                    caller,
+                    by.with(trust),
+                    calls,
+                    "https://127.0.0.1:",
+                    key.server().getServerSocketFactory());
+        } catch (GeneralSecurityException e) {
+            LOG.info("no warming up of TLS: {}", e.toString());
+        }
+    }
+
+    private static void run(HttpCaller caller, Connect by, int calls, String scheme, ServerSocketFactory sockets) {
+        try (ServerSocket peer = sockets.createServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
             Thread answering = new Thread(() -> answer(peer), "warm-up-peer");
             answering.setDaemon(true);
             answering.start();
             CallRequest request = new CallRequest(
                     "POST",
-                    URI.create("http://127.0.0.1:" + peer.getLocalPort() + "/"),
+                    URI.create(scheme + peer.getLocalPort() + "/"),
                     List.of(new Header("Content-Type", "text/xml; charset=utf-8"), new Header("SOAPAction", "\"\"")),
                     Content.of(ENVELOPE.getBytes(StandardCharsets.US_ASCII)),
                     Duration.ofSeconds(5));

@@ -36,7 +36,7 @@ import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 /** An authority, and what it has issued to the service and to its one client; made anew each time, and good for a few days. */
 public final class Keys {
     /** Opens the stores that are written. */
-    public static final String PASSWORD = "northfell";
+    public static final String PASSWORD = "cairn-4711";
 
     static final String ALIAS = "key";
     private static final Duration LIFE = Duration.ofDays(30);

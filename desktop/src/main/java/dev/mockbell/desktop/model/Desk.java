@@ -191,10 +191,14 @@ public final class Desk implements AutoCloseable {
         station.set(to);
         if (to == Station.CALL && !warmed) {
             warmed = true;
+            boolean tls = project().mayGoOverTls();
             // by the time that a request is read and sent, the first call is as quick as any
             tasks.run(
                     () -> {
                         core.http().warmUp(40);
+                        if (tls) {
+                            core.http().warmUpTls(20);
+                        }
                         return null;
                     },
                     nothing -> {},
