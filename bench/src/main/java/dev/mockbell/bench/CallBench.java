@@ -79,11 +79,13 @@ final class CallBench {
     private void processes(String kind, String address, String fingerprint) throws IOException {
         List<Double> firsts = new ArrayList<>();
         List<Double> tenths = new ArrayList<>();
+        Pulse awake = Pulse.of(URI.create(address).getPort());
         for (int i = 0; i < PROCESSES; i++) {
             double[] millis = fresh(address, fingerprint);
             firsts.add(millis[0]);
             tenths.add(millis[CALLS - 1]);
         }
+        awake.close();
         double first = median(firsts);
         double tenth = median(tenths);
         out.printf(
@@ -123,13 +125,11 @@ final class CallBench {
                 BoundOperation bound = STAY.operation("Book", null).orElseThrow();
                 CaseCaller caller = core.caller();
                 warm.join();
-                boolean secure = !args[1].isEmpty();
-                if (secure) {
-                    core.warmUpTls().join();
-                }
-                Optional<Trust> trust = secure
-                        ? Optional.of(new Trust(Set.of(args[1]), List.of(), Optional.empty()))
-                        : Optional.empty();
+                Optional<Trust> trust = args[1].isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(new Trust(Set.of(args[1]), List.of(), Optional.empty()));
+                caller.prepare(CallSetup.plain(STAY, bound, Stay.kept(), Optional.of(args[0])));
+                core.warmUpBefore(URI.create(args[0]));
                 StringBuilder line = new StringBuilder();
                 for (int i = 0; i < CALLS; i++) {
                     line.append(millis(

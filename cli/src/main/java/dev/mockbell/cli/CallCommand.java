@@ -219,9 +219,7 @@ final class CallCommand implements Callable<Integer> {
             PreparedCall ready = caller.prepare(setup);
             PreparedCall call = ready.by(reaching.by(ready.by().keeping(false), reading));
             warm.join();
-            if (call.request().address().getScheme().equalsIgnoreCase("https")) {
-                core.parts().warmUpTls().join();
-            }
+            core.parts().warmUpBefore(call.request().address());
             Sent sent = caller.send(call, "command line", core.stop());
             // what the server said before it was told who is there, and what led elsewhere, is on the ledger too
             sent.before().forEach(e -> project.ifPresent(p -> recorded(core, p, e)));

@@ -13,6 +13,7 @@ import dev.mockbell.suite.RunListener;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.SuiteRunner;
+import java.net.URI;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneId;
@@ -70,9 +71,7 @@ final class CheckCommand implements Callable<Integer> {
             try (Ledger ledger = core.ledger(project, console)) {
                 SuiteRunner runner = core.parts().runner(core.bench(project, secretsTo), ledger, Clock.systemUTC());
                 warm.join();
-                if (project.mayGoOverTls()) {
-                    core.parts().warmUpTls().join();
-                }
+                core.parts().warmUpBefore(URI.create(project.mayGoOverTls() ? "https:///" : "http:///"));
                 for (Suite suite : suites) {
                     console.line(suite.title());
                     Run run = runner.run(suite, new Printing(), core.stop());

@@ -20,6 +20,7 @@ import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
 import java.net.ProxySelector;
+import java.net.URI;
 import java.time.Clock;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
@@ -65,21 +66,25 @@ public final class Core implements AutoCloseable {
     public CompletableFuture<Void> warmUp() {
         HttpCaller caller = http();
         return begun(() -> {
-            caller.warmUp(40);
+            caller.warmUp(60);
             // what was thrown away so far would stop the program some 30 ms, most likely in the first call
             System.gc();
             caller.warmUp(10);
         });
     }
 
-    /** As {@link #warmUp}, over TLS; for where it is going to be spoken, since it takes some tenths of a second. */
-    public CompletableFuture<Void> warmUpTls() {
-        HttpCaller caller = http();
-        return begun(() -> {
-            caller.warmUpTls(25);
+    /**
+     * The last of bringing calling to speed, right before a call that is measured: what the program did since has cooled the
+     * processor's caches. Takes a few milliseconds, over TLS some tenths of a second.
+     */
+    public void warmUpBefore(URI address) {
+        if ("https".equalsIgnoreCase(address.getScheme())) {
+            http().warmUpTls(40);
             System.gc();
-            caller.warmUpTls(5);
-        });
+            http().warmUpTls(8);
+        } else {
+            http().warmUp(8);
+        }
     }
 
     private static CompletableFuture<Void> begun(Runnable work) {
