@@ -15,6 +15,7 @@ import dev.mockbell.file.UserFolders;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
+import dev.mockbell.suite.Run;
 import java.io.PrintStream;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -34,6 +35,7 @@ final class DemoWalk {
     private final StandIn standIn;
     private int failed;
     private int number;
+    private Run stay;
 
     DemoWalk(Supplier<PrintStream> out, Path folder, Path project, StandIn standIn) {
         this.out = out;
@@ -209,6 +211,7 @@ final class DemoWalk {
                         + run.steps().stream()
                                 .flatMap(s -> s.failures().stream())
                                 .toList());
+        stay = run;
         hand.shoot(picture("check"));
         return run.checksPassed() + " of " + run.checks() + " checks passed";
     }
@@ -285,7 +288,7 @@ final class DemoWalk {
     }
 
     private String reports(Models models) {
-        var run = Hand.on(() -> models.check().runs().get(0));
+        Run run = stay;
         var load = Hand.on(() -> models.load().resultProperty().get());
         AtomicFile.write(folder.resolve("junit.xml"), JUnitXml.of(List.of(run)));
         AtomicFile.write(
