@@ -71,7 +71,9 @@ final class CheckCommand implements Callable<Integer> {
             try (Ledger ledger = core.ledger(project, console)) {
                 SuiteRunner runner = core.parts().runner(core.bench(project, secretsTo), ledger, Clock.systemUTC());
                 warm.join();
-                core.parts().warmUpBefore(URI.create(project.mayGoOverTls() ? "https:///" : "http:///"));
+                core.parts()
+                        .warmUpBefore(URI.create(
+                                project.mayGoOverTls(List.of(project.current())) ? "https:///" : "http:///"));
                 for (Suite suite : suites) {
                     console.line(suite.title());
                     Run run = runner.run(suite, new Printing(), core.stop());

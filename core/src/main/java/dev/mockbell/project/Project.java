@@ -198,12 +198,12 @@ public record Project(
                 replaced(settings.profiles(), p -> p.name().equals(changed.name()), changed)));
     }
 
-    /** Whether calls in the environment in use may go over TLS. */
-    public boolean mayGoOverTls() {
+    /** Whether calls in one of the environments may go over TLS. */
+    public boolean mayGoOverTls(List<Environment> among) {
         Stream<String> contracts =
                 contracts().stream().flatMap(k -> k.contract().ports().stream()).flatMap(p -> p.address().stream());
         Stream<String> cases = cases().stream().map(c -> c.delivery().endpoint());
-        return Stream.of(current().endpoints().values().stream(), contracts, cases)
+        return Stream.of(among.stream().flatMap(e -> e.endpoints().values().stream()), contracts, cases)
                 .flatMap(s -> s)
                 .anyMatch(a -> a.regionMatches(true, 0, "https:", 0, 6));
     }

@@ -191,7 +191,7 @@ public final class Desk implements AutoCloseable {
         station.set(to);
         if (to == Station.CALL && !warmed) {
             warmed = true;
-            boolean tls = project().mayGoOverTls();
+            boolean tls = project().mayGoOverTls(project().environments());
             // by the time that a request is read and sent, the first call is as quick as any
             tasks.run(
                     () -> {
