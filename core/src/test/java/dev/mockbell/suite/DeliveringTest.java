@@ -59,6 +59,7 @@ class DeliveringTest {
     private final List<Came> came = new CopyOnWriteArrayList<>();
     private UnaryOperator<String> answer = request -> "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'>"
             + "<e:Body><s:BookResponse xmlns:s='urn:stay'/></e:Body></e:Envelope>";
+    private Charset answered = StandardCharsets.UTF_8;
     private HttpServer server;
 
     @BeforeEach
@@ -70,8 +71,8 @@ class DeliveringTest {
                     exchange.getRequestHeaders(),
                     body,
                     exchange.getRemoteAddress().getPort()));
-            byte[] said = answer.apply(new String(body, StandardCharsets.UTF_8)).getBytes(StandardCharsets.UTF_8);
-            exchange.getResponseHeaders().set("Content-Type", "text/xml; charset=utf-8");
+            byte[] said = answer.apply(new String(body, StandardCharsets.UTF_8)).getBytes(answered);
+            exchange.getResponseHeaders().set("Content-Type", "text/xml; charset=" + answered.name());
             exchange.sendResponseHeaders(200, said.length);
             exchange.getResponseBody().write(said);
             exchange.close();
@@ -127,6 +128,26 @@ class DeliveringTest {
         SoapMessage read = SoapMessage.parse(one.body(), "sent");
         assertThat(read.payload().orElseThrow().getTextContent()).isEqualTo("NF-07høy €");
         assertThat(sent.request().text()).contains("<st:hutId>");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"UTF-16", "UTF-16LE", "ISO-8859-15", "windows-1252", "IBM037", "Shift_JIS", "UTF-32", "GB18030"})
+    void anAnswerIsReadInTheEncodingThatItComesIn(String name) {
+        answered = Charset.forName(name);
+        boolean declared = !name.startsWith("UTF-32");
+        answer = request -> (declared ? "<?xml version='1.0' encoding='" + name + "'?>" : "")
+                + "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body>"
+                + "<s:BookResponse xmlns:s='urn:stay'>tr-" + (name.matches("Shift.*") ? "\u5C71" : "\u00E9")
+                + "</s:BookResponse></e:Body></e:Envelope>";
+        Exchange sent = send(Delivery.USUAL);
+        assertThat(sent.outcome()).as(sent.note()).isEqualTo(Outcome.FINE);
+        String text = SoapMessage.of(sent.response().orElseThrow(), "answer")
+                .payload()
+                .orElseThrow()
+                .getTextContent();
+        assertThat(text).isEqualTo(name.matches("Shift.*") ? "tr-\u5C71" : "tr-\u00E9");
+        assertThat(sent.response().orElseThrow().text()).contains(text);
     }
 
     @Test
