@@ -33,7 +33,7 @@ final class Connection implements ResponseReader.Sink {
         return target;
     }
 
-    void open(Bootstrap bootstrap, LoadStep step, SSLContext tls, Journey first, byte[] request, long until) {
+    void open(Bootstrap bootstrap, LoadStep step, Journey first, byte[] request, long until) {
         journey = first;
         deadline = until;
         ChannelFuture connecting = bootstrap
@@ -42,7 +42,7 @@ final class Connection implements ResponseReader.Sink {
                     @Override
                     protected void initChannel(SocketChannel made) {
                         if (step.secure()) {
-                            made.pipeline().addLast(tls(tls, step, until));
+                            made.pipeline().addLast(tls(step.way().tls(), step, until));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
                     }

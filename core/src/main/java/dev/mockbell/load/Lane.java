@@ -8,7 +8,6 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
-import javax.net.ssl.SSLContext;
 
 /**
  * The part of a load run that one event loop carries: its connections and its tally. Everything here happens on that
@@ -21,7 +20,6 @@ final class Lane {
 
     private final EventLoop loop;
     private final Bootstrap bootstrap;
-    private final SSLContext tls;
     private final long timeoutNanos;
     private final Tally tally;
     private final Map<String, Deque<Connection>> idle = new HashMap<>();
@@ -29,10 +27,9 @@ final class Lane {
     private final Deque<Waiting> waiting = new ArrayDeque<>();
     private boolean closed;
 
-    Lane(EventLoop loop, Bootstrap bootstrap, SSLContext tls, long timeoutNanos, Tally tally) {
+    Lane(EventLoop loop, Bootstrap bootstrap, long timeoutNanos, Tally tally) {
         this.loop = loop;
         this.bootstrap = bootstrap;
-        this.tls = tls;
         this.timeoutNanos = timeoutNanos;
         this.tally = tally;
     }
@@ -66,7 +63,7 @@ final class Lane {
         }
         Connection connection = new Connection(this, step.target());
         all.add(connection);
-        connection.open(bootstrap, step, tls, journey, request, deadline);
+        connection.open(bootstrap, step, journey, request, deadline);
     }
 
     void idle(Connection connection) {

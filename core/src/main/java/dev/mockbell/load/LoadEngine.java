@@ -19,7 +19,6 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
-import javax.net.ssl.SSLContext;
 
 /**
  * Makes load. Arrivals are due on a clock that nothing slows down, and every response time counts from when its request
@@ -52,7 +51,7 @@ public final class LoadEngine {
      * @throws Problem when the plan cannot be started: a missing case, a wrong expression, no endpoint
      */
     public LoadRun run(LoadPlan plan, Suite suite, Workbench bench, LoadListener listener, StopSignal stop) {
-        List<LoadStep> steps = LoadStep.of(suite, bench, plan.endpoint(), expressions);
+        List<LoadStep> steps = LoadStep.of(suite, bench, plan.endpoint(), connect, expressions);
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
         ThreadPoolExecutor workers =
                 new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
@@ -114,7 +113,6 @@ public final class LoadEngine {
     }
 
     private List<Lane> lanes(List<LoadStep> steps, long timeoutMillis, int count) {
-        SSLContext tls = steps.stream().anyMatch(LoadStep::secure) ? connect.tls() : null;
         long connectMillis = Math.min(connect.timeouts().connect().toMillis(), timeoutMillis);
         List<Lane> lanes = new ArrayList<>();
         for (int i = 0; i < count; i++) {
@@ -124,7 +122,7 @@ public final class LoadEngine {
                     .channel(loops.socketChannel())
                     .option(ChannelOption.TCP_NODELAY, true)
                     .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
-            lanes.add(new Lane(loop, bootstrap, tls, timeoutMillis * 1_000_000, new Tally(steps.size())));
+            lanes.add(new Lane(loop, bootstrap, timeoutMillis * 1_000_000, new Tally(steps.size())));
         }
         return lanes;
     }

@@ -1,7 +1,9 @@
 package dev.mockbell.request;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.message.MessageOutline;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -23,5 +25,16 @@ public record RequestSource(
         List<Attachment> parts) {
     public RequestSource {
         parts = List.copyOf(parts);
+    }
+
+    /** With one more HTTP header, unless the text has one of its name. */
+    public RequestSource with(Header header) {
+        if (Header.first(text.headers(), header.name()).isPresent()) {
+            return this;
+        }
+        List<Header> more = new ArrayList<>(text.headers());
+        more.add(header);
+        RequestText with = new RequestText(text.body(), text.soapHeaders(), more, text.delivery());
+        return new RequestSource(bound, asks, with, endpoint, security, parts);
     }
 }

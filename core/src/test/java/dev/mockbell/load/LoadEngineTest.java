@@ -1,25 +1,35 @@
 package dev.mockbell.load;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.report.LoadCsv;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Stays;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Certificates;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
+import dev.mockbell.wire.Trust;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.KeyStore;
+import java.security.cert.X509Certificate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 class LoadEngineTest {
     private final EventLoops loops = new EventLoops("test", 2);
@@ -87,6 +97,39 @@ class LoadEngineTest {
             assertThat(run.total().max()).isGreaterThan(600);
             assertThat(run.total().p50()).isGreaterThan(80);
         }
+    }
+
+    private LoadRun run(String address, Profile profile, Case kept) {
+        return engine.run(
+                plan(new LoadShape.Arrivals(20)),
+                Stays.suite(kept),
+                Stays.bench(address, Map.of(), Optional.of(profile), kept),
+                listener,
+                new StopSignal());
+    }
+
+    @Test
+    void aProfileLogsInAtOnceAndTrustsItsCertificates(@TempDir Path folder) throws Exception {
+        Case kept = Stays.book("c", Stays.BODY, List.of());
+        Certificates certificates = Certificates.of("elsewhere.example", folder);
+        KeyStore keys =
+                KeyStore.getInstance(folder.resolve("elsewhere.example.p12").toFile(), "changeit".toCharArray());
+        String fingerprint = Trust.fingerprint((X509Certificate) keys.getCertificate("test"));
+        try (PlainServer server = PlainServer.secure(
+                certificates.server(),
+                (request, out, socket) ->
+                        out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8)))) {
+            Profile anna = Profile.named("Anna").with(new Profile.Who(Profile.Way.BASIC, "anna", "a{{b"));
+            LoadRun trusted = run(server.address(), anna.trusting(fingerprint), kept);
+            assertThat(trusted.total().failed()).isZero();
+            assertThat(server.requests()).allMatch(r -> r.contains("Authorization: Basic YW5uYTphe2I="));
+            LoadRun stranger = run(server.address(), anna, kept);
+            assertThat(stranger.total().failed()).isEqualTo(stranger.total().done());
+        }
+        Profile asked = Profile.named("Asked").with(new Profile.Who(Profile.Way.WHEN_ASKED, "anna", "x"));
+        assertThatThrownBy(() -> run("http://127.0.0.1:1/", asked, kept))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("Under load nobody is asked to log in");
     }
 
     @Test

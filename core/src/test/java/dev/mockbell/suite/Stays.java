@@ -1,5 +1,6 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
@@ -32,6 +33,12 @@ public final class Stays {
 
     /** A workbench over these cases that sends everything to one address. */
     public static Workbench bench(String endpoint, Map<String, String> variables, Case... cases) {
+        return bench(endpoint, variables, Optional.empty(), cases);
+    }
+
+    /** As {@link #bench(String, Map, Case...)}, all of it by a profile. */
+    public static Workbench bench(
+            String endpoint, Map<String, String> variables, Optional<Profile> profile, Case... cases) {
         Contract contract = Contracts.stay();
         Map<String, Case> all = new LinkedHashMap<>();
         for (Case kept : cases) {
@@ -53,6 +60,11 @@ public final class Stays {
             @Override
             public Optional<String> endpoint(String contractName, String port) {
                 return Optional.ofNullable(endpoint);
+            }
+
+            @Override
+            public Optional<Profile> profile(Case kept, String port) {
+                return profile;
             }
 
             @Override
