@@ -213,6 +213,9 @@ final class CallCommand implements Callable<Integer> {
                     reading.timeout().orElse(kept.delivery().waiting().wholeOr(CallRequest.USUAL_TIMEOUT)));
             if (copy != null) {
                 console.line(copied(core, setup));
+                if (setup.profile().isPresent()) {
+                    console.note(CopyOut.WITHOUT_PROFILE);
+                }
                 return 0;
             }
             CaseCaller caller = core.parts().caller();

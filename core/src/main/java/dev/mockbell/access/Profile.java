@@ -205,7 +205,14 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
      * @throws Problem when an expression gives no value, a secret may not go there or a file leads out of the project
      */
     public Connect on(Connect usual, Filler filler, URI address, Path project) {
-        Filler allowed = filler.forHost(address.getHost());
+        Optional<Proxies.Named> proxy = Optional.of(via.address)
+                .filter(a -> !a.isBlank())
+                .map(a -> Proxies.parsed(filler.forHost("").fill(Braces.parse(a))));
+        Filler server = filler.forHost(address.getHost());
+        // what is not over TLS is read by the proxy too
+        boolean open = "http".equalsIgnoreCase(address.getScheme());
+        Filler allowed =
+                proxy.filter(p -> open).map(p -> server.forHost(p.host())).orElse(server);
         UnaryOperator<String> fill = text -> allowed.fill(Braces.parse(text));
         Inside inside = new Inside(project);
         List<Path> issuers = trusted.authorities.stream()
@@ -216,13 +223,11 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
                 : Optional.of(new ClientKey(own(fill.apply(own.file), inside, project), fill.apply(own.password)));
         Connect by = usual.with(new Trust(Set.copyOf(trusted.fingerprints), issuers, client))
                 .withLogin(login(fill).or(usual::login));
-        return via.address.isBlank() ? by : through(by, filler);
+        return proxy.map(p -> through(p, by, filler)).orElse(by);
     }
 
     /** The proxy may have the secrets that go to its host, whatever the server may have. */
-    private Connect through(Connect by, Filler filler) {
-        String address = filler.forHost("").fill(Braces.parse(via.address));
-        Proxies.Named proxy = Proxies.parsed(address);
+    private Connect through(Proxies.Named proxy, Connect by, Filler filler) {
         Filler there = filler.forHost(proxy.host());
         Optional<ProxyLogin> who = via.user.isBlank()
                 ? Optional.empty()

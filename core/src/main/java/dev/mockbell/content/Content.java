@@ -3,7 +3,9 @@ package dev.mockbell.content;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.RandomAccessFile;
 import java.nio.charset.Charset;
+import java.nio.file.Path;
 import java.util.Arrays;
 
 /**
@@ -17,6 +19,16 @@ public interface Content {
     /** All of an array, which is not copied and must not be changed any more. */
     static Content of(byte[] bytes) {
         return bytes.length == 0 ? NONE : new InMemory(bytes, 0, bytes.length);
+    }
+
+    /**
+     * A file that is there, as it is when it is read; for what is looked at now and not kept.
+     *
+     * @throws IOException when it cannot be opened
+     */
+    static Content of(Path file) throws IOException {
+        RandomAccessFile opened = new RandomAccessFile(file.toFile(), "r");
+        return new InFile(opened, opened.length());
     }
 
     /** One content behind the other; nothing is copied. */

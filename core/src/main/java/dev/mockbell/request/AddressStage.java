@@ -2,25 +2,39 @@ package dev.mockbell.request;
 
 import dev.mockbell.expression.Braces;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.Proxies;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
-/** Where the request goes. It comes first, because it decides which secrets the rest may hold. */
-record AddressStage(Braces address) implements Stage {
+/**
+ * Where the request goes. It comes first, because it decides which secrets the rest may hold.
+ *
+ * @param via a proxy that reads what is not over TLS; empty for none
+ */
+record AddressStage(Braces address, Optional<Braces> via) implements Stage {
     @Override
     public List<Braces> texts() {
-        return List.of(address);
+        return via.map(v -> List.of(address, v)).orElse(List.of(address));
     }
 
     @Override
     public Stage with(UnaryOperator<Braces> change) {
-        return new AddressStage(change.apply(address));
+        return new AddressStage(change.apply(address), via.map(change));
     }
 
     @Override
     public void apply(Draft draft) {
+        Filler open = draft.filler().forHost("");
+        find(draft);
+        if ("http".equalsIgnoreCase(draft.address().getScheme())) {
+            via.ifPresent(v -> draft.passing(Proxies.parsed(open.fill(v)).host()));
+        }
+    }
+
+    private void find(Draft draft) {
         try {
             // an address that needs no secret is made without one, so that none can end up in a host's name
             draft.address(uri(draft.filler().forHost("").fill(address)));

@@ -46,14 +46,31 @@ public record Attachment(String id, String type, Content content) {
         try {
             Files.copy(file, content);
         } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file of the part " + id + " cannot be read: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the path.",
-                    e);
+            throw unreadable(id, file, e);
         }
         return new Attachment(id, type(file), content.content());
+    }
+
+    /**
+     * As {@link #of}, for a look at the request: the file is read when it is looked at, and not copied before.
+     *
+     * @throws Problem when it cannot be read
+     */
+    public static Attachment lookingAt(String id, Path file) {
+        try {
+            return new Attachment(id, type(file), Content.of(file));
+        } catch (IOException e) {
+            throw unreadable(id, file, e);
+        }
+    }
+
+    private static Problem unreadable(String id, Path file, IOException e) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The file of the part " + id + " cannot be read: " + Problem.reason(e),
+                file.toString(),
+                "Check the path.",
+                e);
     }
 
     /** With another type; the same when that is empty. */

@@ -31,6 +31,11 @@ final class Draft {
         filler = filler.forHost(made.getHost());
     }
 
+    /** What is filled from now on passes another host too. */
+    void passing(String host) {
+        filler = filler.forHost(host);
+    }
+
     Content body() {
         return body;
     }

@@ -50,7 +50,7 @@ public final class RequestRecipe {
         Supplier<MessageOutline> none = () -> {
             throw new IllegalStateException("there are no parts");
         };
-        return of(new RequestSource(bound, none, text, endpoint, Optional.empty(), List.of()));
+        return of(new RequestSource(bound, none, text, endpoint, Optional.empty(), List.of(), Optional.empty()));
     }
 
     /**
@@ -70,7 +70,7 @@ public final class RequestRecipe {
                 .map(Braces::parseXml);
         Charset charset = charset(delivery.charset());
         List<Stage> stages = new ArrayList<>();
-        stages.add(new AddressStage(address(source)));
+        stages.add(new AddressStage(address(source), source.via()));
         stages.add(new EnvelopeStage(version, Braces.parseXml(text.body()), blocks, addressing(bound, delivery)));
         source.security().filter(s -> !s.isNothing()).ifPresent(s -> stages.add(new SecurityStage(s, source.parts())));
         stages.add(new HeadStage(
@@ -197,7 +197,8 @@ public final class RequestRecipe {
             if (address) {
                 stage.apply(draft);
                 String fixed = draft.address().toString();
-                made.add(new AddressStage(new Braces(fixed, List.of(new Braces.Piece.Literal(fixed)))));
+                made.add(new AddressStage(
+                        new Braces(fixed, List.of(new Braces.Piece.Literal(fixed))), ((AddressStage) stage).via()));
             } else {
                 made.add(stage.with(text -> Changes.settled(text, draft.filler(), captured)));
             }
@@ -214,7 +215,7 @@ public final class RequestRecipe {
         Braces braces = Braces.parse(address);
         boolean literal = braces.pieces().stream().allMatch(p -> p instanceof Braces.Piece.Literal);
         if (literal) {
-            new AddressStage(braces).apply(new Draft(Braces::literal));
+            new AddressStage(braces, Optional.empty()).apply(new Draft(Braces::literal));
         }
     }
 

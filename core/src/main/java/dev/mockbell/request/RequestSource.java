@@ -2,6 +2,7 @@ package dev.mockbell.request;
 
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.expression.Braces;
 import dev.mockbell.message.MessageOutline;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,6 +16,7 @@ import java.util.function.Supplier;
  * @param endpoint where to, perhaps with expressions; empty for the address in the contract
  * @param security what WS-Security adds; empty for nothing
  * @param parts files that go with it
+ * @param via a proxy on the way, perhaps with expressions; empty for none
  */
 public record RequestSource(
         BoundOperation bound,
@@ -22,7 +24,8 @@ public record RequestSource(
         RequestText text,
         Optional<String> endpoint,
         Optional<SecurityText> security,
-        List<Attachment> parts) {
+        List<Attachment> parts,
+        Optional<Braces> via) {
     public RequestSource {
         parts = List.copyOf(parts);
     }
@@ -35,6 +38,6 @@ public record RequestSource(
         List<Header> more = new ArrayList<>(text.headers());
         more.add(header);
         RequestText with = new RequestText(text.body(), text.soapHeaders(), more, text.delivery());
-        return new RequestSource(bound, asks, with, endpoint, security, parts);
+        return new RequestSource(bound, asks, with, endpoint, security, parts, via);
     }
 }

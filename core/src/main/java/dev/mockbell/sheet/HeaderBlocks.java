@@ -141,7 +141,9 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
     }
 
     private boolean isDeclared(String block) {
-        return outline.headers().stream().anyMatch(h -> isOf(h, block));
+        return first(block)
+                .filter(e -> outline.headers().stream().anyMatch(h -> ElementMatch.matches(h, e)))
+                .isPresent();
     }
 
     /** The names of the declared headers, for people. */
@@ -150,11 +152,13 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
     }
 
     private static boolean isOf(ElementDecl header, String block) {
+        return first(block).filter(e -> ElementMatch.matches(header, e)).isPresent();
+    }
+
+    /** The element of a block; empty where it is a comment alone. */
+    private static Optional<Element> first(String block) {
         Element holder = Xml.parse("<block>" + block + "</block>", "a header block", XmlLimits.MESSAGE)
                 .getDocumentElement();
-        return Xml.children(holder).stream()
-                .findFirst()
-                .filter(e -> ElementMatch.matches(header, e))
-                .isPresent();
+        return Xml.children(holder).stream().findFirst();
     }
 }

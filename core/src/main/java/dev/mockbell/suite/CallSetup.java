@@ -3,6 +3,7 @@ package dev.mockbell.suite;
 import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.file.Inside;
 import dev.mockbell.message.MessageOutline;
@@ -15,6 +16,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiFunction;
 
 /**
  * All that the call of a case depends on.
@@ -100,12 +102,21 @@ public record CallSetup(
      * @throws dev.mockbell.problem.Problem when a file of the case cannot be read or leads out of the project
      */
     public RequestSource source() {
+        return source(Attachment::of);
+    }
+
+    /** As {@link #source}, for a look at the request: files are not copied. */
+    RequestSource lookedAt() {
+        return source(Attachment::lookingAt);
+    }
+
+    private RequestSource source(BiFunction<String, Path, Attachment> opened) {
         List<Attachment> all = new ArrayList<>(parts);
         Inside inside = new Inside(folder);
         for (PartText part : kept.parts()) {
             // one that is given for this call takes the place of the case's
             if (parts.stream().noneMatch(p -> p.id().equals(part.id()))) {
-                all.add(Attachment.of(part.id(), inside.resolve(folder, part.file()))
+                all.add(opened.apply(part.id(), inside.resolve(folder, part.file()))
                         .typed(part.type()));
             }
         }
@@ -115,6 +126,7 @@ public record CallSetup(
                 kept.request(),
                 endpoint,
                 profile.map(p -> p.message(folder)),
-                all);
+                all,
+                profile.map(p -> p.via().address()).filter(a -> !a.isBlank()).map(Braces::parse));
     }
 }

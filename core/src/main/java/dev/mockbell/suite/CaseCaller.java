@@ -12,6 +12,7 @@ import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.Delivery;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
+import dev.mockbell.request.RequestSource;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
@@ -46,7 +47,11 @@ public final class CaseCaller {
      * @throws Problem when an expression fails, there is no address, a file cannot be read, or a secret may not go there
      */
     public CallRequest request(CallSetup setup) {
-        return RequestRecipe.of(setup.source()).make(Filler.of(expressions, setup.scope()), setup.timeout());
+        return made(setup, setup.source());
+    }
+
+    private CallRequest made(CallSetup setup, RequestSource source) {
+        return RequestRecipe.of(source).make(Filler.of(expressions, setup.scope()), setup.timeout());
     }
 
     /**
@@ -56,13 +61,14 @@ public final class CaseCaller {
      * @throws Problem as {@link #request}
      */
     public String preview(CallSetup setup, int most) {
-        CallRequest real = request(setup);
+        CallRequest real = made(setup, setup.lookedAt());
         Redactor redactor = setup.scope().redactor();
         Delivery delivery = setup.kept().delivery();
         Content whole = WireHead.encoded(real);
         if (!delivery.equals(delivery.readable())) {
             Case readable = setup.kept().withDelivery(delivery.readable());
-            whole = WireHead.encoded(real, request(setup.of(readable)).body());
+            whole = WireHead.encoded(
+                    real, made(setup, setup.of(readable).lookedAt()).body());
         }
         String text = new String(whole.start(most), StandardCharsets.UTF_8).replace("\r\n", "\n");
         return redactor.wire(text) + (whole.size() > most ? "\n… " + (whole.size() - most) + " more bytes" : "");

@@ -34,6 +34,10 @@ public final class CopyOut {
         JAVA
     }
 
+    /** What to say of a copy of a request that goes by a security profile. */
+    public static final String WITHOUT_PROFILE =
+            "The copy has nothing of the security profile: no login, no certificate, no security header.";
+
     private static final char OPEN = '\uE000';
     private static final char CLOSE = '\uE001';
     private static final Pattern MARK = Pattern.compile(OPEN + "([A-Z0-9_]+)" + CLOSE);

@@ -74,6 +74,22 @@ class ProfileTest {
     }
 
     @Test
+    void aProxyThatReadsAlongGetsNoSecretsThatItMayNotHave() {
+        Profile via = guest.with(new Profile.Via("proxy.elsewhere.example:3128", "", ""));
+        assertThatThrownBy(() -> on(via, HERE))
+                .isInstanceOfSatisfying(
+                        Problem.class, p -> assertThat(p.kind()).isEqualTo(Problem.Kind.SECRET_WITHHELD));
+        // over TLS it sees nothing
+        Connect secure = on(via, URI.create("https://127.0.0.1:1/huts"));
+        assertThat(secure.proxy(HERE).orElseThrow().address().toString()).contains("proxy.elsewhere.example");
+        assertThat(secure.login()).contains(new Login.WhenAsked("anna", "open sesame"));
+        Profile secretProxy = Profile.named("P").with(new Profile.Via("127.0.0.1:3128", "anna", "{$secret:guest}"));
+        assertThat(on(secretProxy, AWAY).proxyLogin().orElseThrow().password()).isEqualTo("open sesame");
+        Profile away = Profile.named("P").with(new Profile.Via("proxy.example:1", "anna", "{$secret:guest}"));
+        assertThatThrownBy(() -> on(away, HERE)).isInstanceOf(Problem.class);
+    }
+
+    @Test
     void itIsKeptWithoutItsSecretAndPickedByPortAndByCase() throws Exception {
         ProjectStore store = new ProjectStore();
         Project made = store.create(folder.resolve("p"), "Huts")

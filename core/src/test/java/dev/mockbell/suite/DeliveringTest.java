@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.sun.net.httpserver.Headers;
 import com.sun.net.httpserver.HttpServer;
+import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Contracts;
@@ -19,6 +20,7 @@ import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Framing;
 import dev.mockbell.wire.HttpCaller;
+import dev.mockbell.wire.PlainServer;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -202,6 +204,52 @@ class DeliveringTest {
         assertThat(second.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                 .as("each call has its own bytes")
                 .containsOnlyOnce("HTTP/1.1 200");
+    }
+
+    /** Servers close what they keep whenever they like (RFC 9112 §9.5). */
+    @Test
+    void aKeptConnectionThatTheServerHasClosedIsNoReasonToFail() throws Exception {
+        try (PlainServer closing = PlainServer.that((request, out, socket) -> {
+            out.write(PlainServer.ok("<a/>").getBytes(StandardCharsets.UTF_8));
+            out.flush();
+            Thread.sleep(50);
+            socket.close();
+        })) {
+            Case kept = kept(Delivery.USUAL.to(closing.address()));
+            CallSetup setup = setup(kept).to(closing.address());
+            for (int i = 0; i < 3; i++) {
+                Exchange sent = caller.send(caller.prepare(setup), "test", new StopSignal())
+                        .last();
+                assertThat(sent.note()).isEmpty();
+                assertThat(sent.timing().connect()).as("call " + i).isPositive();
+                Thread.sleep(150);
+            }
+        }
+    }
+
+    @Test
+    void aProxyOfTheProfileGetsNoSecretOfTheMessage() {
+        Profile via = Profile.named("P").with(new Profile.Via("proxy.elsewhere.example:3128", "", ""));
+        CallSetup setup = setup(new Case(
+                        "c", "C", "", "stay", "Book", "", "<a>{$secret:word}</a>", List.of(), List.of(), List.of()))
+                .by(Optional.of(via));
+        CallSetup knowing = new CallSetup(
+                setup.contract(),
+                setup.bound(),
+                setup.kept(),
+                setup.endpoint(),
+                dev.mockbell.expression.Scope.EMPTY
+                        .with(new dev.mockbell.expression.SecretHosts(java.util.Set.of()))
+                        .withSecret("word", "sesame"),
+                setup.profile(),
+                folder,
+                List.of(),
+                setup.timeout());
+        assertThatThrownBy(() -> caller.request(knowing))
+                .isInstanceOfSatisfying(
+                        Problem.class, p -> assertThat(p.kind()).isEqualTo(Problem.Kind.SECRET_WITHHELD));
+        assertThat(caller.request(knowing.by(Optional.empty())).body().text(StandardCharsets.UTF_8))
+                .contains("sesame");
     }
 
     @ParameterizedTest

@@ -212,7 +212,17 @@ public final class CaseActions {
         CopyOut out = new CopyOut(desk.expressions());
         Scope scope = call.scope();
         Optional<String> endpoint = Optional.of(call.endpoint().address()).filter(e -> !e.isEmpty());
-        desk.tasks().run(() -> out.of(form, bound.get(), now, endpoint, scope), then, desk::tell);
+        boolean protectedOne = call.security().current().isPresent();
+        desk.tasks()
+                .run(
+                        () -> out.of(form, bound.get(), now, endpoint, scope),
+                        text -> {
+                            then.accept(text);
+                            if (protectedOne) {
+                                desk.tell(Notice.plain(CopyOut.WITHOUT_PROFILE));
+                            }
+                        },
+                        desk::tell);
     }
 
     /** Opens an exchange of the ledger as a new case, to be edited and sent again. */

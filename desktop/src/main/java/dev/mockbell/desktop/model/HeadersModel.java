@@ -21,6 +21,9 @@ public final class HeadersModel {
     private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper("");
     private String reference = "";
     private String shown = "";
+    private String readText;
+    private OperationPlace readPlace;
+    private Optional<HeaderBlocks> read = Optional.empty();
 
     HeadersModel(Desk desk, CallModel call) {
         this.desk = desk;
@@ -49,11 +52,18 @@ public final class HeadersModel {
     }
 
     private Optional<HeaderBlocks> blocks() {
-        try {
-            return outline().map(o -> HeaderBlocks.of(o, now().soapHeaders()));
-        } catch (Problem notWellFormed) {
-            return Optional.empty();
+        OperationPlace place = desk.placeProperty().get();
+        String text = now() == null ? null : now().soapHeaders();
+        if (place != readPlace || text == null || !text.equals(readText)) {
+            readPlace = place;
+            readText = text;
+            try {
+                read = outline().map(o -> HeaderBlocks.of(o, text));
+            } catch (Problem notWellFormed) {
+                read = Optional.empty();
+            }
         }
+        return read;
     }
 
     /** Whether the blocks are no XML, so that they can only be mended as text. */
