@@ -134,6 +134,16 @@ record CallFailure(String words, String next) {
 
     private static CallFailure ofAnswer(Throwable failure, String where, Recording.Taken taken) {
         boolean begun = taken.firstReceived() != 0;
+        // nobody asked for a connection: this one was kept
+        boolean kept = taken.asked() == 0 && taken.firstSent() != 0;
+        boolean closed = failure instanceof NoHttpResponseException
+                || failure instanceof ConnectionClosedException
+                || failure instanceof SocketException;
+        if (kept && closed && !begun) {
+            return new CallFailure(
+                    where + " closed the connection that was kept from an earlier call as the request went out",
+                    "Whether it has done anything is not known. Send it again, or give the case a connection of its own.");
+        }
         if (failure instanceof Decoding.Undecodable) {
             return new CallFailure("The answer of " + where + " " + failure.getMessage(), SERVICE);
         }

@@ -228,6 +228,28 @@ class DeliveringTest {
     }
 
     @Test
+    void aKeptConnectionThatIsClosedAsTheRequestGoesOutIsToldAsThat() {
+        try (PlainServer closing = PlainServer.that((request, out, socket) -> {
+            if (request.contains("X-Second")) {
+                socket.close();
+            } else {
+                out.write(PlainServer.ok("<a/>").getBytes(StandardCharsets.UTF_8));
+            }
+        })) {
+            CallSetup setup = setup(kept(Delivery.USUAL)).to(closing.address());
+            caller.send(caller.prepare(setup), "test", new StopSignal());
+            Case second = kept(Delivery.USUAL).withHeaders(List.of(new dev.mockbell.content.Header("X-Second", "yes")));
+            Exchange sent = caller.send(caller.prepare(setup(second).to(closing.address())), "test", new StopSignal())
+                    .last();
+            assertThat(sent.outcome()).isEqualTo(Outcome.FAILED);
+            assertThat(sent.note())
+                    .contains("closed the connection that was kept from an earlier call")
+                    .contains("Send it again, or give the case a connection of its own");
+            assertThat(closing.requests()).as("it is not sent twice").hasSize(2);
+        }
+    }
+
+    @Test
     void aProxyOfTheProfileGetsNoSecretOfTheMessage() {
         Profile via = Profile.named("P").with(new Profile.Via("proxy.elsewhere.example:3128", "", ""));
         CallSetup setup = setup(new Case(
