@@ -49,6 +49,11 @@ record Peer(String wsdl, Runnable stop) implements AutoCloseable {
         return cxf(service, security, Map.of());
     }
 
+    /** On Apache CXF, asking for WS-Security and taking parts. */
+    static Peer cxfWithParts(Object service, Map<String, Object> security) {
+        return cxf(service, security, Map.of("mtom-enabled", true));
+    }
+
     /** On Apache CXF, asking for WS-Security and answering with it. */
     static Peer cxfBothWays(Object service, Map<String, Object> in, Map<String, Object> out) {
         return cxf(service, in, Map.of(), f -> f.getOutInterceptors().add(new WSS4JOutInterceptor(out)));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.access.Profile;
 import dev.mockbell.access.Protection;
+import dev.mockbell.content.Content;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.ContractReader;
@@ -14,6 +15,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.request.Attachment;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.security.Cipher;
 import dev.mockbell.security.KeyName;
@@ -36,6 +38,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.KeyStore;
 import java.security.cert.X509Certificate;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -305,5 +308,42 @@ class SecuredMessagesTest {
                 berit);
         assertThat(sent.outcome()).as(sent.note()).isEqualTo(Outcome.FAILED);
         assertThat(sent.note()).contains("key that the profile does not have");
+    }
+
+    /** XOP §3.1: what is signed is the value, wherever its bytes go. */
+    @Test
+    void aPartOfASignedMessageIsCoveredByTheSignature() {
+        Profile signing = Profile.named("Client")
+                .with(new Profile.Own("client.p12", PASSWORD))
+                .with(Protection.NONE.with(new Protection.Signature(KeyName.TOKEN, List.of())));
+        try (Peer peer = Peer.cxfWithParts(new Photos(), securing("Signature"))) {
+            HttpFetcher fetcher = new HttpFetcher(() -> http, ReadLimits.USUAL, LoginAsker.NONE);
+            Contract contract = new ContractReader(fetcher).read(peer.wsdl(), Progress.NONE, new StopSignal());
+            Port port = contract.operations().get("copy").get(0);
+            BoundOperation bound =
+                    new BoundOperation(port, port.binding().operation("copy").orElseThrow());
+            Case sample = Case.ofSample("", "", "peer", contract, bound, Detail.FULL);
+            Case kept = sample.withBody(sample.body().replaceAll("(<(\\w+:)?photo>)[^<]*<", "$1cid:map<"));
+            Attachment map = new Attachment(
+                    "map", "image/png", Content.of("map of the huts".repeat(900).getBytes(StandardCharsets.UTF_8)));
+            CallSetup setup = new CallSetup(
+                    contract,
+                    bound,
+                    kept,
+                    Optional.empty(),
+                    Scope.EMPTY,
+                    Optional.of(signing),
+                    folder,
+                    List.of(map),
+                    CallRequest.USUAL_TIMEOUT);
+            CaseCaller caller = new CaseCaller(http, expressions);
+            Exchange sent =
+                    caller.send(caller.prepare(setup), "test", new StopSignal()).last();
+            assertThat(sent.request().attachments()).hasSize(1);
+            SoapMessage answer = SoapMessage.of(sent.response().orElseThrow(), "answer");
+            assertThat(answer.fault()).isEmpty();
+            assertThat(answer.payload().orElseThrow().getTextContent().strip())
+                    .isEqualTo(Base64.getEncoder().encodeToString(map.content().bytes()));
+        }
     }
 }
