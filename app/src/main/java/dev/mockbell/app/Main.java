@@ -17,9 +17,11 @@ public final class Main {
     public static void main(String[] args) {
         // libraries that log by java.util.logging would write to the user's terminal
         LogManager.getLogManager().reset();
+        // two threads that log first at the same time are told of on the terminal; what they logged is in the file all
+        // the same
+        System.setProperty("slf4j.internal.verbosity", "ERROR");
         // the SOAP stack of the stand-in takes whatever parser is first on the class path and complains of it; the
-        // JDK's
-        // own serves it well. The core makes its parsers by class and is not touched by this
+        // JDK's own serves it well. The core makes its parsers by class and is not touched by this
         System.setProperty("javax.xml.parsers.SAXParserFactory", JDK_PARSERS + "SAXParserFactoryImpl");
         System.setProperty("javax.xml.parsers.DocumentBuilderFactory", JDK_PARSERS + "DocumentBuilderFactoryImpl");
         // without it the stand-in's server waits 40 ms for an acknowledgement between the head and body of an answer

@@ -166,6 +166,9 @@ final class CallCommand implements Callable<Integer> {
     private Delivering delivering = new Delivering();
 
     @Mixin
+    private Securing securing = new Securing();
+
+    @Mixin
     private SecretsTo secretsTo = new SecretsTo();
 
     CallCommand(Console console) {
@@ -207,7 +210,7 @@ final class CallCommand implements Callable<Integer> {
                     kept,
                     address,
                     scope,
-                    profile(bench, kept, bound),
+                    securing.over(profile(bench, kept, bound), reading, reaching),
                     bench.map(ProjectBench::folder).orElse(Path.of("")),
                     delivering.parts(),
                     reading.timeout().orElse(kept.delivery().waiting().wholeOr(CallRequest.USUAL_TIMEOUT)));

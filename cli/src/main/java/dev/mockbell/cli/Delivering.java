@@ -70,7 +70,8 @@ final class Delivering {
         return d.following(follow || d.follows());
     }
 
-    private static <E extends Enum<E> & Choice> E one(Class<E> kind, String code, String option) {
+    /** The one of a code that an option gives. */
+    static <E extends Enum<E> & Choice> E one(Class<E> kind, String code, String option) {
         E found = Choice.of(kind, code, null);
         if (found == null) {
             String all =

@@ -80,15 +80,19 @@ final class Reaching {
         return found;
     }
 
+    /** The client's own certificate. */
+    Optional<ClientKey> client() {
+        return Optional.ofNullable(clientCertificate)
+                .map(f -> new ClientKey(f, clientPassword == null ? "" : Reading.variable(clientPassword)));
+    }
+
     /** A usual way with what the options say of it. */
     Connect by(Connect usual, Reading reading) {
         Connect.Timeouts times = usual.timeouts();
         Duration connect = seconds(connectTimeout).orElse(times.connect());
-        Optional<ClientKey> client = Optional.ofNullable(clientCertificate)
-                .map(f -> new ClientKey(f, clientPassword == null ? "" : Reading.variable(clientPassword)));
         // who says how long to wait means silence too
         Duration answer = seconds(answerTimeout).or(reading::timeout).orElse(times.answer());
-        Trust given = new Trust(fingerprints, authorities, client);
+        Trust given = new Trust(fingerprints, authorities, client());
         return usual.with(given.isUsual() ? usual.trust() : given.and(usual.trust()))
                 .with(new Connect.Timeouts(connect, answer, times.whole()))
                 .withLogin(reading.login().or(usual::login))

@@ -9,6 +9,7 @@ import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectStore;
+import dev.mockbell.wire.Certificates;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.net.InetAddress;
@@ -129,6 +130,51 @@ class CallAccessTest {
         assertThat(err()).contains("“2.0” is no choice for --addressing").contains("1.0, 2004/08");
         assertThat(anna("--charset", "UTF-99")).isEqualTo(2);
         assertThat(err()).contains("“UTF-99” is no encoding");
+    }
+
+    @Test
+    void whatTheMessageCarriesIsAnOptionEach() throws Exception {
+        assertThat(anna("--username-token", "digest", "--timestamp", "300"))
+                .as(err())
+                .isZero();
+        assertThat(received)
+                .contains("PasswordDigest")
+                .contains(">anna<")
+                .contains("Timestamp")
+                .contains("Nonce");
+        Certificates.rsa("client", folder);
+        Certificates.rsa("service", folder);
+        // a value that every test process has, in place of a password
+        assertThat(run(
+                        "call",
+                        wsdl.toString(),
+                        "--operation",
+                        "Tie",
+                        "--sign",
+                        "token",
+                        "--client-certificate",
+                        folder.resolve("client.p12").toString(),
+                        "--client-password-env",
+                        "PATH"))
+                .isEqualTo(2);
+        assertThat(err()).contains("The client's certificate cannot be read").contains("client.p12");
+        assertThat(anna(
+                        "--encrypt",
+                        "thumbprint",
+                        "--cipher",
+                        "aes128-gcm",
+                        "--service-certificate",
+                        folder.resolve("service.der").toString()))
+                .as(err())
+                .isZero();
+        assertThat(received).contains("EncryptedData").contains("aes128-gcm").doesNotContain("Tie>");
+        assertThat(anna("--encrypt", "thumbprint")).isEqualTo(2);
+        assertThat(err()).contains("has no certificate of the service to encrypt for");
+        assertThat(anna("--check-answer")).isEqualTo(4);
+        assertThat(err()).contains("no security header");
+        assertThat(run("call", wsdl.toString(), "--operation", "Tie", "--username-token", "text"))
+                .isEqualTo(2);
+        assertThat(err()).contains("Give --user NAME");
     }
 
     @Test

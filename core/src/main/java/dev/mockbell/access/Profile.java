@@ -92,9 +92,16 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
      *
      * @param file of the project, or anywhere when a secret names it; empty for none
      * @param password opens that file
+     * @param anywhere whether the profile's files may be anywhere on this machine: only where the user names them in person,
+     *     never where a project does
      */
-    public record Own(String file, String password) {
+    public record Own(String file, String password, boolean anywhere) {
         public static final Own NONE = new Own("", "");
+
+        /** As a project has it. */
+        public Own(String file, String password) {
+            this(file, password, false);
+        }
     }
 
     /**
@@ -164,7 +171,9 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
 
     private KeyFiles files(Path project) {
         Inside inside = new Inside(project);
-        return new KeyFiles(path -> own(path, inside, project), path -> inside.resolve(project, path));
+        return new KeyFiles(
+                path -> own(path, inside, project),
+                path -> own.anywhere ? Path.of(path) : inside.resolve(project, path));
     }
 
     /**
@@ -237,7 +246,7 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
 
     /** A path that a secret gives is of this machine's user; any other is the project's and stays in it. */
     private Path own(String path, Inside inside, Path project) {
-        boolean ofUser = own.file.strip().matches("\\{\\$secret:[^{}]+}");
+        boolean ofUser = own.anywhere || own.file.strip().matches("\\{\\$secret:[^{}]+}");
         if (!ofUser) {
             return inside.resolve(project, path);
         }
