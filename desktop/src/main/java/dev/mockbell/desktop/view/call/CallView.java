@@ -4,6 +4,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Transport;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.OperationPlace;
@@ -90,10 +91,11 @@ public final class CallView extends VBox implements StationView {
         if (typing && !request.isInValue()) {
             return false;
         }
+        MessageModel edited = request.edited();
         if (redo) {
-            model.request().redo();
+            edited.redo();
         } else {
-            model.request().undo();
+            edited.undo();
         }
         return true;
     }

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.view.call;
 import dev.mockbell.content.Header;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.HeadersModel;
+import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Toggle;
 import dev.mockbell.desktop.part.XmlArea;
@@ -18,6 +19,7 @@ import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -192,6 +194,19 @@ final class RequestHeaders extends VBox {
             sized.invalidated(null);
             return grid;
         });
+    }
+
+    /** The block that the keyboard is in; empty when it is elsewhere. */
+    Optional<MessageModel> edited() {
+        Node at = getScene() == null ? null : getScene().getFocusOwner();
+        for (; at != null; at = at.getParent()) {
+            for (Map.Entry<String, SheetGrid> sheet : sheets.entrySet()) {
+                if (sheet.getValue() == at) {
+                    return Optional.of(headers.sheet(sheet.getKey()));
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     private HBox row(int index, Header header) {

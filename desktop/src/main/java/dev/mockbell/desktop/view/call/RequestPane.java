@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.desktop.part.XmlArea;
@@ -93,9 +94,15 @@ final class RequestPane extends VBox {
         return false;
     }
 
-    /** Whether the keyboard is in a value of the message. */
+    /** Whether the keyboard is in a value of the message, its header included. */
     boolean isInValue() {
-        return isInSheet() && getScene().getFocusOwner().getParent() instanceof ValueField;
+        boolean sheet = isInSheet() || headers.edited().isPresent();
+        return sheet && getScene().getFocusOwner().getParent() instanceof ValueField;
+    }
+
+    /** The message that the keyboard edits: a block of the header, or the body. */
+    MessageModel edited() {
+        return headers.edited().orElse(model.request());
     }
 
     /** Finds in what of the request is shown; whether there is a way to. */

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.view.call;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
+import dev.mockbell.access.Profile;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
@@ -10,6 +11,7 @@ import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.request.Delivery;
 import dev.mockbell.request.PartText;
+import dev.mockbell.security.Token;
 import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
@@ -45,7 +47,8 @@ class DeliveryFacesTest {
               <message name="In"><part name="b" element="h:Photo"/></message><message name="Out"><part name="b" element="h:PhotoResponse"/></message>
               <message name="Heads"><part name="trace" element="h:Trace"/><part name="region" element="h:Region"/></message>
               <portType name="PT"><operation name="Photo"><input message="tns:In"/><output message="tns:Out"/></operation></portType>
-              <binding name="B" type="tns:PT"><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
+              <binding name="B" type="tns:PT"><wsp:Policy xmlns:wsp="http://www.w3.org/ns/ws-policy" xmlns:sp="http://docs.oasis-open.org/ws-sx/ws-securitypolicy/200702">
+                <sp:SupportingTokens><wsp:Policy><sp:UsernameToken><wsp:Policy><sp:HashPassword/></wsp:Policy></sp:UsernameToken></wsp:Policy></sp:SupportingTokens></wsp:Policy><soap:binding transport="http://schemas.xmlsoap.org/soap/http"/>
                 <operation name="Photo"><soap:operation soapAction="urn:photo"/><input><soap:body use="literal"/>
                   <soap:header message="tns:Heads" part="trace" use="literal"/><soap:header message="tns:Heads" part="region" use="literal"/></input>
                   <output><soap:body use="literal"/></output></operation></binding>
@@ -129,6 +132,10 @@ class DeliveryFacesTest {
         shoot("headers-sheet");
         hand.type("#header-sheet-Trace #value-trip", "42");
         hand.await("kept", () -> now().soapHeaders().contains(">42<"));
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.await("undone in the header", () -> !now().soapHeaders().contains(">42<"));
+        hand.press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        hand.await("done again", () -> now().soapHeaders().contains(">42<"));
         hand.await("valid", () -> hand.text("#request-validity").equals("Valid"));
         hand.click("#header-block-Trace");
         hand.await("left out", () -> !now().soapHeaders().contains("Trace"));
@@ -276,6 +283,21 @@ class DeliveryFacesTest {
         Hand.run(() -> call.endpoint().choices(all::addAll));
         hand.await("what was called", () -> all.stream().anyMatch(c -> c.from().equals("called before")));
         assertThat(all).extracting(c -> c.address()).contains(before, address());
+    }
+
+    @Test
+    void whatTheContractDemandsIsAProfileToFillIn() {
+        hand.click("#segment-security");
+        hand.click("#add-demanded");
+        hand.await(
+                "the profile",
+                () -> !Hand.on(() -> desktop.desk.project().settings().profiles())
+                        .isEmpty());
+        Profile made = Hand.on(() -> call.security().current().orElseThrow());
+        assertThat(made.message().token()).isEqualTo(Token.DIGEST);
+        assertThat(Hand.on(() -> desktop.desk.project().current().security("huts", "Huts11")))
+                .isEqualTo(made.name());
+        shoot("demanded");
     }
 
     @Test
