@@ -13,6 +13,7 @@ import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.Login;
 import dev.mockbell.wire.Trust;
+import java.io.ByteArrayOutputStream;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -24,6 +25,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.zip.GZIPOutputStream;
 import org.eclipse.jetty.security.Authenticator;
 import org.eclipse.jetty.security.Constraint;
 import org.eclipse.jetty.security.HashLoginService;
@@ -39,6 +41,7 @@ import org.eclipse.jetty.server.Response;
 import org.eclipse.jetty.server.SecureRequestCustomizer;
 import org.eclipse.jetty.server.Server;
 import org.eclipse.jetty.server.ServerConnector;
+import org.eclipse.jetty.server.handler.gzip.GzipHandler;
 import org.eclipse.jetty.util.Callback;
 import org.eclipse.jetty.util.security.Credential;
 import org.eclipse.jetty.util.ssl.SslContextFactory;
@@ -144,6 +147,31 @@ class ProtectedEndpointsTest {
     private static int status(CallResult result) {
         assertThat(result.failure()).isEmpty();
         return result.response().orElseThrow().status();
+    }
+
+    @Test
+    void bothSidesMayCompress() throws Exception {
+        GzipHandler gzip = new GzipHandler();
+        gzip.setMinGzipSize(0);
+        gzip.addIncludedMethods("POST");
+        gzip.setInflateBufferSize(8_192);
+        gzip.setHandler(new Echo());
+        String address = start(gzip, new ServerConnector(server), "http");
+        ByteArrayOutputStream coded = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(coded)) {
+            out.write("<a>compressed</a>".getBytes(StandardCharsets.UTF_8));
+        }
+        CallRequest request = new CallRequest(
+                "POST",
+                URI.create(address),
+                List.of(new Header("Content-Type", "text/xml"), new Header("Content-Encoding", "gzip")),
+                Content.of(coded.toByteArray()),
+                Duration.ofSeconds(20));
+        CallResult result = http.call(request, new StopSignal());
+        assertThat(result.whyNot()).isEmpty();
+        assertThat(result.response().orElseThrow().header("Content-Encoding")).contains("gzip");
+        assertThat(result.response().orElseThrow().text()).isEqualTo("echo <a>compressed</a>");
+        assertThat(result.request().text()).isEqualTo("<a>compressed</a>");
     }
 
     @Test
