@@ -5,6 +5,7 @@ import dev.mockbell.soap.Addressing;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Framing;
 import java.time.Duration;
+import java.util.function.Consumer;
 
 /**
  * How a request is delivered, beside what it says.
@@ -85,134 +86,90 @@ public record Delivery(
     }
 
     public Delivery to(String address) {
-        return new Delivery(
-                address,
-                addressing,
-                replyTo,
-                charset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.endpoint = address);
     }
 
     public Delivery with(Addressing other) {
-        return new Delivery(
-                endpoint,
-                other,
-                replyTo,
-                charset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.addressing = other);
     }
 
     public Delivery replyingTo(String address) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                address,
-                charset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.replyTo = address);
     }
 
     public Delivery in(String otherCharset) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                otherCharset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.charset = otherCharset);
     }
 
     public Delivery with(Compression other) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                charset,
-                other,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.compression = other);
     }
 
     public Delivery with(Framing other) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                charset,
-                compression,
-                other,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.framing = other);
     }
 
     public Delivery following(boolean other) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                charset,
-                compression,
-                framing,
-                other,
-                ownConnection,
-                inlineKilobytes,
-                waiting);
+        return changed(d -> d.follows = other);
     }
 
     public Delivery onOwnConnection(boolean other) {
-        return new Delivery(
-                endpoint, addressing, replyTo, charset, compression, framing, follows, other, inlineKilobytes, waiting);
+        return changed(d -> d.ownConnection = other);
     }
 
     public Delivery inliningUpTo(int kilobytes) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                charset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                kilobytes,
-                waiting);
+        return changed(d -> d.inlineKilobytes = kilobytes);
     }
 
     public Delivery with(Waiting other) {
-        return new Delivery(
-                endpoint,
-                addressing,
-                replyTo,
-                charset,
-                compression,
-                framing,
-                follows,
-                ownConnection,
-                inlineKilobytes,
-                other);
+        return changed(d -> d.waiting = other);
+    }
+
+    private Delivery changed(Consumer<Changing> change) {
+        Changing changing = new Changing(this);
+        change.accept(changing);
+        return changing.made();
+    }
+
+    /** Its parts while one of them is changed. */
+    private static final class Changing {
+        private String endpoint;
+        private Addressing addressing;
+        private String replyTo;
+        private String charset;
+        private Compression compression;
+        private Framing framing;
+        private boolean follows;
+        private boolean ownConnection;
+        private int inlineKilobytes;
+        private Waiting waiting;
+
+        Changing(Delivery from) {
+            endpoint = from.endpoint;
+            addressing = from.addressing;
+            replyTo = from.replyTo;
+            charset = from.charset;
+            compression = from.compression;
+            framing = from.framing;
+            follows = from.follows;
+            ownConnection = from.ownConnection;
+            inlineKilobytes = from.inlineKilobytes;
+            waiting = from.waiting;
+        }
+
+        Delivery made() {
+            return new Delivery(
+                    endpoint,
+                    addressing,
+                    replyTo,
+                    charset,
+                    compression,
+                    framing,
+                    follows,
+                    ownConnection,
+                    inlineKilobytes,
+                    waiting);
+        }
     }
 
     /** Nothing done to the bytes: as text that can be read and pasted. */

@@ -116,7 +116,9 @@ final class PartsFace extends VBox {
     }
 
     private void choose() {
-        File file = new FileChooser().showOpenDialog(getScene().getWindow());
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("A file to go with the request");
+        File file = chooser.showOpenDialog(getScene().getWindow());
         if (file != null) {
             take(file.toPath());
         }

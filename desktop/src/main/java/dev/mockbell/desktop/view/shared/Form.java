@@ -117,7 +117,9 @@ public final class Form extends VBox {
         TextField field = field(id, value, prompt);
         onEnd(field, () -> typed.accept(field.getText().strip()));
         row(key, field, link("Choose…", "Choose a file of this machine", () -> {
-            File file = new FileChooser().showOpenDialog(getScene().getWindow());
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle(key);
+            File file = chooser.showOpenDialog(getScene().getWindow());
             if (file != null) {
                 chosen.accept(file);
             }

@@ -8,7 +8,9 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.LedgerFilter;
 import dev.mockbell.request.Delivery;
 import dev.mockbell.request.PartText;
 import dev.mockbell.security.Token;
@@ -93,6 +95,12 @@ class DeliveryFacesTest {
                             "multipart/related; type=\"application/xop+xml\"; start=\"<root>\"; boundary=b");
             exchange.sendResponseHeaders(200, body.length);
             exchange.getResponseBody().write(body);
+            exchange.close();
+        });
+        parts.createContext("/moved", exchange -> {
+            exchange.getRequestBody().readAllBytes();
+            exchange.getResponseHeaders().set("Location", "/huts");
+            exchange.sendResponseHeaders(307, -1);
             exchange.close();
         });
         parts.start();
@@ -192,7 +200,7 @@ class DeliveryFacesTest {
                         .in("UTF-16")
                         .with(new dev.mockbell.wire.Framing(true, false))
                         .onOwnConnection(true));
-        Hand.run(() -> call.endpoint().keep(address(), dev.mockbell.desktop.model.CalledEndpoint.For.CASE));
+        Hand.run(() -> call.endpoint().keep(address(), CalledEndpoint.For.CASE));
         Exchange sent = send();
         assertThat(sent.request().header("Content-Type").orElseThrow()).contains("utf-16");
         assertThat(sent.request().header("Transfer-Encoding")).contains("chunked");
@@ -232,7 +240,7 @@ class DeliveryFacesTest {
         hand.click("#segment-sheet");
         hand.click("#segment-parts");
         hand.await("its place", () -> hand.shows("in the place of a value"));
-        Hand.run(() -> call.endpoint().keep(address(), dev.mockbell.desktop.model.CalledEndpoint.For.CASE));
+        Hand.run(() -> call.endpoint().keep(address(), CalledEndpoint.For.CASE));
         Exchange sent = send();
         assertThat(came.get(0)).contains("xop:Include").contains("a picture of a hut");
         assertThat(sent.response().orElseThrow().attachments()).hasSize(1);
@@ -279,10 +287,58 @@ class DeliveryFacesTest {
         hand.press(KeyCode.ENTER);
         hand.await("as before", () -> now().delivery().endpoint().isEmpty());
         assertThat(Hand.on(() -> call.endpoint().address())).isEqualTo(before);
-        List<dev.mockbell.desktop.model.CalledEndpoint.Choice> all = new CopyOnWriteArrayList<>();
+        List<CalledEndpoint.Choice> all = new CopyOnWriteArrayList<>();
         Hand.run(() -> call.endpoint().choices(all::addAll));
         hand.await("what was called", () -> all.stream().anyMatch(c -> c.from().equals("called before")));
         assertThat(all).extracting(c -> c.address()).contains(before, address());
+    }
+
+    @Test
+    void aRedirectIsFollowedWhereTheCaseSaysSo() {
+        Hand.run(() -> call.endpoint().keep(address().replace("/huts", "/moved"), CalledEndpoint.For.CASE));
+        assertThat(send().status()).isEqualTo(307);
+        hand.click("#segment-headers");
+        hand.click("#delivery-follow");
+        hand.await("following", () -> now().delivery().follows());
+        assertThat(send().status()).isEqualTo(200);
+        assertThat(came).hasSize(1);
+        hand.await(
+                "every hop on the ledger",
+                () -> desktop.desk.ledger().list(LedgerFilter.ALL, 10).size() == 3);
+    }
+
+    @Test
+    void anAnswerThatIsNotSecuredAsItMustBeIsShownAndDoesNotCount() {
+        Hand.run(() -> {
+            call.security().add();
+            call.security().edit("Profile", p -> p.with(p.message().facing("", true)));
+            call.endpoint().keep(address(), CalledEndpoint.For.CASE);
+        });
+        Exchange sent = send();
+        assertThat(sent.outcome()).isEqualTo(Exchange.Outcome.FAILED);
+        hand.await("why", () -> hand.text("#answer-note").contains("no security header"));
+        assertThat(hand.shows("no whole answer")).as("it came whole").isFalse();
+        assertThat(Hand.on(() -> call.response().lines())).as("and is shown").isNotEmpty();
+        shoot("unsecured");
+    }
+
+    @Test
+    void aBinaryValueOffersToTakeAFileAsAPart() {
+        Hand.run(() -> {
+            var line = call.request().lines().stream()
+                    .filter(l -> l.row().label().equals("picture"))
+                    .findFirst()
+                    .orElseThrow();
+            ((dev.mockbell.desktop.part.Grid<?>) hand.stage().getScene().lookup("#request-sheet"))
+                    .list()
+                    .getSelectionModel()
+                    .clearAndSelect(call.request().lines().indexOf(line));
+            hand.stage().getScene().lookup("#request-sheet").requestFocus();
+        });
+        hand.click("#value-picture");
+        hand.press(KeyCode.F4);
+        hand.await("the way to a part", () -> hand.find("#value-as-part").isPresent());
+        hand.press(KeyCode.ESCAPE);
     }
 
     @Test
@@ -302,8 +358,7 @@ class DeliveryFacesTest {
 
     @Test
     void withoutAnAnswerTheMockIsStartedAndCalled() {
-        Hand.run(() ->
-                call.endpoint().keep("http://127.0.0.1:1/nobody", dev.mockbell.desktop.model.CalledEndpoint.For.CASE));
+        Hand.run(() -> call.endpoint().keep("http://127.0.0.1:1/nobody", CalledEndpoint.For.CASE));
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("what helps", () -> hand.find("#call-mock").isPresent());
         shoot("no-answer");
