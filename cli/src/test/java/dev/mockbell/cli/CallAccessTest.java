@@ -104,6 +104,13 @@ class CallAccessTest {
     }
 
     @Test
+    void aProxyThatIsNamedIsUsedForAServiceOfThisMachineToo() {
+        assertThat(anna("--proxy", "socks://127.0.0.1:1")).isEqualTo(4);
+        assertThat(err()).contains("Nothing answers at the proxy 127.0.0.1:1").contains("that it runs");
+        assertThat(received).isEmpty();
+    }
+
+    @Test
     void howItIsDeliveredIsAnOptionEach() {
         assertThat(anna(
                         "--addressing",

@@ -75,7 +75,9 @@ record CallFailure(String words, String next) {
             return late.get();
         }
         if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
-            return new CallFailure("Nothing answers at " + proxy(by, address).orElse(where), UP);
+            return proxy(by, address)
+                    .map(p -> new CallFailure("Nothing answers at " + p, "Check its address and that it runs."))
+                    .orElseGet(() -> new CallFailure("Nothing answers at " + where, UP));
         }
         if (failure instanceof SSLException) {
             return ofTls(failure, where);

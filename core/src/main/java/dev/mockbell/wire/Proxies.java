@@ -63,17 +63,17 @@ public final class Proxies {
     }
 
     /**
-     * One proxy for everything but this machine.
+     * One proxy for everything, this machine too: who names a proxy means it, and one that records may stand before a
+     * service of this machine.
      *
      * @param text as in {@link #parsed}
      * @throws Problem when it names none
      */
     public static ProxySelector named(String text) {
-        Optional<Proxy> proxy = Optional.of(parsed(text).proxy());
-        return new Chosen(proxy, proxy, List.of("localhost", "127.0.0.1", "[::1]", "::1"));
+        return parsed(text).forAll();
     }
 
-    /** This machine is never reached through a proxy, as no proxy could. Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
+    /** This machine is reached through no proxy that is named for all programs, unless {@code no_proxy} says otherwise. Those of {@code http_proxy}, {@code https_proxy} and {@code no_proxy}, in capitals too. */
     public static ProxySelector ofEnvironment(Map<String, String> environment) {
         return new Chosen(
                 variable(environment, "http_proxy").map(t -> parsed(t).proxy()),

@@ -207,6 +207,11 @@ class HttpFetcherTest {
                     .asString()
                     .startsWith("GET http://huts.northfell.example/service?wsdl ");
         }
+        assertThat(Proxies.named("proxy.example:3128")
+                        .select(URI.create("http://127.0.0.1:8480/"))
+                        .toString())
+                .as("also to this machine")
+                .contains("proxy.example");
         var chosen =
                 Proxies.ofEnvironment(Map.of("HTTP_PROXY", "proxy.example:3128", "no_proxy", ".inner.example, here"));
         assertThat(chosen.select(URI.create("http://a.example/")).toString()).contains("proxy.example");

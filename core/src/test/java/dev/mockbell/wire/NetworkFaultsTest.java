@@ -288,7 +288,7 @@ class NetworkFaultsTest {
             isTold(
                     through.call(post("http://huts.northfell.example/", 3_000), new StopSignal()),
                     "Nothing answers at the proxy 127.0.0.1:1",
-                    "service is up");
+                    "that it runs");
         }
     }
 }
