@@ -20,6 +20,7 @@ class ArchitectureTest {
             "file",
             "content",
             "xml",
+            "inside",
             "redact",
             "pattern",
             "expression",

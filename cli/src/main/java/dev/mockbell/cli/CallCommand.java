@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.access.Profile;
 import dev.mockbell.check.Answer;
+import dev.mockbell.check.Remarks;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
@@ -13,8 +14,8 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.exchange.Message;
-import dev.mockbell.exchange.MessageText;
 import dev.mockbell.exchange.PartFiles;
+import dev.mockbell.exchange.WireBytes;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
@@ -33,10 +34,9 @@ import dev.mockbell.suite.CopyOut;
 import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.suite.Sent;
 import dev.mockbell.wire.CallRequest;
+import dev.mockbell.xml.TextFile;
 import java.io.IOException;
 import java.io.Reader;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -55,8 +55,12 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "call",
         mixinStandardHelpOptions = true,
-        description = "Sends a request and prints the response. Exit code 0 answered, 3 fault, 4 no answer.")
+        description =
+                "Sends a request and prints the response. Exit code 0 answered, 3 fault, 4 no answer; 1 with --strict for an answer with flaws.")
 final class CallCommand implements Callable<Integer> {
+    /** More than a sheet or an editor would take. */
+    private static final int MOST_FILE = 512;
+
     private final Console console;
 
     @Parameters(paramLabel = "WSDL|PROJECT", description = "Address, file or project folder.")
@@ -143,6 +147,12 @@ final class CallCommand implements Callable<Integer> {
             paramLabel = "DIR",
             description = "Saves the parts that came beside the envelope as files.")
     private Path saveParts;
+
+    @Option(
+            names = "--strict",
+            description =
+                    "Exit code 1 for an answer that is not valid against the contract, or not as SOAP and HTTP want it.")
+    private boolean strict;
 
     @Option(names = "--wire", description = "Prints what went over the wire, both sides.")
     private boolean wire;
@@ -236,9 +246,11 @@ final class CallCommand implements Callable<Integer> {
                     .masked(redactor);
             Exchange judged = answer.exchange();
             Exchange exchange = project.map(p -> recorded(core, p, judged)).orElse(judged);
-            print(exchange, answer.whole(), unmasked ? null : redactor);
+            Remarks remarks = Remarks.of(answer);
+            print(exchange, answer.whole(), remarks, unmasked ? null : redactor);
             save(exchange);
-            return exitCode(exchange);
+            int code = exitCode(exchange);
+            return code == 0 && strict && !remarks.isEmpty() ? 1 : code;
         }
     }
 
@@ -255,8 +267,8 @@ final class CallCommand implements Callable<Integer> {
         }
         HeaderBlocks blocks = HeaderBlocks.of(outline, kept.soapHeaders());
         for (Path file : soapHeaders) {
-            for (String block :
-                    HeaderBlocks.of(outline, read(file, "The header's file")).blocks()) {
+            for (String block : HeaderBlocks.of(outline, TextFile.read(file, "The header's file", MOST_FILE))
+                    .blocks()) {
                 blocks = blocks.with(block);
             }
         }
@@ -352,7 +364,7 @@ final class CallCommand implements Callable<Integer> {
         if (body == null || body.file == null) {
             return sample;
         }
-        String text = read(body.file, "The body's file");
+        String text = TextFile.read(body.file, "The body's file", MOST_FILE);
         // a whole envelope has its header with it
         return Envelope.isEnvelope(text) ? sample.withBody(text).withSoapHeaders("") : sample.withBody(text);
     }
@@ -363,32 +375,27 @@ final class CallCommand implements Callable<Integer> {
         return full ? Detail.FULL : required ? Detail.REQUIRED : Detail.STARTING;
     }
 
-    private static String read(Path file, String what) {
-        try {
-            return Files.readString(file, StandardCharsets.UTF_8);
-        } catch (IOException e) {
-            throw Problem.of(Problem.Kind.INPUT, what + " cannot be read", file.toString(), "Check the path.", e);
-        }
-    }
-
     /**
      * @param whole whether the answer came to its end; what came of one that did not is no answer to go on with
      * @param redactor masks credentials; null for the very bytes
      */
-    private void print(Exchange exchange, boolean whole, Redactor redactor) {
+    private void print(Exchange exchange, boolean whole, Remarks remarks, Redactor redactor) {
         if (json) {
-            console.json(json(exchange, redactor));
+            console.json(json(exchange, remarks, redactor));
         } else if (wire) {
-            MessageText text = new MessageText(Optional.ofNullable(redactor), Integer.MAX_VALUE);
-            console.line(text.wire(exchange.request()));
-            exchange.response().ifPresent(r -> console.line(text.wire(r)));
+            WireBytes bytes = new WireBytes(Optional.ofNullable(redactor));
+            console.bytes(bytes.of(exchange.request()));
+            console.line("");
+            exchange.response().ifPresent(r -> console.bytes(bytes.of(r)));
         } else if (whole) {
             exchange.response().ifPresent(this::print);
         }
-        String status = exchange.status() > 0 ? "status " + exchange.status() + ", " : "";
+        boolean told = exchange.note().startsWith("status ");
+        String status = exchange.status() > 0 && !told ? "status " + exchange.status() + ", " : "";
         String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
         console.note(status + Took.words(Duration.ofNanos(exchange.timing().total())) + ", "
                 + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
+        remarks.words().forEach(w -> console.note(w + "."));
         int beside = exchange.response().map(r -> r.attachments().size()).orElse(0);
         if (beside > 0) {
             console.note(beside + " more " + (beside == 1 ? "part" : "parts")
@@ -409,7 +416,7 @@ final class CallCommand implements Callable<Integer> {
         }
     }
 
-    private static ObjectNode json(Exchange e, Redactor redactor) {
+    private static ObjectNode json(Exchange e, Remarks remarks, Redactor redactor) {
         ObjectNode node = JsonNodeFactory.instance.objectNode();
         node.put("format", 1);
         node.put("operation", e.operation());
@@ -417,6 +424,7 @@ final class CallCommand implements Callable<Integer> {
         node.put("outcome", e.outcome().name().toLowerCase(java.util.Locale.ROOT));
         node.put("note", e.note());
         node.put("status", e.status());
+        remarks.words().forEach(node.putArray("remarks")::add);
         ObjectNode timing = node.putObject("timing");
         timing.put("connectMillis", e.timing().connect() / 1e6);
         timing.put("sendMillis", e.timing().send() / 1e6);

@@ -3,7 +3,9 @@ package dev.mockbell.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.mockbell.content.Content;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintStream;
 import java.io.Reader;
@@ -43,6 +45,16 @@ public record Console(PrintStream out, PrintStream err) {
         }
         to.flush();
         line("");
+    }
+
+    /** Bytes as they are, which may be no text. */
+    void bytes(Content content) {
+        try (InputStream in = content.open()) {
+            in.transferTo(out);
+        } catch (IOException e) {
+            throw Content.unreadable(e);
+        }
+        out.flush();
     }
 
     void note(String text) {

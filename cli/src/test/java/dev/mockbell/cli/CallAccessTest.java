@@ -230,7 +230,7 @@ class CallAccessTest {
                 .contains("<id>mine</id>")
                 .contains("<n:Note xmlns:n=\"urn:note\">free</n:Note>");
         assertThat(anna("--soap-header", folder.resolve("none.xml").toString())).isEqualTo(2);
-        assertThat(err()).contains("The header's file cannot be read");
+        assertThat(err()).contains("The header's file is missing");
         Path envelope = Files.writeString(
                 folder.resolve("e.xml"), "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'/>");
         assertThat(anna("--soap-header", file.toString(), "--body", envelope.toString()))

@@ -2,15 +2,21 @@ package dev.mockbell.check;
 
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.soap.EnvelopeScan;
+import dev.mockbell.soap.NoEnvelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.util.List;
 import java.util.Optional;
 import net.sf.saxon.s9api.XdmNode;
+import org.w3c.dom.Document;
 
 /**
  * An exchange looked at as a SOAP answer. The body is read once; what is wrong with it is kept as words.
@@ -18,15 +24,19 @@ import net.sf.saxon.s9api.XdmNode;
  * @param outline what the contract says the answer holds; empty for a one-way operation
  * @param whole whether an answer came to its end
  * @param soap the envelope; empty when there is none
- * @param flaw why there is no envelope; empty when there is one or none is due
- * @param payload the body's element as the root of a tree for XPath; empty when there is none
+ * @param instead what came in its place; empty when nothing is due or the envelope is there
+ * @param flaw why there is no envelope, sentences; empty when there is one or none is due
+ * @param content the payload as a document of its own; empty when there is none
+ * @param payload that document for XPath
  */
 public record Answer(
         Exchange exchange,
         Optional<MessageOutline> outline,
         boolean whole,
         Optional<SoapMessage> soap,
+        Optional<NoEnvelope> instead,
         Optional<String> flaw,
+        Optional<Document> content,
         Optional<XdmNode> payload) {
     /**
      * Reads the response of an exchange, once, and says how the exchange went: by its status and by what the body is. One
@@ -34,44 +44,104 @@ public record Answer(
      */
     public static Answer of(Exchange exchange, Optional<MessageOutline> outline, Expressions expressions) {
         if (exchange.response().isEmpty() || exchange.outcome() == Outcome.FAILED) {
-            return new Answer(
-                    exchange, outline, false, Optional.empty(), Optional.of(exchange.note()), Optional.empty());
+            return without(exchange, outline, false, Optional.empty(), Optional.of(exchange.note()));
         }
-        String status = "status " + exchange.status();
+        Message response = exchange.response().get();
         boolean good = exchange.status() / 100 == 2;
-        boolean empty = exchange.response().get().body().isEmpty();
-        if (empty && (outline.isEmpty() || exchange.status() == 202)) {
-            Exchange judged = good ? exchange : exchange.withOutcome(Outcome.FAILED, status + " without a body");
-            return new Answer(judged, outline, true, Optional.empty(), Optional.empty(), Optional.empty());
+        if (response.body().isEmpty() && (outline.isEmpty() || exchange.status() == 202)) {
+            Exchange judged = good ? exchange : failed(exchange, lead(response) + "; there is no body");
+            return without(judged, outline, true, Optional.empty(), Optional.empty());
+        }
+        if (response.root().content().size() > XmlLimits.MESSAGE.bytes()) {
+            return large(exchange, outline, response);
         }
         try {
-            SoapMessage soap = SoapMessage.of(exchange.response().get(), "response");
-            Exchange judged = good ? exchange : exchange.withOutcome(Outcome.FAILED, status);
+            SoapMessage soap = SoapMessage.of(response, "answer");
+            Exchange judged = good ? exchange : failed(exchange, lead(response));
             judged = soap.fault()
                     .map(f -> exchange.withOutcome(Outcome.FAULT, f.title()))
                     .orElse(judged);
-            Optional<XdmNode> payload = soap.payloadDocument().map(expressions::wrap);
-            return new Answer(judged, outline, true, Optional.of(soap), Optional.empty(), payload);
-        } catch (Problem problem) {
-            Exchange judged = exchange.withOutcome(
-                    Outcome.FAILED, empty ? status + " without a body" : status + ", " + lower(problem.what()));
-            String what = status + "; " + problem.getMessage();
-            return new Answer(judged, outline, true, Optional.empty(), Optional.of(what), Optional.empty());
+            Optional<Document> content = soap.payloadDocument();
+            Optional<XdmNode> payload = content.map(expressions::wrap);
+            return new Answer(
+                    judged, outline, true, Optional.of(soap), Optional.empty(), Optional.empty(), content, payload);
+        } catch (Problem noEnvelope) {
+            return instead(exchange, outline, response, NoEnvelope.of(response));
         }
     }
 
-    private static String lower(String text) {
-        return Character.toLowerCase(text.charAt(0)) + text.substring(1);
+    private static Answer without(
+            Exchange exchange,
+            Optional<MessageOutline> outline,
+            boolean whole,
+            Optional<NoEnvelope> instead,
+            Optional<String> flaw) {
+        return new Answer(
+                exchange, outline, whole, Optional.empty(), instead, flaw, Optional.empty(), Optional.empty());
+    }
+
+    /** What is told first is the status and what the server wants; then what the body is. */
+    private static Answer instead(
+            Exchange exchange, Optional<MessageOutline> outline, Message response, NoEnvelope found) {
+        String words = lead(response) + "; " + found.words();
+        String next = (found.next() + " " + NoEnvelope.help(response.status())).strip();
+        Answer read = without(
+                failed(exchange, words),
+                outline,
+                true,
+                Optional.of(found),
+                Optional.of(words + "." + (next.isEmpty() ? "" : " " + next)));
+        return new Answer(
+                read.exchange, outline, true, read.soap, read.instead, read.flaw, found.document(), Optional.empty());
+    }
+
+    /** One that is too large for a tree is gone through once from end to end, and kept. */
+    private static Answer large(Exchange exchange, Optional<MessageOutline> outline, Message response) {
+        String size = "the answer has " + response.root().content().size()
+                + " bytes, more than are taken apart with the memory that there is ("
+                + XmlLimits.MESSAGE.bytes() + ")";
+        EnvelopeScan scan = EnvelopeScan.of(response.root());
+        if (scan.flaw().isPresent()) {
+            String words = lead(response) + "; " + scan.flaw().get();
+            return without(failed(exchange, words), outline, true, Optional.empty(), Optional.of(words + "."));
+        }
+        Exchange judged = scan.isFault()
+                ? exchange.withOutcome(Outcome.FAULT, "a fault; " + size)
+                : exchange.status() / 100 == 2
+                        ? exchange.withOutcome(exchange.outcome(), size)
+                        : failed(exchange, lead(response) + "; " + size);
+        String flaw = Character.toUpperCase(size.charAt(0)) + size.substring(1)
+                + ". It is kept whole and shown in part; give the program more memory to have it checked.";
+        return without(judged, outline, true, Optional.empty(), Optional.of(flaw));
+    }
+
+    private static Exchange failed(Exchange exchange, String words) {
+        return exchange.withOutcome(Outcome.FAILED, words);
+    }
+
+    /** "status 401 Unauthorized, it asks for Basic". */
+    private static String lead(Message response) {
+        String title = response.title().replaceFirst("^HTTP/\\S+\\s+", "").strip();
+        List<String> told = NoEnvelope.told(response);
+        return "status " + title + (told.isEmpty() ? "" : ", " + String.join(", ", told));
     }
 
     /** With the values of secrets out of what is listed of the exchange. */
     public Answer masked(Redactor redactor) {
-        return with(exchange.withOutcome(exchange.outcome(), redactor.text(exchange.note())));
+        return new Answer(
+                exchange.withOutcome(exchange.outcome(), redactor.text(exchange.note())),
+                outline,
+                whole,
+                soap,
+                instead,
+                flaw.map(redactor::text),
+                content,
+                payload);
     }
 
     /** The same answer, its exchange with a number or another outcome. */
     public Answer with(Exchange other) {
-        return new Answer(other, outline, whole, soap, flaw, payload);
+        return new Answer(other, outline, whole, soap, instead, flaw, content, payload);
     }
 
     public Optional<SoapFault> fault() {
@@ -79,7 +149,7 @@ public record Answer(
     }
 
     /** The payload's document; an empty one when there is none. */
-    public org.w3c.dom.Document document() {
-        return soap.flatMap(SoapMessage::payloadDocument).orElseGet(Xml::newDocument);
+    public Document document() {
+        return content.orElseGet(Xml::newDocument);
     }
 }

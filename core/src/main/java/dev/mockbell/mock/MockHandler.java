@@ -9,6 +9,7 @@ import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.wire.WireHead;
+import dev.mockbell.xml.TextEncoding;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFutureListener;
@@ -24,7 +25,6 @@ import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.timeout.IdleStateEvent;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -153,14 +153,15 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         typed = typed.of(request.headers().get(HttpHeaderNames.CONTENT_TYPE, ""));
         String action = unquoted(request.headers().get("SOAPAction", typed.action()));
         Responder responder = host.responder();
-        Responder.Found found = responder.find(body, typed.charset(), action);
+        byte[] read = typed.inUtf8(body);
+        Responder.Found found = responder.find(read, action);
         if (found.quick()) {
-            send(context, responder.reply(found, body), body, wire, began, keepAlive);
+            send(context, responder.reply(found, read), body, wire, began, keepAlive);
             return;
         }
         try {
             host.workers().execute(() -> {
-                Responder.Reply reply = responder.reply(found, body);
+                Responder.Reply reply = responder.reply(found, read);
                 context.executor().execute(() -> send(context, reply, body, wire, began, keepAlive));
             });
         } catch (RejectedExecutionException full) {
@@ -173,18 +174,24 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     /** What a Content-Type says; kept, since a client writes the same again and again. */
-    private record Typed(String text, String charset, String action) {
-        static final Typed NONE = new Typed("", null, "");
+    private record Typed(String text, boolean isUtf8, String action) {
+        static final Typed NONE = new Typed("", true, "");
 
         Typed of(String other) {
             if (text.equals(other)) {
                 return this;
             }
             MediaType type = new MediaType(other);
-            return new Typed(
-                    other,
-                    type.charset().map(Charset::name).orElse(null),
-                    type.parameter("action").orElse(""));
+            boolean utf8 = type.parameter("charset")
+                    .map(c -> c.equalsIgnoreCase("UTF-8"))
+                    .orElse(true);
+            return new Typed(other, utf8, type.parameter("action").orElse(""));
+        }
+
+        /** Nearly every request begins with a letter's element in UTF-8, which is seen without looking for more. */
+        byte[] inUtf8(byte[] body) {
+            boolean plain = isUtf8 && body.length > 1 && body[0] == '<' && body[1] > '?';
+            return plain ? body : TextEncoding.inUtf8(body, text);
         }
     }
 

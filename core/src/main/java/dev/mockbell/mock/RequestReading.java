@@ -17,11 +17,9 @@ import javax.xml.stream.XMLStreamReader;
  * @param flaw why the request is no SOAP message; empty when it is one
  */
 record RequestReading(Optional<SoapVersion> version, Optional<QName> payload, String flaw) {
-    static RequestReading of(XMLInputFactory factory, byte[] body, String charset) {
+    static RequestReading of(XMLInputFactory factory, byte[] body) {
         try {
-            XMLStreamReader reader = charset == null
-                    ? factory.createXMLStreamReader(new ByteArrayInputStream(body))
-                    : factory.createXMLStreamReader(new ByteArrayInputStream(body), charset);
+            XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(body));
             try {
                 return read(reader);
             } finally {

@@ -139,12 +139,12 @@ final class Responder {
         }
     }
 
-    /** The request with what was found out about it at once. */
+    /** The request, in UTF-8, with what was found out about it at once. */
     record Found(RequestReading reading, Optional<String> operation, boolean quick) {}
 
     /** Finds the operation; {@code quick} says that answering needs no expression and may happen right here. */
-    Found find(byte[] body, String charset, String action) {
-        RequestReading reading = RequestReading.of(xml, body, charset);
+    Found find(byte[] body, String action) {
+        RequestReading reading = RequestReading.of(xml, body);
         Target target = reading.payload().map(byPayload::get).orElse(null);
         if (target == null && reading.flaw().isEmpty() && !action.isEmpty()) {
             Target named = byAction.get(action);

@@ -8,11 +8,9 @@ import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
+import dev.mockbell.xml.TextFile;
 import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -24,6 +22,9 @@ import java.util.stream.Stream;
 
 /** Reads a project's folder once. Whatever is wrong with one file is told, and no other file is the worse for it. */
 final class ProjectReader {
+    /** More than an editor would take. */
+    private static final int MOST_BODY = 512;
+
     private final ProjectFolder folder;
     private final Yaml yaml;
     private final Snapshots snapshots;
@@ -181,21 +182,6 @@ final class ProjectReader {
     }
 
     private static String text(Path file) {
-        try {
-            return Files.readString(file, StandardCharsets.UTF_8);
-        } catch (NoSuchFileException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The body's file is missing",
-                    file.toString(),
-                    "Restore it from version control.",
-                    e);
-        } catch (CharacterCodingException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The file is not UTF-8 text", file.toString(), "It is left as it is.", e);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The file cannot be read: " + Problem.reason(e), file.toString(), null, e);
-        }
+        return TextFile.read(file, "The body's file", MOST_BODY);
     }
 }

@@ -92,6 +92,12 @@ public record SoapMessage(
         return payload.map(SoapMessage::alone);
     }
 
+    /** Whether there is a Body, which there must be (SOAP 1.1 §4.3, SOAP 1.2 part 1 §5.1). */
+    public boolean hasBody() {
+        return !Xml.children(document.getDocumentElement(), version.namespace(), "Body")
+                .isEmpty();
+    }
+
     /** The body itself as a document of its own, for contracts that put several elements into it. */
     public Optional<Document> bodyDocument() {
         return Xml.children(document.getDocumentElement(), version.namespace(), "Body").stream()

@@ -10,8 +10,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * How the bytes of an XML document become characters: by the byte order mark, else by the XML declaration, else by the
- * Content-Type it came with, else as UTF-8 (XML 1.0 §4.3.3 and appendix F).
+ * How the bytes of an XML document become characters: by the byte order mark, else by the charset of the Content-Type it came
+ * with, else by the XML declaration, else as UTF-8 (RFC 7303 §3, XML 1.0 §4.3.3 and appendix F). A charset that the first bytes
+ * show to be wrong, since their characters are wider or narrower, is passed over, and so is one that is not known here.
  *
  * @param skip how many bytes of byte order mark stand in front
  * @param doubt what was odd about it, a clause; empty when all agrees
@@ -19,6 +20,7 @@ import java.util.regex.Pattern;
 public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final Pattern DECLARED =
             Pattern.compile("\\s*<\\?xml\\s[^>]*?encoding\\s*=\\s*[\"']([^\"']+)[\"'][^>]*>");
+    private static final Pattern WIDE = Pattern.compile("UTF-?(16|32).*|UCS-?[24].*|ISO-10646-UCS-[24]");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
 
     /**
@@ -38,7 +40,15 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
             return new TextEncoding(big ? StandardCharsets.UTF_16BE : StandardCharsets.UTF_16LE, 2, Optional.empty());
         }
         Charset wide = wide(bytes);
-        return wide != null ? new TextEncoding(wide, 0, Optional.empty()) : narrow(bytes, contentType);
+        return wide != null ? wide(wide, contentType) : narrow(bytes, contentType);
+    }
+
+    private static TextEncoding wide(Charset found, String contentType) {
+        Optional<String> named = new MediaType(contentType)
+                .parameter("charset")
+                .filter(n -> !WIDE.matcher(n.toUpperCase(Locale.ROOT)).matches());
+        return new TextEncoding(
+                found, 0, named.map(n -> doubt("Content-Type names", n, "but its characters are wider", found)));
     }
 
     /** The first characters are markup, so their zero bytes tell the width of a character. */
@@ -58,23 +68,37 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static TextEncoding narrow(byte[] bytes, String contentType) {
         boolean ebcdic = starts(bytes, 0x4C, 0x6F, 0xA7, 0x94) && Charset.isSupported("IBM037");
         Charset plain = ebcdic ? Charset.forName("IBM037") : StandardCharsets.ISO_8859_1;
-        Matcher declared = DECLARED.matcher(new String(bytes, 0, Math.min(bytes.length, 400), plain));
-        Optional<Charset> given = new MediaType(contentType).charset();
-        if (!declared.lookingAt()) {
-            return new TextEncoding(given.orElse(StandardCharsets.UTF_8), 0, Optional.empty());
-        }
-        String name = declared.group(1).strip();
-        Optional<Charset> known = MediaType.charset(name);
-        boolean wideName = name.toUpperCase(Locale.ROOT).matches("UTF-?(16|32).*|UCS-?[24].*|ISO-10646-UCS-[24]");
-        if (known.isEmpty() || wideName) {
-            Charset used = given.filter(c -> !c.name().matches("UTF-(16|32).*")).orElse(StandardCharsets.UTF_8);
-            String why = wideName ? ", but its characters have one byte each" : ", which is not known here";
-            return new TextEncoding(
-                    used,
-                    0,
-                    Optional.of("The document declares the encoding " + name + why + "; it is read as " + used));
-        }
-        return new TextEncoding(known.get(), 0, Optional.empty());
+        Matcher declaration = DECLARED.matcher(new String(bytes, 0, Math.min(bytes.length, 400), plain));
+        Optional<String> declared =
+                declaration.lookingAt() ? Optional.of(declaration.group(1).strip()) : Optional.empty();
+        Optional<String> named = new MediaType(contentType).parameter("charset").filter(n -> !n.isBlank());
+        // the first bytes are of that family for certain, whatever a header that was written for another text says
+        Optional<Charset> given = named.flatMap(TextEncoding::narrow).filter(c -> !ebcdic || isEbcdic(c));
+        Optional<Charset> own = declared.flatMap(TextEncoding::narrow);
+        Charset used = given.or(() -> own).orElse(ebcdic ? plain : StandardCharsets.UTF_8);
+        Optional<String> doubt = named.filter(n -> given.isEmpty())
+                .map(n -> doubt("Content-Type names", n, why(n), used))
+                .or(() -> declared.filter(d -> own.isEmpty()).map(d -> doubt("document declares", d, why(d), used)))
+                .or(() -> declared.filter(d -> !own.get().equals(used))
+                        .map(d -> doubt("document declares", d, "its Content-Type " + named.get(), used)));
+        return new TextEncoding(used, 0, doubt);
+    }
+
+    private static Optional<Charset> narrow(String name) {
+        return WIDE.matcher(name.toUpperCase(Locale.ROOT)).matches() ? Optional.empty() : MediaType.charset(name);
+    }
+
+    private static boolean isEbcdic(Charset charset) {
+        return charset.canEncode() && "<".getBytes(charset)[0] == 0x4C;
+    }
+
+    private static String why(String name) {
+        boolean wide = WIDE.matcher(name.toUpperCase(Locale.ROOT)).matches();
+        return wide ? "but its characters have one byte each" : "which is not known here";
+    }
+
+    private static String doubt(String who, String name, String why, Charset used) {
+        return "The " + who + " the encoding " + name + ", " + why + "; it is read as " + used;
     }
 
     /**
@@ -95,6 +119,28 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     /** The document's text, without byte order mark. */
     public String decode(byte[] bytes) {
         return new String(bytes, skip, bytes.length - skip, charset);
+    }
+
+    /** A document's text without what its declaration says of another encoding, since it is to be written as UTF-8. */
+    String inUtf8(String text) {
+        Matcher declared = DECLARED.matcher(text);
+        boolean other = !charset.equals(StandardCharsets.UTF_8)
+                || declared.lookingAt() && !narrow(declared.group(1).strip()).equals(Optional.of(charset));
+        return other && declared.lookingAt()
+                ? text.substring(0, declared.start(1)) + "UTF-8" + text.substring(declared.end(1))
+                : text;
+    }
+
+    /**
+     * A document's bytes in UTF-8; the same array where they are that already.
+     *
+     * @param contentType the Content-Type that it came with; empty when there is none
+     */
+    public static byte[] inUtf8(byte[] bytes, String contentType) {
+        TextEncoding encoding = of(bytes, contentType);
+        return encoding.charset().equals(StandardCharsets.UTF_8)
+                ? bytes
+                : encoding.inUtf8(encoding.decode(bytes)).getBytes(StandardCharsets.UTF_8);
     }
 
     /**

@@ -3,6 +3,7 @@ package dev.mockbell.check;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
@@ -17,6 +18,7 @@ import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -59,8 +61,8 @@ class AnswerTest {
     @CsvSource({
         "200, FINE, ''",
         "202, FINE, ''",
-        "404, FAILED, status 404",
-        "500, FAILED, status 500",
+        "404, FAILED, status 404 X",
+        "500, FAILED, status 500 X",
     })
     void anEnvelopeIsAsGoodAsItsStatus(int status, Outcome outcome, String note) {
         Answer answer = answer(status, Envelope.around(SoapVersion.V11, "<r/>", List.of()), DUE);
@@ -82,11 +84,11 @@ class AnswerTest {
 
     @ParameterizedTest
     @CsvSource({
-        "200, true, FAILED, status 200 without a body, true",
+        "200, true, FAILED, status 200 X; there is no body, true",
         "202, true, FINE, '', false",
         "200, false, FINE, '', false",
         "204, false, FINE, '', false",
-        "500, false, FAILED, status 500 without a body, false",
+        "500, false, FAILED, status 500 X; there is no body, false",
     })
     void nothingIsRightWhereNothingIsDue(int status, boolean due, Outcome outcome, String note, boolean flaw) {
         Answer answer = answer(status, "", due ? DUE : Optional.empty());
@@ -95,12 +97,78 @@ class AnswerTest {
         assertThat(answer.flaw().isPresent()).isEqualTo(flaw);
     }
 
-    @Test
-    void whatIsNoEnvelopeIsSaidWithItsStatus() {
-        Answer answer = answer(502, "<html><body>down</body></html>", DUE);
+    private static Answer odd(String title, String type, String body, Header... more) {
+        List<Header> headers = new ArrayList<>(List.of(more));
+        if (!type.isEmpty()) {
+            headers.add(new Header("Content-Type", type));
+        }
+        Message response =
+                new HttpMessage(title, headers, Content.of(body.getBytes(StandardCharsets.UTF_8)), Content.NONE);
+        return Answer.of(exchange(response, ""), DUE, new Expressions());
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "502 Bad Gateway | text/html; charset=x | <html><head><title>Down &amp; out</title></head></html> | status 502 Bad Gateway; the body is a web page titled “Down & out” (text/html). What stands before",
+                "200 OK | text/html | <!DOCTYPE html><p>Hello | status 200 OK; the body is a web page (text/html).",
+                "200 OK | application/json | {\"hut\":[1,2]} | status 200 OK; the body is JSON (application/json).",
+                "404 Not Found | text/plain | No such path here | status 404 Not Found; the body is text, 17 bytes (text/plain). Check the path",
+                "200 OK | text/xml | <wrong><a>1</a></wrong> | status 200 OK; the body is XML, <wrong>, not a SOAP envelope (text/xml).",
+                "200 OK | text/xml | <a><b></a> | status 200 OK; the XML is not well-formed: ",
+                "200 OK | text/xml | <e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Bo | status 200 OK; the XML is not well-formed: ",
+                "200 OK | | <d:definitions xmlns:d='http://schemas.xmlsoap.org/wsdl/'/> | status 200 OK; the body is a WSDL, not an answer (without a type). The endpoint is a contract's address",
+                "200 OK | image/png | %PDF-1.4 1 0 obj | status 200 OK; the body is PDF, 16 bytes (image/png).",
+            })
+    void whatCameInPlaceOfAnEnvelopeIsSaidAsWhatItIs(String title, String type, String body, String words) {
+        Answer answer = odd("HTTP/1.1 " + title, type == null ? "" : type, body);
         assertThat(answer.exchange().outcome()).isEqualTo(Outcome.FAILED);
-        assertThat(answer.exchange().note()).isEqualTo("status 502, this is <html>, not a SOAP envelope");
-        assertThat(answer.flaw()).hasValueSatisfying(f -> assertThat(f).startsWith("status 502; This is <html>"));
+        assertThat(answer.flaw().orElseThrow()).startsWith(words);
+        assertThat(words).startsWith(answer.exchange().note().substring(0, 20));
+        assertThat(answer.whole()).isTrue();
+        assertThat(answer.instead()).isPresent();
+    }
+
+    @Test
+    void whereToGoAndWhatIsAskedForStandsFirst() {
+        assertThat(odd("HTTP/1.1 302 Found", "", "", new Header("Location", "/else"))
+                        .flaw())
+                .hasValueSatisfying(f -> assertThat(f)
+                        .startsWith("status 302 Found, it leads to /else; there is no body. It is followed"));
+        assertThat(odd(
+                                "HTTP/1.1 401 Unauthorized",
+                                "text/plain",
+                                "who?",
+                                new Header("WWW-Authenticate", "Basic realm=\"huts\""),
+                                new Header("WWW-Authenticate", "Digest nonce=\"1\""))
+                        .exchange()
+                        .note())
+                .startsWith(
+                        "status 401 Unauthorized, it asks for Basic realm=\"huts\" or Digest nonce=\"1\"; the body is text");
+        assertThat(odd("HTTP/1.1 407 Proxy", "", "", new Header("Proxy-Authenticate", "Basic"))
+                        .flaw())
+                .hasValueSatisfying(
+                        f -> assertThat(f).contains("the proxy asks for Basic").contains("--proxy-user"));
+        assertThat(odd("HTTP/1.1 405 No", "", "", new Header("Allow", "GET")).flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("it allows GET"));
+        assertThat(odd("HTTP/1.1 503 Busy", "", "", new Header("Retry-After", "30"))
+                        .flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("asked again after 30"));
+    }
+
+    @Test
+    void xmlThatIsNoEnvelopeIsKeptToBeShown() {
+        Answer answer = odd("HTTP/1.1 200 OK", "text/xml", "<a><b>1</b></a>");
+        assertThat(answer.content().orElseThrow().getDocumentElement().getTagName())
+                .isEqualTo("a");
+        assertThat(answer.payload()).as("no payload of a SOAP body").isEmpty();
+        assertThat(odd("HTTP/1.1 200 OK", "", "<d:definitions xmlns:d='http://schemas.xmlsoap.org/wsdl/'/>")
+                        .instead()
+                        .orElseThrow()
+                        .isContract())
+                .isTrue();
+        assertThat(answer.instead().orElseThrow().isContract()).isFalse();
     }
 
     @Test
@@ -113,6 +181,9 @@ class AnswerTest {
     @Test
     void aSecretInANoteIsNotListed() {
         Answer answer = answer(502, "<hush-hush/>", DUE).masked(Redactor.of(Map.of("key", "hush-hush")));
-        assertThat(answer.exchange().note()).startsWith("status 502, this is <").doesNotContain("hush-hush");
+        assertThat(answer.exchange().note())
+                .startsWith("status 502 X; the body is XML, <")
+                .doesNotContain("hush-hush");
+        assertThat(answer.flaw().orElseThrow()).doesNotContain("hush-hush");
     }
 }

@@ -57,7 +57,35 @@ class TextEncodingTest {
         String text = "<?xml version='1.0' encoding='" + charset + "'?><hut name='Kåld'/>";
         byte[] bytes = text.getBytes(Charset.forName(charset));
         assertThat(TextEncoding.of(bytes, "text/xml").charset()).isEqualTo(Charset.forName(charset));
-        assertThat(name(bytes, "text/xml; charset=UTF-8")).isEqualTo("Kåld");
+        assertThat(name(bytes, "text/xml")).isEqualTo("Kåld");
+    }
+
+    @Test
+    void theHeaderTellsBeforeTheDeclarationAndThatIsToldWhereTheyDiffer() {
+        byte[] bytes = "<?xml version='1.0' encoding='UTF-8'?><hut name='Kåld'/>".getBytes(StandardCharsets.ISO_8859_1);
+        String type = "text/xml; charset=ISO-8859-1";
+        assertThat(name(bytes, type)).as("RFC 7303 §3.2").isEqualTo("Kåld");
+        assertThat(TextEncoding.of(bytes, type).doubt())
+                .hasValueSatisfying(d -> assertThat(d).contains("UTF-8").contains("read as ISO-8859-1"));
+        byte[] agreeing = "<?xml version='1.0' encoding='utf8'?><a/>".getBytes(StandardCharsets.UTF_8);
+        assertThat(TextEncoding.of(agreeing, "text/xml; charset=UTF-8").doubt())
+                .as("two names of one encoding")
+                .isEmpty();
+    }
+
+    @Test
+    void aHeaderThatTheFirstBytesShowToBeWrongIsPassedOverAndTold() {
+        byte[] wide = HUT.getBytes(StandardCharsets.UTF_16LE);
+        assertThat(name(wide, "text/xml; charset=utf-8")).isEqualTo("Kåldfjell €");
+        assertThat(TextEncoding.of(wide, "text/xml; charset=utf-8").doubt())
+                .hasValueSatisfying(d -> assertThat(d).contains("utf-8").contains("wider"));
+        assertThat(TextEncoding.of(wide, "text/xml; charset=utf-16").doubt()).isEmpty();
+        byte[] narrow = HUT.getBytes(StandardCharsets.UTF_8);
+        assertThat(name(narrow, "text/xml; charset=utf-16")).isEqualTo("Kåldfjell €");
+        assertThat(TextEncoding.of(narrow, "text/xml; charset=utf-16").doubt())
+                .hasValueSatisfying(d -> assertThat(d).contains("one byte each"));
+        byte[] ebcdic = "<?xml version='1.0' encoding='IBM037'?><hut name='Kåld'/>".getBytes(Charset.forName("IBM037"));
+        assertThat(name(ebcdic, "text/xml; charset=UTF-8")).isEqualTo("Kåld");
     }
 
     @Test

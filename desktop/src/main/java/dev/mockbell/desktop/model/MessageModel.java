@@ -7,7 +7,7 @@ import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.sheet.Variant;
 import dev.mockbell.validation.MessageValidator;
-import dev.mockbell.xml.TextEncoding;
+import dev.mockbell.xml.TextFile;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -413,7 +413,10 @@ public final class MessageModel {
      * @param tell hears why it cannot be read
      */
     public void replaceByFile(Path file, Consumer<String> tell) {
-        elsewhere(() -> textOf(file), this::replaceXml, problem -> tell.accept(problem.getMessage()));
+        elsewhere(
+                () -> TextFile.read(file, "The file", MOST_FILE).strip(),
+                this::replaceXml,
+                problem -> tell.accept(problem.getMessage()));
     }
 
     /** Lays the message out anew, off the interface thread; what is not well-formed stays, and so does what has changed since. */
@@ -458,11 +461,6 @@ public final class MessageModel {
             throw new IllegalStateException(e);
         }
         done.accept(made);
-    }
-
-    private static String textOf(Path file) {
-        byte[] bytes = FileContent.bytes(file, MOST_FILE);
-        return TextEncoding.of(bytes, "").decode(bytes).strip();
     }
 
     /** Takes the last change back. */

@@ -1,0 +1,55 @@
+package dev.mockbell.exchange;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.redact.Redactor;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** The very bytes, but for what is masked. */
+class WireBytesTest {
+    private static HttpMessage message(byte[] wire) {
+        return new HttpMessage("", List.of(), Content.NONE, Content.of(wire));
+    }
+
+    private static byte[] of(byte[] wire, Redactor redactor) {
+        return new WireBytes(Optional.of(redactor)).of(message(wire)).bytes();
+    }
+
+    @Test
+    void bytesThatAreNoTextStayAsTheyCame() {
+        byte[] bytes = new byte[100_000];
+        new Random(3).nextBytes(bytes);
+        byte[] wire = ("HTTP/1.1 200 OK\r\nContent-Encoding: gzip\r\n\r\n"
+                        + new String(bytes, StandardCharsets.ISO_8859_1))
+                .getBytes(StandardCharsets.ISO_8859_1);
+        assertThat(of(wire, Redactor.USUAL)).isEqualTo(wire);
+        assertThat(new WireBytes(Optional.empty()).of(message(wire)).bytes()).isEqualTo(wire);
+    }
+
+    @Test
+    void aSecretIsMaskedAmongBytesThatAreNoTextAndTheRestStays() {
+        byte[] wire =
+                "Authorization: Basic abc\r\n\r\n\u00ff\u00fe granite-17 \u0081".getBytes(StandardCharsets.ISO_8859_1);
+        String shown = new String(of(wire, Redactor.of(Map.of("key", "granite-17"))), StandardCharsets.ISO_8859_1);
+        assertThat(shown)
+                .doesNotContain("granite")
+                .doesNotContain("abc")
+                .contains("\u00ff\u00fe ")
+                .endsWith(" \u0081");
+    }
+
+    @Test
+    void aLongMessageIsMaskedInPiecesToItsEnd() {
+        String row = "<row>granite-17</row><other>Kåld</other>\n";
+        byte[] wire = ("POST / HTTP/1.1\r\n\r\n" + row.repeat(500_000)).getBytes(StandardCharsets.UTF_8);
+        String shown = new String(of(wire, Redactor.of(Map.of("key", "granite-17"))), StandardCharsets.UTF_8);
+        assertThat(shown).doesNotContain("granite").startsWith("POST / HTTP/1.1\r\n\r\n<row>•••</row>");
+        assertThat(shown.length()).isEqualTo("POST / HTTP/1.1\r\n\r\n".length() + 500_000 * (row.length() - 7));
+    }
+}
