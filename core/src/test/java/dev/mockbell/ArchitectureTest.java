@@ -30,6 +30,7 @@ class ArchitectureTest {
             "contract",
             "soap",
             "message",
+            "compare",
             "sample",
             "sheet",
             "validation",

@@ -390,11 +390,13 @@ final class CallCommand implements Callable<Integer> {
         } else if (whole) {
             exchange.response().ifPresent(this::print);
         }
+        // what the answer is called begins with its status where it is no envelope
         boolean told = exchange.note().startsWith("status ");
         String status = exchange.status() > 0 && !told ? "status " + exchange.status() + ", " : "";
-        String note = exchange.note().isEmpty() ? "" : ", " + exchange.note();
-        console.note(status + Took.words(Duration.ofNanos(exchange.timing().total())) + ", "
-                + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes" + note);
+        String took = Took.words(Duration.ofNanos(exchange.timing().total())) + ", "
+                + exchange.response().map(r -> r.body().size()).orElse(0L) + " bytes";
+        String note = exchange.note();
+        console.note(told ? note + "; " + took : status + took + (note.isEmpty() ? "" : ", " + note));
         remarks.words().forEach(w -> console.note(w + "."));
         int beside = exchange.response().map(r -> r.attachments().size()).orElse(0);
         if (beside > 0) {

@@ -98,7 +98,7 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
             Breach first = breaches.get(0);
             String where = first.path().isEmpty() ? "" : " (" + first.path() + ")";
             String more = breaches.size() > 1 ? " and " + (breaches.size() - 1) + " more" : "";
-            words.add("Not valid against the contract: " + first.text() + where + more);
+            words.add("Not valid against the contract: " + first.text().replaceFirst("\\.$", "") + where + more);
         }
         words.addAll(others);
         return words;

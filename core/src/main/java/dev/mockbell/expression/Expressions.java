@@ -27,6 +27,7 @@ import net.sf.saxon.s9api.XdmNode;
 import net.sf.saxon.s9api.XdmValue;
 import net.sf.saxon.sxpath.IndependentContext;
 import net.sf.saxon.sxpath.XPathExpression;
+import net.sf.saxon.tree.wrapper.VirtualNode;
 import org.w3c.dom.Node;
 import org.xml.sax.InputSource;
 
@@ -124,6 +125,24 @@ public final class Expressions {
             }
             return items.size() == 1 ? items.get(0) : new XdmValue(items);
         });
+    }
+
+    /**
+     * The nodes of a wrapped tree that an expression leads to, in their order; what else it gives is passed over.
+     *
+     * @param scope on a tree of {@link #wrap}
+     * @throws Problem as {@link #evaluate}
+     */
+    public List<Node> nodes(String xpath, Scope scope) {
+        List<Node> nodes = new ArrayList<>();
+        for (XdmItem item : evaluate(xpath, scope)) {
+            if (item instanceof XdmNode node
+                    && node.getUnderlyingNode() instanceof VirtualNode wrapped
+                    && wrapped.getRealNode() instanceof Node real) {
+                nodes.add(real);
+            }
+        }
+        return nodes;
     }
 
     /** The effective boolean value of an expression (XPath 3.1 §2.4.3); it fails as {@link #evaluate} does. */

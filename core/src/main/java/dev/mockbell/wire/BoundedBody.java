@@ -4,15 +4,27 @@ import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import org.apache.hc.client5.http.async.methods.AbstractBinResponseConsumer;
-import org.apache.hc.core5.http.ContentType;
+import java.util.List;
+import org.apache.hc.core5.concurrent.FutureCallback;
+import org.apache.hc.core5.http.EntityDetails;
+import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpResponse;
+import org.apache.hc.core5.http.nio.AsyncResponseConsumer;
+import org.apache.hc.core5.http.nio.CapacityChannel;
+import org.apache.hc.core5.http.protocol.HttpContext;
 
-/** Takes an answer whose body, decompressed, may have at most so many bytes. */
-final class BoundedBody extends AbstractBinResponseConsumer<BoundedBody.Taken> {
+/**
+ * Takes an answer whose body may have at most so many bytes. What its head says of the body is not looked at, so that an
+ * answer with an unknown charset, or a Content-Type that is none, is an answer.
+ */
+final class BoundedBody implements AsyncResponseConsumer<BoundedBody.Taken> {
+    /** What is kept of an answer that is larger than may be taken. */
+    static final long KEPT = 16L << 20;
+
     private final long most;
     private final ContentSink body = new ContentSink();
     private HttpResponse head;
+    private FutureCallback<Taken> hearing;
 
     BoundedBody(long most) {
         this.most = most;
@@ -26,22 +38,32 @@ final class BoundedBody extends AbstractBinResponseConsumer<BoundedBody.Taken> {
         private static final long serialVersionUID = 1L;
 
         TooLarge(long most) {
-            super("The answer is larger than the limit of " + most + " bytes");
+            super("The answer is larger than the limit of " + most + " bytes; what it began with is kept");
         }
     }
 
     @Override
-    protected void start(HttpResponse response, ContentType type) {
+    public void consumeResponse(
+            HttpResponse response, EntityDetails entity, HttpContext context, FutureCallback<Taken> callback) {
         head = response;
+        hearing = callback;
+        if (entity == null) {
+            callback.completed(new Taken(head, body.content()));
+        }
     }
 
     @Override
-    protected int capacityIncrement() {
-        return 64 * 1024;
+    public void informationResponse(HttpResponse response, HttpContext context) {
+        // an interim answer says nothing that a call is about
     }
 
     @Override
-    protected void data(ByteBuffer from, boolean endOfStream) throws IOException {
+    public void updateCapacity(CapacityChannel channel) throws IOException {
+        channel.update(Integer.MAX_VALUE);
+    }
+
+    @Override
+    public void consume(ByteBuffer from) throws IOException {
         if (body.size() + from.remaining() > most) {
             throw new TooLarge(most);
         }
@@ -51,8 +73,15 @@ final class BoundedBody extends AbstractBinResponseConsumer<BoundedBody.Taken> {
     }
 
     @Override
-    protected Taken buildResult() {
-        return new Taken(head, body.content());
+    public void streamEnd(List<? extends Header> trailers) {
+        hearing.completed(new Taken(head, body.content()));
+    }
+
+    @Override
+    public void failed(Exception cause) {
+        if (hearing != null) {
+            hearing.failed(cause);
+        }
     }
 
     @Override

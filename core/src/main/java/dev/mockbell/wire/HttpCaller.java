@@ -263,7 +263,7 @@ public final class HttpCaller implements AutoCloseable {
         // with what the body is coded as, when that could not be undone
         Optional<Message> received = response != null
                 ? Optional.of(WireHead.read(taken.received(), response.body()).orElseGet(() -> fallback(response)))
-                : failure instanceof BoundedBody.TooLarge ? Optional.empty() : WireHead.broken(taken.received());
+                : WireHead.broken(failure instanceof BoundedBody.TooLarge ? start(taken.received()) : taken.received());
         Optional<CallFailure> why = Optional.ofNullable(failure).map(f -> CallFailure.of(f, request, by, taken));
         return new CallResult(
                 started,
@@ -273,6 +273,11 @@ public final class HttpCaller implements AutoCloseable {
                 Untrusted.secured(session),
                 why.map(CallFailure::words),
                 why.map(CallFailure::next).orElse(""));
+    }
+
+    /** Of an answer that has no end the beginning is kept. */
+    private static Content start(Content received) {
+        return received.slice(0, Math.min(received.size(), BoundedBody.KEPT));
     }
 
     /** The request's body before it was coded for the way; as it went out when that is none of the known codings. */
