@@ -31,6 +31,7 @@ class ArchitectureTest {
             "soap",
             "message",
             "compare",
+            "table",
             "sample",
             "sheet",
             "validation",
