@@ -179,6 +179,9 @@ final class CallCommand implements Callable<Integer> {
     private Securing securing = new Securing();
 
     @Mixin
+    private Taking taking = new Taking();
+
+    @Mixin
     private SecretsTo secretsTo = new SecretsTo();
 
     CallCommand(Console console) {
@@ -187,6 +190,7 @@ final class CallCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
+        taking.check();
         try (CommandCore core = new CommandCore(reading)) {
             CompletableFuture<Void> warm =
                     copy == null ? core.parts().warmUp() : CompletableFuture.completedFuture(null);
@@ -250,7 +254,10 @@ final class CallCommand implements Callable<Integer> {
             print(exchange, answer.whole(), remarks, unmasked ? null : redactor);
             save(exchange);
             int code = exitCode(exchange);
-            return code == 0 && strict && !remarks.isEmpty() ? 1 : code;
+            int taken = taking.isAsked() && answer.whole()
+                    ? taking.take(answer, core.parts().expressions(), scope, console, json, strict)
+                    : 0;
+            return code == 0 ? strict && !remarks.isEmpty() ? 1 : taken : code;
         }
     }
 
@@ -380,7 +387,9 @@ final class CallCommand implements Callable<Integer> {
      * @param redactor masks credentials; null for the very bytes
      */
     private void print(Exchange exchange, boolean whole, Remarks remarks, Redactor redactor) {
-        if (json) {
+        if (taking.isAsked() && !wire) {
+            // what is taken out of the answer stands in its place
+        } else if (json) {
             console.json(json(exchange, remarks, redactor));
         } else if (wire) {
             WireBytes bytes = new WireBytes(Optional.ofNullable(redactor));

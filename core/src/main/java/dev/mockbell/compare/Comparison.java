@@ -33,7 +33,7 @@ public final class Comparison {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     private final Set<Node> leftOut;
-    private final Map<Element, Long> hashes = new IdentityHashMap<>();
+    private final Map<Element, Hash> hashes = new IdentityHashMap<>();
     private final List<Difference> differences = new ArrayList<>();
     private final Map<Difference.Kind, Integer> counts = new EnumMap<>(Difference.Kind.class);
     private final Map<Node, String> changed = new IdentityHashMap<>();
@@ -73,24 +73,42 @@ public final class Comparison {
         }
     }
 
-    private long hash(Element element) {
-        long hash = name(element).hashCode() * 0x9E3779B97F4A7C15L;
+    /**
+     * What an element says.
+     *
+     * @param loose equal also where only white space differs, by which like is paired with like
+     * @param exact equal where nothing is to be told
+     */
+    private record Hash(long loose, long exact) {
+        Hash with(long looser, long exacter) {
+            return new Hash(mixed(loose * 31 + looser), mixed(exact * 31 + exacter));
+        }
+    }
+
+    private Hash hash(Element element) {
         long attributes = 0;
         for (Attr attr : attributes(element)) {
             // in whatever order
-            attributes +=
-                    mixed(name(attr).hashCode() * 31L + attr.getValue().strip().hashCode());
+            attributes += mixed(name(attr).hashCode() * 31L + attr.getValue().hashCode());
         }
-        hash = mixed(hash + attributes);
+        long start = name(element).hashCode() * 0x9E3779B97F4A7C15L + attributes;
+        Hash hash = new Hash(mixed(start), mixed(start));
         StringBuilder text = new StringBuilder();
+        boolean elements = false;
         for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
             if (n instanceof Element child) {
-                hash = leftOut.contains(child) ? hash : mixed(hash * 31 + hash(child));
+                elements = true;
+                if (!leftOut.contains(child)) {
+                    Hash below = hash(child);
+                    hash = hash.with(below.loose, below.exact);
+                }
             } else if (n instanceof Text t) {
                 text.append(t.getData());
             }
         }
-        hash = mixed(hash * 31 + text.toString().strip().hashCode());
+        // white space between elements says nothing, and in a value it is told
+        String all = elements && text.toString().isBlank() ? "" : text.toString();
+        hash = hash.with(normal(all).hashCode(), all.hashCode());
         hashes.put(element, hash);
         return hash;
     }
@@ -178,7 +196,7 @@ public final class Comparison {
         Map<Element, Element> pairs = new IdentityHashMap<>();
         others.forEach((name, list) -> {
             List<Element> like = old.getOrDefault(name, List.of());
-            Alignment alignment = Alignment.of(like, list, hashes::get, key(like, list));
+            Alignment alignment = Alignment.of(like, list, e -> hashes.get(e).loose(), key(like, list));
             for (int j = 0; j < list.size(); j++) {
                 Element now = list.get(j);
                 String at = path + "/" + newSteps.get(now);
@@ -188,7 +206,7 @@ public final class Comparison {
                     more.add(now);
                 } else {
                     pairs.put(now, like.get(place));
-                    if (!hashes.get(now).equals(hashes.get(like.get(place)))) {
+                    if (hashes.get(now).exact() != hashes.get(like.get(place)).exact()) {
                         compare(like.get(place), now, at);
                     }
                 }
@@ -308,7 +326,12 @@ public final class Comparison {
     }
 
     private static String normal(String text) {
-        return text.strip().replaceAll("\\s+", " ");
+        boolean plain = true;
+        for (int i = 0; i < text.length() && plain; i++) {
+            char c = text.charAt(i);
+            plain = c > ' ' || c == ' ' && i > 0 && i < text.length() - 1 && text.charAt(i - 1) != ' ';
+        }
+        return plain ? text : text.strip().replaceAll("\\s+", " ");
     }
 
     /** The first few values in an element, for a line. */

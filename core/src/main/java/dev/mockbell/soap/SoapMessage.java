@@ -65,7 +65,12 @@ public record SoapMessage(
         return Xml.parse(content, contentType, name, XmlLimits.MESSAGE);
     }
 
-    private static SoapMessage of(Document document, String name) {
+    /**
+     * Reads the envelope that a document is.
+     *
+     * @throws Problem when it is none
+     */
+    public static SoapMessage of(Document document, String name) {
         Element root = document.getDocumentElement();
         Optional<SoapVersion> version = SoapVersion.ofNamespace(root.getNamespaceURI());
         if (version.isEmpty() || !"Envelope".equals(root.getLocalName())) {

@@ -6,7 +6,7 @@ import com.fasterxml.jackson.databind.SequenceWriter;
 import com.fasterxml.jackson.dataformat.csv.CsvGenerator;
 import com.fasterxml.jackson.dataformat.csv.CsvMapper;
 import com.fasterxml.jackson.dataformat.csv.CsvSchema;
-import dev.mockbell.problem.Problem;
+import dev.mockbell.file.AtomicFile;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -15,9 +15,7 @@ import java.io.Writer;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -46,24 +44,10 @@ public final class TableWriter {
     /**
      * Writes a table to a file, whole or not at all, in place of one that is there.
      *
-     * @throws Problem when it cannot be written
+     * @throws dev.mockbell.problem.Problem when it cannot be written
      */
     public static void write(Table table, Form form, Path file) {
-        Path whole = file.toAbsolutePath();
-        Path beside = whole.resolveSibling(whole.getFileName() + ".part");
-        try {
-            try (OutputStream out = Files.newOutputStream(beside)) {
-                write(table, form, out);
-            }
-            Files.move(beside, whole, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The table cannot be written: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the path and its permissions.",
-                    e);
-        }
+        AtomicFile.write(file.toAbsolutePath(), text(table, form));
     }
 
     /** A table as text. */

@@ -54,6 +54,7 @@ class ComparisonTest {
                 "<a x='1'/> | <a/> | /a/@x: gone, 1",
                 "<a/> | <a y='3'/> | /a/@y: more, 3",
                 "<a><b>1 2</b></a> | <a><b> 1   2 </b></a> | /a/b: spaced otherwise",
+                "<a><b>1</b></a> | <a><b> 1</b></a> | /a/b: spaced otherwise",
                 "<a><b/><c/></a> | <a><c/><b/></a> | /a/b: stands elsewhere",
                 "<a><b>1</b><b>2</b></a> | <a><b>2</b><b>1</b></a> | /a/b[2]: stands elsewhere",
                 "<a>one<b/>two</a> | <a>one<b/>three</a> | /a: onetwo → onethree",
