@@ -11,6 +11,8 @@ import dev.mockbell.soap.EnvelopeScan;
 import dev.mockbell.soap.NoEnvelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.validation.MessageValidator;
+import dev.mockbell.validation.MessageValidator.Breach;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.util.List;
@@ -23,7 +25,7 @@ import org.w3c.dom.Document;
  *
  * @param outline what the contract says the answer holds; empty for a one-way operation
  * @param whole whether an answer came to its end
- * @param soap the envelope; empty when there is none
+ * @param soap the envelope; empty when there is none. Its tree is without the payload, which is in {@code content}
  * @param instead what came in its place; empty when nothing is due or the envelope is there
  * @param flaw why there is no envelope, sentences; empty when there is one or none is due
  * @param content the payload as a document of its own; empty when there is none
@@ -61,7 +63,8 @@ public record Answer(
             judged = soap.fault()
                     .map(f -> exchange.withOutcome(Outcome.FAULT, f.title()))
                     .orElse(judged);
-            Optional<Document> content = soap.payloadDocument();
+            boolean one = outline.filter(MessageOutline::isWholeBody).isEmpty();
+            Optional<Document> content = one ? soap.takePayload() : soap.payloadDocument();
             Optional<XdmNode> payload = content.map(expressions::wrap);
             return new Answer(
                     judged, outline, true, Optional.of(soap), Optional.empty(), Optional.empty(), content, payload);
@@ -142,6 +145,16 @@ public record Answer(
     /** The same answer, its exchange with a number or another outcome. */
     public Answer with(Exchange other) {
         return new Answer(other, outline, whole, soap, instead, flaw, content, payload);
+    }
+
+    /** What of the body, or of a fault's detail, breaks the contract; nothing where that does not say what is due. */
+    public List<Breach> breaches() {
+        if (outline.isEmpty() || soap.isEmpty()) {
+            return List.of();
+        }
+        MessageValidator validator = new MessageValidator(outline.get().schemas());
+        boolean one = fault().isEmpty() && content.isPresent() && !outline.get().isWholeBody();
+        return one ? validator.validate(outline.get(), content.get()) : validator.validate(outline.get(), soap.get());
     }
 
     public Optional<SoapFault> fault() {

@@ -3,7 +3,6 @@ package dev.mockbell.check;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.validation.MessageValidator.Breach;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -107,9 +106,7 @@ public final class Checker {
         if (answer.outline().isEmpty() || answer.soap().isEmpty()) {
             return CheckResult.passed(check.title(), "no body is due", "");
         }
-        MessageValidator validator = new MessageValidator(answer.outline().get().schemas());
-        List<Breach> breaches =
-                validator.validate(answer.outline().get(), answer.soap().get());
+        List<Breach> breaches = answer.breaches();
         if (breaches.isEmpty()) {
             return CheckResult.passed(check.title(), "", "");
         }

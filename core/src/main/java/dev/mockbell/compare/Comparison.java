@@ -33,14 +33,16 @@ public final class Comparison {
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     private final Set<Node> leftOut;
-    private final Map<Element, Hash> hashes = new IdentityHashMap<>();
+    private final Map<Element, Hash> hashes;
     private final List<Difference> differences = new ArrayList<>();
     private final Map<Difference.Kind, Integer> counts = new EnumMap<>(Difference.Kind.class);
     private final Map<Node, String> changed = new IdentityHashMap<>();
     private final Set<Node> more = Collections.newSetFromMap(new IdentityHashMap<>());
 
-    private Comparison(Set<Node> leftOut) {
+    private Comparison(Set<Node> leftOut, int elements) {
         this.leftOut = leftOut;
+        // growing it step by step costs more than all the rest
+        this.hashes = new IdentityHashMap<>(elements);
     }
 
     /**
@@ -49,7 +51,7 @@ public final class Comparison {
      * @param leftOut nodes of either that are not compared, with all below them
      */
     public static Comparison of(Element before, Element now, Set<Node> leftOut) {
-        Comparison made = new Comparison(leftOut);
+        Comparison made = new Comparison(leftOut, count(before) + count(now));
         if (!name(before).equals(name(now))) {
             made.found(
                     Difference.Kind.CHANGED,
@@ -58,12 +60,21 @@ public final class Comparison {
                     name(now).toString());
             made.more.add(now);
         } else if (!leftOut.contains(before) && !leftOut.contains(now)) {
-            made.hash(before);
-            made.hash(now);
-            made.compare(before, now, "/" + now.getLocalName());
+            long was = made.hash(before).exact();
+            if (was != made.hash(now).exact()) {
+                made.compare(before, now, "/" + now.getLocalName());
+            }
         }
         made.hashes.clear();
         return made;
+    }
+
+    private static int count(Element element) {
+        int count = 1;
+        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
+            count += n instanceof Element child ? count(child) : 0;
+        }
+        return count;
     }
 
     private void found(Difference.Kind kind, String path, String before, String now) {

@@ -20,6 +20,7 @@ final class XsElement implements ElementDecl {
     private final QName name;
     private volatile TypeDef type;
     private volatile List<Identity> identities;
+    private volatile String documentation;
 
     XsElement(Schemas schemas, XSElementDeclaration xs) {
         this.schemas = schemas;
@@ -122,8 +123,14 @@ final class XsElement implements ElementDecl {
 
     @Override
     public String documentation() {
-        String own = Documentation.of(xs.getAnnotations());
-        return own.isEmpty() ? type().documentation() : own;
+        String known = documentation;
+        if (known == null) {
+            // an annotation is XML to be parsed, and every row asks
+            String own = Documentation.of(xs.getAnnotations());
+            known = own.isEmpty() ? type().documentation() : own;
+            documentation = known;
+        }
+        return known;
     }
 
     @Override

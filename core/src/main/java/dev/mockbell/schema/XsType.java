@@ -27,6 +27,7 @@ final class XsType implements TypeDef {
     private final XSTypeDefinition xs;
     private volatile List<AttributeDecl> attributes;
     private volatile Optional<Particle> particle;
+    private volatile String documentation;
 
     XsType(Schemas schemas, XSTypeDefinition xs) {
         this.schemas = schemas;
@@ -243,9 +244,14 @@ final class XsType implements TypeDef {
 
     @Override
     public String documentation() {
-        return xs instanceof XSComplexTypeDefinition complex
-                ? Documentation.of(complex.getAnnotations())
-                : Documentation.of(((XSSimpleTypeDefinition) xs).getAnnotations());
+        String known = documentation;
+        if (known == null) {
+            known = xs instanceof XSComplexTypeDefinition complex
+                    ? Documentation.of(complex.getAnnotations())
+                    : Documentation.of(((XSSimpleTypeDefinition) xs).getAnnotations());
+            documentation = known;
+        }
+        return known;
     }
 
     @Override

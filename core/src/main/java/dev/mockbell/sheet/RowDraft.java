@@ -72,13 +72,14 @@ final class RowDraft {
     }
 
     RowDraft over(List<SheetRow> given) {
-        children = List.copyOf(given);
+        children = given instanceof LaterRows ? given : List.copyOf(given);
         return this;
     }
 
     SheetRow at(Target target) {
         boolean optional = occurs.optional() && kind != Kind.WILDCARD;
-        Tally tally = Tally.of(label, state, optional, problem, children);
+        List<SheetRow> counted = children instanceof LaterRows ? List.of() : children;
+        Tally tally = Tally.of(label, state, optional, problem, counted);
         return new SheetRow(
                 id,
                 kind,

@@ -25,11 +25,15 @@ final class RowLayout {
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
+    /** So many of a kind are laid out with all that is in them. */
+    private static final int FEW = 200;
+
     private final SheetRows rows;
     private final Schemas schemas;
     private final RowIds ids;
     private final RowValues values;
     private final RowJudge judge;
+    private final boolean templated;
     private final Map<TypeDef, Optional<SheetShape.Places>> models = new IdentityHashMap<>();
 
     /** @param rows gives the rows of the elements below, which may be there already */
@@ -37,6 +41,7 @@ final class RowLayout {
         this.rows = rows;
         this.schemas = schemas;
         this.ids = ids;
+        this.templated = templated;
         this.values = new RowValues(templated);
         this.judge = new RowJudge(schemas, values);
     }
@@ -63,13 +68,11 @@ final class RowLayout {
         RowValues.Look look = values.look(type);
         String nil = element.getAttributeNS(XSI, "nil").strip();
         State state = "true".equals(nil) || "1".equals(nil) ? State.NIL : State.PRESENT;
-        List<SheetRow> children = new ArrayList<>();
-        attributes(type, element, children);
         boolean text = type.content() == TypeDef.Content.TEXT;
         boolean any = type.isAny() && Xml.children(element).isEmpty();
-        if (!text && !any && state != State.NIL) {
-            content(type, element, ids.of(element), children);
-        }
+        boolean holds = !text && !any && state != State.NIL;
+        List<SheetRow> children =
+                holds && isLater(seat) ? new LaterRows(() -> below(type, element, true)) : below(type, element, holds);
         String value = text || any ? element.getTextContent() : "";
         boolean ownId = seat.occurs().repeats() || target.parent() == null;
         return new RowDraft(
@@ -88,8 +91,30 @@ final class RowLayout {
                 .at(target.typed(look.simple()));
     }
 
+    private List<SheetRow> below(TypeDef type, Element element, boolean holds) {
+        List<SheetRow> children = new ArrayList<>();
+        attributes(type, element, children);
+        if (holds) {
+            content(type, element, ids.of(element), children);
+        }
+        return children;
+    }
+
+    /** What is only looked at need not be judged, so that what is below one of very many is laid out when it is opened. */
+    private boolean isLater(Seat seat) {
+        return !templated && seat.count() > FEW;
+    }
+
     private SheetRow undeclared(Seat seat, Element element, Target target) {
         String id = ids.of(element);
+        boolean leaf = Xml.children(element).isEmpty();
+        if (!leaf && isLater(seat)) {
+            return undeclared(seat, id, element, target, false, new LaterRows(() -> free(element, id)));
+        }
+        return undeclared(seat, id, element, target, leaf, free(element, id));
+    }
+
+    private List<SheetRow> free(Element element, String id) {
         Cursor cursor = new Cursor(element, id, e -> false);
         boolean leaf = cursor.next() == null;
         List<SheetRow> children = new ArrayList<>();
@@ -102,6 +127,11 @@ final class RowLayout {
         if (!leaf) {
             texts(element.getLastChild(), element, true, children);
         }
+        return children;
+    }
+
+    private static SheetRow undeclared(
+            Seat seat, String id, Element element, Target target, boolean leaf, List<SheetRow> children) {
         return new RowDraft(id, leaf ? Kind.VALUE : Kind.UNKNOWN, element.getLocalName())
                 .value(leaf ? element.getTextContent() : "")
                 .type(seat.standing().words())

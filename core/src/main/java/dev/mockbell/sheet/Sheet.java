@@ -9,6 +9,7 @@ import dev.mockbell.xml.XmlLimits;
 import java.util.List;
 import java.util.Optional;
 import org.w3c.dom.Document;
+import org.w3c.dom.Node;
 
 /**
  * A message as a typed outline that is edited in place. The XML tree is the truth: the rows show it against the contract,
@@ -50,6 +51,38 @@ public final class Sheet {
     /** As {@link #open(MessageOutline, String)}, for a message that was received: a brace in it is a brace. */
     public static Sheet openReceived(MessageOutline outline, String text) {
         return open(outline, text, false);
+    }
+
+    /**
+     * As {@link #openReceived(MessageOutline, String)}, for a tree, which becomes the sheet's.
+     *
+     * @throws Problem when it is nested more than 500 deep
+     */
+    public static Sheet openReceived(MessageOutline outline, Document document) {
+        if (isDeeper(document)) {
+            throw Problem.input("The message is nested more than " + DEEPEST + " deep", null, "Look at it as XML.");
+        }
+        return new Sheet(new SheetTree(outline, document, false));
+    }
+
+    private static boolean isDeeper(Document document) {
+        int depth = 0;
+        Node at = document.getFirstChild();
+        while (at != null && at != document) {
+            if (at.getFirstChild() != null) {
+                at = at.getFirstChild();
+                if (++depth > DEEPEST) {
+                    return true;
+                }
+                continue;
+            }
+            while (at != document && at.getNextSibling() == null) {
+                at = at.getParentNode();
+                depth--;
+            }
+            at = at == document ? null : at.getNextSibling();
+        }
+        return false;
     }
 
     private static Sheet open(MessageOutline outline, String text, boolean templated) {

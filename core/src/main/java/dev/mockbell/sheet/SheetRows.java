@@ -23,7 +23,7 @@ final class SheetRows {
 
     private final RowLayout layout;
     /** The row that each element had when it was laid out last. */
-    private final Map<Node, Laid> laid = new IdentityHashMap<>();
+    private final Map<Node, Laid> laid;
 
     /** Elements that have changed since, and in which of the elements right in them: {@link #ANYWHERE} or some. */
     private final Map<Node, Set<Node>> stale = new IdentityHashMap<>();
@@ -39,7 +39,9 @@ final class SheetRows {
 
     private record Flaw(String why, boolean tooFew) {}
 
-    SheetRows(Schemas schemas, RowIds ids, boolean templated) {
+    /** @param expected about how many elements there are */
+    SheetRows(Schemas schemas, RowIds ids, int expected, boolean templated) {
+        this.laid = new IdentityHashMap<>(expected);
         this.layout = new RowLayout(this, schemas, ids, templated);
     }
 

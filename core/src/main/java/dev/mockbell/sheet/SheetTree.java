@@ -21,7 +21,7 @@ import org.w3c.dom.Node;
 final class SheetTree {
     private final MessageOutline outline;
     private final Document document;
-    private final RowIds ids = new RowIds();
+    private final RowIds ids;
     private final SheetRows rows;
     private final WrittenXml written;
     private Optional<SheetRow> root;
@@ -30,7 +30,24 @@ final class SheetTree {
         this.outline = outline;
         this.document = document;
         this.written = new WrittenXml(document);
-        this.rows = new SheetRows(outline.schemas(), ids, templated);
+        int elements = elements(document);
+        this.ids = new RowIds(elements);
+        this.rows = new SheetRows(outline.schemas(), ids, elements, templated);
+    }
+
+    private static int elements(Node root) {
+        int count = 0;
+        Node at = root;
+        while (at != null) {
+            count += at instanceof Element ? 1 : 0;
+            Node next = at.getFirstChild();
+            while (next == null && at != root) {
+                next = at.getNextSibling();
+                at = next == null ? at.getParentNode() : at;
+            }
+            at = next;
+        }
+        return count;
     }
 
     MessageOutline outline() {

@@ -110,20 +110,38 @@ public record SoapMessage(
                 .map(SoapMessage::alone);
     }
 
+    /**
+     * As {@link #payloadDocument()}, taken out of the envelope, which is left without it. Nothing is copied, which counts where
+     * a message is large.
+     */
+    public Optional<Document> takePayload() {
+        return payload.map(p -> {
+            declareInherited(p, p);
+            Document alone = Xml.newDocument();
+            alone.appendChild(alone.adoptNode(p));
+            return alone;
+        });
+    }
+
     private static Document alone(Element element) {
         Document alone = Xml.newDocument();
         Element copy = (Element) alone.importNode(element, true);
         alone.appendChild(copy);
-        for (Node n = element.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
+        declareInherited(element, copy);
+        return alone;
+    }
+
+    /** Declares on an element what is declared around another. */
+    private static void declareInherited(Element from, Element to) {
+        for (Node n = from.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
             NamedNodeMap attributes = e.getAttributes();
             for (int i = 0; i < attributes.getLength(); i++) {
                 Attr a = (Attr) attributes.item(i);
-                if (XMLNS.equals(a.getNamespaceURI()) && !copy.hasAttribute(a.getName())) {
-                    copy.setAttributeNS(XMLNS, a.getName(), a.getValue());
+                if (XMLNS.equals(a.getNamespaceURI()) && !to.hasAttribute(a.getName())) {
+                    to.setAttributeNS(XMLNS, a.getName(), a.getValue());
                 }
             }
         }
-        return alone;
     }
 
     /** The payload as text of its own; empty for an empty body. */

@@ -10,6 +10,7 @@ import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.Comparator;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /** What the values of a column are. They are written as XML Schema does (Part 2, §3.2). */
 public enum Type implements Choice {
@@ -22,8 +23,8 @@ public enum Type implements Choice {
     WHOLE("whole", "whole") {
         @Override
         Comparable<?> read(String text) {
-            if (!text.matches("[-+]?\\d{1,40}")) {
-                throw new NumberFormatException(text);
+            if (!WHOLE_FORM.matcher(text).matches()) {
+                throw UNLIKE;
             }
             return new BigInteger(text.startsWith("+") ? text.substring(1) : text);
         }
@@ -31,8 +32,8 @@ public enum Type implements Choice {
     DECIMAL("decimal", "decimal") {
         @Override
         Comparable<?> read(String text) {
-            if (!text.matches("[-+]?(\\d{1,60}(\\.\\d{0,60})?|\\.\\d{1,60})([eE][-+]?\\d{1,3})?")) {
-                throw new NumberFormatException(text);
+            if (!DECIMAL_FORM.matcher(text).matches()) {
+                throw UNLIKE;
             }
             return new BigDecimal(text);
         }
@@ -43,34 +44,40 @@ public enum Type implements Choice {
             return switch (text) {
                 case "true", "1" -> true;
                 case "false", "0" -> false;
-                default -> throw new IllegalArgumentException(text);
+                default -> throw UNLIKE;
             };
         }
     },
     DATE("date", "date") {
         @Override
         Comparable<?> read(String text) {
-            return LocalDate.parse(text);
+            return LocalDate.parse(dated(text, '-'));
         }
     },
     TIME("time", "time") {
         @Override
         Comparable<?> read(String text) {
-            return LocalTime.parse(text);
+            return LocalTime.parse(dated(text, ':'));
         }
     },
     DATE_TIME("date-time", "date and time") {
         @Override
         Comparable<?> read(String text) {
-            return LocalDateTime.parse(text);
+            return LocalDateTime.parse(dated(text, '-'));
         }
     },
     MOMENT("moment", "date and time with zone") {
         @Override
         Comparable<?> read(String text) {
-            return OffsetDateTime.parse(text);
+            return OffsetDateTime.parse(dated(text, '-'));
         }
     };
+
+    private static final IllegalArgumentException UNLIKE = new Unlike();
+    private static final Pattern WHOLE_FORM = Pattern.compile("[-+]?\\d{1,40}");
+    private static final Pattern DECIMAL_FORM =
+            Pattern.compile("[-+]?(\\d{1,60}(\\.\\d{0,60})?|\\.\\d{1,60})([eE][-+]?\\d{1,3})?");
+    private static final Pattern NAMED_FORM = Pattern.compile("[-+]?0\\d.*");
 
     private final String code;
     private final String title;
@@ -81,6 +88,17 @@ public enum Type implements Choice {
     }
 
     abstract Comparable<?> read(String text);
+
+    /** Refuses at a glance what the library would make a costly exception of. */
+    private static String dated(String text, char sign) {
+        boolean may = text.length() > 4
+                && Character.isDigit(text.charAt(text.charAt(0) == '-' ? 1 : 0))
+                && text.indexOf(sign) > 0;
+        if (!may) {
+            throw UNLIKE;
+        }
+        return text;
+    }
 
     @Override
     public String code() {
@@ -106,23 +124,44 @@ public enum Type implements Choice {
         }
     }
 
+    /** A text is none of a type, which is no error and asked very often. */
+    private static final class Unlike extends IllegalArgumentException {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        public Throwable fillInStackTrace() {
+            return this;
+        }
+    }
+
     /** What all of some texts are, the narrowest type that holds; text where there are none. */
     static Type of(Iterable<String> texts) {
         boolean[] out = new boolean[values().length];
+        out[TEXT.ordinal()] = true;
+        int left = out.length - 1;
         boolean any = false;
         for (String text : texts) {
+            if (left == 0) {
+                break;
+            }
             if (text == null || text.equals(Table.NIL) || text.isBlank()) {
                 continue;
             }
             any = true;
+            String value = text.strip();
             // 007 is a name, and so is 1 for yes
-            boolean named = text.strip().matches("[-+]?0\\d.*");
+            boolean named = NAMED_FORM.matcher(value).matches();
             for (Type type : values()) {
                 int i = type.ordinal();
-                out[i] |= type != TEXT
-                        && (named && type.isNumber() || type.value(text).isEmpty());
+                boolean not = !out[i]
+                        && (named && type.isNumber()
+                                || type == BOOLEAN && value.length() == 1
+                                || type.value(value).isEmpty());
+                if (not) {
+                    out[i] = true;
+                    left--;
+                }
             }
-            out[BOOLEAN.ordinal()] |= text.strip().length() == 1;
         }
         if (!any) {
             return TEXT;

@@ -1,11 +1,9 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.check.Answer;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.MessageText;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.SuiteRunner;
-import dev.mockbell.xml.XmlText;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.IntegerProperty;
@@ -39,13 +37,10 @@ public final class AnswerFaces {
     }
 
     private static String laidOut(SuiteRunner.Called of) {
-        Answer answer = of.answer();
-        return answer.soap()
-                .map(s -> XmlText.laidOut(s.document()))
-                .orElseGet(() -> answer.exchange()
-                        .response()
-                        .map(r -> MessageText.toLookAt(Optional.empty()).body(r))
-                        .orElse(answer.exchange().note()));
+        Exchange exchange = of.answer().exchange();
+        return exchange.response()
+                .map(r -> MessageText.toLookAt(Optional.empty()).body(r))
+                .orElse(exchange.note());
     }
 
     /** The bytes of both sides, as text; empty while it is being made. */
