@@ -8,7 +8,6 @@ import dev.mockbell.xml.TextEncoding;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -28,19 +27,9 @@ public record MessageText(Optional<Redactor> redactor, int most) {
         return new MessageText(redactor, TO_LOOK_AT);
     }
 
-    /** Every byte that went over the connection. */
+    /** Every byte that went over the connection; in hex what is no text. */
     public String wire(Message message) {
-        String text = new String(message.wire().start(most), StandardCharsets.UTF_8);
-        return redactor.map(r -> r.wire(text)).orElse(text) + leftOut(message.wire());
-    }
-
-    /** The bytes of both sides, or why there is no answer. */
-    public String wires(Exchange exchange) {
-        String answer = exchange.response()
-                .map(this::wire)
-                .orElseGet(() -> "(no answer: "
-                        + redactor.map(r -> r.text(exchange.note())).orElse(exchange.note()) + ")");
-        return wire(exchange.request()).stripTrailing() + "\n\n" + answer;
+        return WireText.of(message, redactor, most).bytes();
     }
 
     /** The message itself, laid out where it is XML; its first line where it has no body. */

@@ -3,6 +3,7 @@ package dev.mockbell.exchange;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
 import dev.mockbell.redact.Redactor;
+import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -10,8 +11,12 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /**
  * What went over the connection, byte for byte, but for what is masked.
@@ -25,40 +30,117 @@ public record WireBytes(Optional<Redactor> redactor) {
     /** A piece ends behind an element or a line that ends within so many of its last bytes, lest it cut a value in two. */
     private static final int SEAM = 64 << 10;
 
+    private static final int LONGEST_HEAD = 256 << 10;
+
     /** The bytes of one side. */
     public Content of(Message message) {
         Content wire = message.wire();
         if (redactor.isEmpty() || wire.isEmpty()) {
             return wire;
         }
-        if (wire.size() <= PIECE) {
-            return masked(wire.bytes(), redactor.get()::wire).map(Content::of).orElse(wire);
+        Content shown = masked(wire, redactor.get()::wire);
+        return veil(message, shown).orElse(shown);
+    }
+
+    /**
+     * What stands in place of a body whose coding hides a secret: compressed, it would still be there for whoever unpacks it,
+     * and where chunks cut it in two it is not found.
+     *
+     * @param shown the wire, masked
+     * @return nothing when there is no such secret
+     */
+    private Optional<Content> veil(Message message, Content shown) {
+        List<String> codings = codings(message);
+        if (redactor.isEmpty() || codings.isEmpty() || message.body().isEmpty()) {
+            return Optional.empty();
+        }
+        Content body = masked(message.body(), redactor.get()::message);
+        boolean compressed = codings.stream().anyMatch(c -> !c.equals("chunked"));
+        boolean hidden = compressed ? body != message.body() : marks(body) > marks(shown);
+        if (!hidden) {
+            return Optional.empty();
+        }
+        String words = "(a body of " + (message.wire().size() - headLength(message.wire())) + " bytes, "
+                + String.join(", ", codings) + ", which holds a secret: it is not shown masked)";
+        byte[] head = message.wire().start((int) headLength(message.wire()));
+        byte[] masked = masked(head, redactor.get()::wire).orElse(head);
+        return Optional.of(Content.joined(Content.of(masked), Content.of(words.getBytes(StandardCharsets.UTF_8))));
+    }
+
+    /** What was done to the body for the way, in order (RFC 9110 §8.4, RFC 9112 §6.1); empty for nothing. */
+    static List<String> codings(Message message) {
+        return message.headers().stream()
+                .filter(h -> h.name().equalsIgnoreCase("Content-Encoding")
+                        || h.name().equalsIgnoreCase("Transfer-Encoding"))
+                .sorted(Comparator.comparing(h -> h.name().toLowerCase(Locale.ROOT)))
+                .flatMap(h -> Stream.of(h.value().split(",")))
+                .map(c -> c.strip().toLowerCase(Locale.ROOT))
+                .filter(c -> !c.isEmpty() && !c.equals("identity"))
+                .toList();
+    }
+
+    /** Where the body begins; everything, when there is none. */
+    static long headLength(Content wire) {
+        byte[] start = wire.start(LONGEST_HEAD);
+        for (int i = 3; i < start.length; i++) {
+            if (start[i] == '\n' && start[i - 1] == '\r' && start[i - 2] == '\n' && start[i - 3] == '\r') {
+                return i + 1L;
+            }
+        }
+        return start.length;
+    }
+
+    private static long marks(Content content) {
+        byte[] mark = Redactor.MASK.getBytes(StandardCharsets.UTF_8);
+        long count = 0;
+        try (InputStream in = new BufferedInputStream(content.open())) {
+            int at = 0;
+            for (int b = in.read(); b >= 0; b = in.read()) {
+                at = b == (mark[at] & 0xFF) ? at + 1 : b == (mark[0] & 0xFF) ? 1 : 0;
+                if (at == mark.length) {
+                    count++;
+                    at = 0;
+                }
+            }
+        } catch (IOException e) {
+            throw Content.unreadable(e);
+        }
+        return count;
+    }
+
+    /** The same content when there is nothing to mask. */
+    private Content masked(Content content, UnaryOperator<String> mask) {
+        if (content.size() <= PIECE) {
+            return masked(content.bytes(), mask).map(Content::of).orElse(content);
         }
         try {
-            return inPieces(wire, redactor.get());
+            return inPieces(content, mask);
         } catch (IOException e) {
             throw Content.unreadable(e);
         }
     }
 
-    private static Content inPieces(Content wire, Redactor redactor) throws IOException {
+    private Content inPieces(Content content, UnaryOperator<String> first) throws IOException {
         ContentSink sink = new ContentSink();
-        try (InputStream in = wire.open()) {
-            UnaryOperator<String> mask = redactor::wire;
+        boolean changed = false;
+        try (InputStream in = content.open()) {
+            UnaryOperator<String> mask = first;
             byte[] held = new byte[0];
             while (true) {
                 byte[] come = in.readNBytes(PIECE - held.length);
                 byte[] piece = Arrays.copyOf(held, held.length + come.length);
                 System.arraycopy(come, 0, piece, held.length, come.length);
                 if (piece.length == 0) {
-                    return sink.content();
+                    return changed ? sink.content() : content;
                 }
                 int end = come.length == 0 ? piece.length : seam(piece);
                 byte[] part = Arrays.copyOf(piece, end);
-                sink.write(masked(part, mask).orElse(part));
+                Optional<byte[]> hidden = masked(part, mask);
+                changed |= hidden.isPresent();
+                sink.write(hidden.orElse(part));
                 held = Arrays.copyOfRange(piece, end, piece.length);
                 // the head was in the first
-                mask = redactor::message;
+                mask = redactor.get()::message;
             }
         }
     }
@@ -73,7 +155,7 @@ public record WireBytes(Optional<Redactor> redactor) {
     }
 
     /** Empty when there is nothing to mask. */
-    private static Optional<byte[]> masked(byte[] bytes, UnaryOperator<String> mask) {
+    static Optional<byte[]> masked(byte[] bytes, UnaryOperator<String> mask) {
         Charset charset = isUtf8(bytes) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1;
         String text = new String(bytes, charset);
         String shown = mask.apply(text);

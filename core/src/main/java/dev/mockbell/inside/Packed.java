@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.zip.GZIPInputStream;
+import java.util.zip.InflaterInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 
@@ -64,6 +65,34 @@ public final class Packed {
         } catch (IOException e) {
             throw spoilt("gzip", e);
         }
+    }
+
+    /**
+     * What gzip (RFC 1952) or zlib (RFC 1950) holds up to where it is spoilt.
+     *
+     * @param most how many bytes are taken out
+     * @return nothing when not one byte comes out, or when it is neither
+     */
+    public static Optional<Content> asFarAsItGoes(Content content, long most) {
+        byte[] start = content.start(2);
+        boolean gzip = start.length == 2 && start[0] == 0x1F && (start[1] & 0xFF) == 0x8B;
+        boolean zlib =
+                start.length == 2 && (start[0] & 0x0F) == 8 && ((start[0] & 0xFF) << 8 | start[1] & 0xFF) % 31 == 0;
+        if (!gzip && !zlib) {
+            return Optional.empty();
+        }
+        ContentSink sink = new ContentSink();
+        try (InputStream in =
+                gzip ? new GZIPInputStream(content.open(), STEP) : new InflaterInputStream(content.open())) {
+            byte[] piece = new byte[512];
+            int count;
+            while (sink.size() < most && (count = in.read(piece)) >= 0) {
+                sink.write(piece, 0, (int) Math.min(count, most - sink.size()));
+            }
+        } catch (IOException spoilt) {
+            // what came out before is all there is
+        }
+        return sink.size() == 0 ? Optional.empty() : Optional.of(sink.content());
     }
 
     /**

@@ -1,20 +1,28 @@
 package dev.mockbell.project;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.content.Header;
 import dev.mockbell.file.FileName;
+import dev.mockbell.suite.Baseline;
 import dev.mockbell.suite.Case;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
 
 /** A case as YAML; its body lies beside it as XML. */
 final class CaseFile {
     private CaseFile() {}
 
-    static Case read(ObjectNode node, String contract, String operation, String id, String body) {
+    /** @param baseline gives the text of the answer that is the baseline; asked only where there is one */
+    static Case read(
+            ObjectNode node, String contract, String operation, String id, String body, Supplier<String> baseline) {
         List<Header> headers = new ArrayList<>();
         node.path("headers")
                 .forEach(h -> headers.add(
@@ -38,9 +46,27 @@ final class CaseFile {
                 node.path("security").asText(""),
                 DeliveryFile.read(node.path("delivery")),
                 DeliveryFile.parts(node.path("parts")),
+                baseline(node.path("baseline"), baseline),
                 VariableFile.read(node.path("variables")),
                 List.copyOf(checks),
                 List.copyOf(captures));
+    }
+
+    private static Optional<Baseline> baseline(JsonNode node, Supplier<String> text) {
+        if (!node.isObject()) {
+            return Optional.empty();
+        }
+        List<String> leftOut = new ArrayList<>();
+        node.path("leaveOut").forEach(p -> leftOut.add(p.asText()));
+        return Optional.of(new Baseline(taken(node.path("taken").asText()), leftOut, text.get()));
+    }
+
+    private static Instant taken(String text) {
+        try {
+            return Instant.parse(text);
+        } catch (DateTimeParseException byHand) {
+            return Instant.EPOCH;
+        }
     }
 
     static void write(Case kept, ObjectNode node) {
@@ -58,6 +84,11 @@ final class CaseFile {
         }
         DeliveryFile.write(kept.delivery(), node);
         DeliveryFile.write(kept.parts(), node);
+        kept.baseline().ifPresent(b -> {
+            ObjectNode baseline = node.putObject("baseline");
+            baseline.put("taken", b.taken().toString());
+            b.leftOut().forEach(baseline.putArray("leaveOut")::add);
+        });
         VariableFile.write(kept.variables(), node.putObject("variables"));
         ArrayNode checks = node.putArray("checks");
         kept.checks().forEach(c -> c.accept(new CheckFile(checks.addObject())));

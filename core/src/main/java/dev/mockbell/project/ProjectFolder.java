@@ -47,6 +47,18 @@ final class ProjectFolder {
         return inside.held(operation(kept).resolve(FileName.of(kept.id()) + ".xml"));
     }
 
+    /** The answer that a case's answers are held against. */
+    Path baseline(Case kept) {
+        return baseline(kept.contract(), kept.operation(), kept.id());
+    }
+
+    Path baseline(String contract, String operation, String id) {
+        return inside.held(part("baselines")
+                .resolve(FileName.of(contract))
+                .resolve(FileName.of(operation))
+                .resolve(FileName.of(id) + ".xml"));
+    }
+
     private Path operation(Case kept) {
         return part("cases").resolve(FileName.of(kept.contract())).resolve(FileName.of(kept.operation()));
     }

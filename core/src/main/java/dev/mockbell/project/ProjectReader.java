@@ -168,13 +168,21 @@ final class ProjectReader {
         String name = file.getFileName().toString();
         Path body = folder.held(
                 file.resolveSibling(name.substring(0, name.length() - ProjectFolder.YAML.length()) + ".xml"));
+        String contract = FileName.name(operation.getParent().getFileName().toString());
+        String key = node.path("operation")
+                .asText(FileName.name(operation.getFileName().toString()));
         return CaseFile.read(
-                node,
-                FileName.name(operation.getParent().getFileName().toString()),
-                node.path("operation")
-                        .asText(FileName.name(operation.getFileName().toString())),
-                id(file),
-                text(body));
+                node, contract, key, id(file), text(body), () -> baseline(folder.baseline(contract, key, id(file))));
+    }
+
+    /** A case is worth more than what it was compared with. */
+    private String baseline(Path file) {
+        try {
+            return TextFile.read(file, "The baseline's file", MOST_BODY);
+        } catch (Problem unreadable) {
+            troubles.add(unreadable.getMessage());
+            return "";
+        }
     }
 
     private MockPlan mock(Path file) {

@@ -169,7 +169,7 @@ public final class ProjectStore {
         }
     }
 
-    /** Writes a case: its body as XML, the rest as YAML beside it. */
+    /** Writes a case: its body as XML, the rest as YAML beside it, its baseline among the baselines. */
     public void saveCase(Path project, Case kept) {
         ProjectFolder folder = new ProjectFolder(project);
         ObjectNode node = yaml.object();
@@ -180,14 +180,22 @@ public final class ProjectStore {
             yaml.read(file, FileKind.CASE);
         }
         AtomicFile.write(folder.caseBody(kept), kept.body());
+        // one that could not be read is left as it is
+        kept.baseline()
+                .filter(b -> !b.xml().isEmpty())
+                .ifPresent(b -> AtomicFile.write(folder.baseline(kept), b.xml()));
         yaml.write(file, node, FileKind.CASE);
+        if (kept.baseline().isEmpty()) {
+            delete(folder.baseline(kept));
+        }
     }
 
-    /** Deletes a case's two files. */
+    /** Deletes a case's files. */
     public void deleteCase(Path project, Case kept) {
         ProjectFolder folder = new ProjectFolder(project);
         delete(folder.caseFile(kept));
         delete(folder.caseBody(kept));
+        delete(folder.baseline(kept));
     }
 
     private static void delete(Path file) {

@@ -14,6 +14,7 @@ import dev.mockbell.request.RequestText;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 
 /**
@@ -29,6 +30,7 @@ import java.util.function.Consumer;
  * @param security the name of the security profile; empty to go by the environment
  * @param delivery how its request is delivered
  * @param parts files that go with it
+ * @param baseline an answer that its answers are held against
  * @param variables values of the case's own; captures and known values of a run come before them
  */
 public record Case(
@@ -44,6 +46,7 @@ public record Case(
         String security,
         Delivery delivery,
         List<PartText> parts,
+        Optional<Baseline> baseline,
         List<Variable> variables,
         List<Check> checks,
         List<Capture> captures) {
@@ -72,6 +75,7 @@ public record Case(
                 "",
                 Delivery.USUAL,
                 List.of(),
+                Optional.empty(),
                 List.of(),
                 checks,
                 captures);
@@ -172,6 +176,10 @@ public record Case(
         return with(d -> d.parts = List.copyOf(list));
     }
 
+    public Case withBaseline(Optional<Baseline> other) {
+        return with(d -> d.baseline = other);
+    }
+
     public Case withVariables(List<Variable> list) {
         return with(d -> d.variables = List.copyOf(list));
     }
@@ -204,6 +212,7 @@ public record Case(
         private String security;
         private Delivery delivery;
         private List<PartText> parts;
+        private Optional<Baseline> baseline;
         private List<Variable> variables;
         private List<Check> checks;
         private List<Capture> captures;
@@ -221,6 +230,7 @@ public record Case(
             security = from.security;
             delivery = from.delivery;
             parts = from.parts;
+            baseline = from.baseline;
             variables = from.variables;
             checks = from.checks;
             captures = from.captures;
@@ -240,6 +250,7 @@ public record Case(
                     security,
                     delivery,
                     parts,
+                    baseline,
                     variables,
                     checks,
                     captures);

@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 
 /** Runs suites, step by step, carrying captures along. A step that fails does not keep later ones from being tried. */
@@ -114,6 +115,15 @@ public final class SuiteRunner {
      * @throws Problem when the request cannot be made
      */
     public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
+        return call(kept, name, origin, scope, stop, answer -> {});
+    }
+
+    /**
+     * As {@link #call(Case, String, String, Scope, StopSignal)}.
+     *
+     * @param came hears of the answer once it is read and before it is judged, on the calling thread
+     */
+    public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop, Consumer<Answer> came) {
         CallSetup setup = CallSetup.of(bench, kept, scope);
         Sent sent = caller.send(caller.prepare(setup), origin, stop);
         // what the server said before it was told who is there, and what led elsewhere, is kept too
@@ -121,6 +131,7 @@ public final class SuiteRunner {
         Answer answer = sent.answer(
                         MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()), expressions)
                 .masked(scope.redactor());
+        came.accept(answer);
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
         Exchange onLedger = keep.apply(verdict.on(answer.exchange()));
         StepResult shown = verdict.result(name, onLedger, scope.redactor());

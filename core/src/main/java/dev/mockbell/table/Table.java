@@ -46,10 +46,11 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
     /**
      * A row.
      *
+     * @param number its place in the message, from 1, among the rows that the condition left
      * @param element what it was made of
      * @param values by the paths of columns; what is left out has none
      */
-    public record Row(Element element, Map<String, String> values) {
+    public record Row(int number, Element element, Map<String, String> values) {
         /** The value in a column; null when it is left out. */
         public String value(Column column) {
             return values.get(column.path());
@@ -72,7 +73,7 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
         for (Element element : wanted) {
             Map<String, String> values = new HashMap<>();
             fields(element, "", 0, values, names);
-            rows.add(new Row(element, values));
+            rows.add(new Row(rows.size() + 1, element, values));
         }
         List<Column> columns = columns(shape.columns(), names, rows);
         Shape known = shape.with(columns);

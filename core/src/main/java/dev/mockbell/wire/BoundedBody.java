@@ -38,7 +38,7 @@ final class BoundedBody implements AsyncResponseConsumer<BoundedBody.Taken> {
         private static final long serialVersionUID = 1L;
 
         TooLarge(long most) {
-            super("The answer is larger than the limit of " + most + " bytes; what it began with is kept");
+            super("The answer is larger than the limit of " + most + " bytes");
         }
     }
 

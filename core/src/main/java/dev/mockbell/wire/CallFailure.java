@@ -58,7 +58,7 @@ record CallFailure(String words, String next) {
             return new CallFailure(problem.what(), "");
         }
         if (failure instanceof BoundedBody.TooLarge) {
-            return new CallFailure(failure.getMessage(), "");
+            return new CallFailure(failure.getMessage(), "What it began with is kept.");
         }
         if (failure instanceof ProxyRefused) {
             return new CallFailure(

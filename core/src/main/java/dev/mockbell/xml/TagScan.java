@@ -175,4 +175,48 @@ public final class TagScan {
         }
         return List.copyOf(open);
     }
+
+    /**
+     * The names on the way to the element that an offset is in, as an XPath, with a position where others of the name stand
+     * beside it; empty outside of all, and where an element does not end.
+     */
+    public Optional<String> pathAt(int offset) {
+        Deque<Tag> way = new ArrayDeque<>(openAt(offset));
+        at(offset)
+                .filter(t -> t.kind == Kind.EMPTY || t.kind == Kind.OPEN)
+                .filter(t -> way.isEmpty() || way.peekLast().start < t.start)
+                .ifPresent(way::addLast);
+        if (way.isEmpty() || way.stream().anyMatch(t -> t.partner < 0)) {
+            return Optional.empty();
+        }
+        StringBuilder path = new StringBuilder();
+        Tag around = null;
+        for (Tag tag : way) {
+            path.append('/').append(local(tag.name));
+            if (around != null) {
+                path.append(position(around, tag));
+            }
+            around = tag;
+        }
+        return Optional.of(path.toString());
+    }
+
+    private static String local(String name) {
+        return name.substring(name.indexOf(':') + 1);
+    }
+
+    private String position(Tag around, Tag tag) {
+        int like = 0;
+        int own = 0;
+        int i = tags.get(around.partner).partner + 1;
+        while (i < around.partner) {
+            Tag child = tags.get(i);
+            if (local(child.name).equals(local(tag.name))) {
+                like++;
+                own = child.start == tag.start ? like : own;
+            }
+            i = Math.max(i, child.partner) + 1;
+        }
+        return like > 1 ? "[" + own + "]" : "";
+    }
 }

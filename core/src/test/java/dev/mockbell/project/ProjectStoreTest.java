@@ -21,6 +21,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Delivery;
 import dev.mockbell.request.PartText;
 import dev.mockbell.soap.Addressing;
+import dev.mockbell.suite.Baseline;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
@@ -33,6 +34,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -75,6 +77,7 @@ class ProjectStoreTest {
                     .inliningUpTo(12)
                     .with(new Delivery.Waiting(1.5, 2, 30)),
             List.of(new PartText("map", "parts/map.png", "image/png"), new PartText("a", "b", "")),
+            Optional.of(new Baseline(Instant.parse("2027-02-14T10:00:00Z"), List.of("//at", "/a/b[2]"), "<right/>")),
             List.of(new Variable("x", "012", false), new Variable("token", "", true)),
             List.of(
                     new Check.Valid(),
@@ -468,5 +471,25 @@ class ProjectStoreTest {
                     .singleElement()
                     .satisfies(p -> assertThat(p).content().startsWith("no ledger"));
         }
+    }
+
+    @Test
+    void aBaselineLiesInAFileOfItsOwnGoesWithItsCaseAndIsLeftAloneWhenItCannotBeRead() throws IOException {
+        store.create(folder, "P");
+        store.saveContract(folder, "stay", "Stay", stay, Instant.EPOCH);
+        store.saveCase(folder, kept);
+        Path file = folder.resolve("baselines/stay/Book/two-nights.xml");
+        assertThat(file).hasContent("<right/>");
+        Files.write(file, new byte[] {'<', (byte) 0xE5, '>'});
+        Project read = store.open(folder);
+        assertThat(read.troubles()).anySatisfy(t -> assertThat(t).contains("The baseline's file has bytes"));
+        assertThat(read.cases()).as("the case is there all the same").hasSize(1);
+        store.saveCase(folder, read.cases().get(0));
+        assertThat(Files.readAllBytes(file)).hasSize(3);
+        store.saveCase(folder, kept.withBaseline(Optional.empty()));
+        assertThat(file).doesNotExist();
+        store.saveCase(folder, kept);
+        store.deleteCase(folder, kept);
+        assertThat(file).doesNotExist();
     }
 }

@@ -74,4 +74,16 @@ class TagScanTest {
             assertThat(scan.openAt(text.length())).isNotNull();
         }
     }
+
+    @Test
+    void thePathOfWhereOneIsHasPositionsWhereLikeStandsBeside() {
+        String text = "<!-- in front --><s:a xmlns:s='u'><b/><c><d>1</d></c><c><d>2</d><e/></c></s:a>";
+        TagScan scan = TagScan.of(text);
+        assertThat(scan.pathAt(text.indexOf("1<"))).contains("/a/c[1]/d");
+        assertThat(scan.pathAt(text.indexOf("2<"))).contains("/a/c[2]/d");
+        assertThat(scan.pathAt(text.indexOf("<e/>") + 1)).contains("/a/c[2]/e");
+        assertThat(scan.pathAt(text.indexOf("<b/>") + 1)).contains("/a/b");
+        assertThat(scan.pathAt(0)).isEmpty();
+        assertThat(TagScan.of("<a><b>").pathAt(5)).isEmpty();
+    }
 }

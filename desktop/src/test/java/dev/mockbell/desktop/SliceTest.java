@@ -67,8 +67,9 @@ class SliceTest extends OnDesktop {
         assertThat(called().answer().exchange().status()).isEqualTo(200);
         assertThat(called().result().verdict()).isEqualTo(Verdict.PASSED);
         assertThat(hand.text("#status")).isEqualTo("200 OK");
-        hand.await("the wire", () -> !desktop.models.call().faces().wire().isEmpty());
-        assertThat(Hand.on(() -> desktop.models.call().faces().wire()))
+        hand.await(
+                "the wire", () -> !desktop.models.call().faces().wire().bytes().isEmpty());
+        assertThat(Hand.on(() -> desktop.models.call().faces().wire().bytes()))
                 .contains("POST /peaks HTTP/1.1")
                 .contains("SOAPAction: \"urn:climb\"")
                 .contains("<p:fee>60</p:fee>");

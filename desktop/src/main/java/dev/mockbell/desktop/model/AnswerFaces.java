@@ -1,13 +1,28 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.check.Answer;
+import dev.mockbell.check.Remarks;
+import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.MessageText;
+import dev.mockbell.exchange.WireBytes;
+import dev.mockbell.exchange.WireText;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
+import org.w3c.dom.Attr;
+import org.w3c.dom.Document;
+import org.w3c.dom.Node;
 
 /** The faces of the last answer besides its sheet, worked out when they are looked at. */
 public final class AnswerFaces {
@@ -15,18 +30,56 @@ public final class AnswerFaces {
     private final CallModel call;
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private final Derived<Same<SuiteRunner.Called>, String> laidOut;
-    private final Derived<Wire, String> wires;
-    private final Derived<Same<Exchange>, Boolean> masking;
+    private final Derived<Wanted, Wire> wires;
+    private final Derived<Same<Answer>, Remarks> remarks;
 
     AnswerFaces(Desk desk, CallModel call) {
         this.desk = desk;
         this.call = call;
         this.laidOut = new Derived<>(desk.tasks(), 4, c -> laidOut(c.thing()), desk::tell);
-        this.wires = new Derived<>(desk.tasks(), 4, Wire::text, desk::tell);
-        this.masking = new Derived<>(desk.tasks(), 4, e -> isMasking(e.thing()), desk::tell);
-        for (Derived<?, ?> face : List.of(laidOut, wires, masking)) {
+        this.wires = new Derived<>(
+                desk.tasks(), 4, w -> Wire.of(w.exchange().thing(), desk.redactor(), w.masked()), desk::tell);
+        this.remarks = new Derived<>(desk.tasks(), 4, a -> Remarks.of(a.thing()), desk::tell);
+        for (Derived<?, ?> face : List.of(laidOut, wires, remarks)) {
             face.changesProperty().addListener((o, was, now) -> changes.set(changes.get() + 1));
         }
+    }
+
+    /** What is wrong with the answer that came; empty while that is being found out, and without an answer. */
+    public Optional<Remarks> remarks() {
+        return Optional.ofNullable(call.calledProperty().get())
+                .map(SuiteRunner.Called::answer)
+                .flatMap(a -> remarks.of(new Same<>(a)));
+    }
+
+    /** Where in a text of XML an XPath leads to. A path from the root may begin at the envelope or at its payload. */
+    public void find(String text, String xpath, Consumer<List<Integer>> lines, Consumer<Problem> failed) {
+        Scope scope = call.lookingScope();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Document document = Xml.parse(text, "answer", XmlLimits.MESSAGE);
+                            Expressions expressions = desk.expressions().looking();
+                            Scope looking = scope.on(expressions.wrap(document));
+                            List<Node> found = expressions.nodes(xpath, looking);
+                            boolean fromRoot = xpath.startsWith("/") && !xpath.startsWith("//");
+                            if (found.isEmpty() && fromRoot) {
+                                found = expressions.nodes("/*:Envelope/*:Body" + xpath, looking);
+                            }
+                            return found.stream()
+                                    .map(n -> Xml.placeOf(n instanceof Attr a ? a.getOwnerElement() : n)
+                                            .line())
+                                    .toList();
+                        },
+                        lines,
+                        failed);
+    }
+
+    /** Lets go of the faces of an answer that is not shown any more. */
+    void forget() {
+        laidOut.forget();
+        wires.forget();
+        remarks.forget();
     }
 
     /** The whole envelope of the last answer, laid out; empty while that is being done. */
@@ -43,42 +96,65 @@ public final class AnswerFaces {
                 .orElse(exchange.note());
     }
 
-    /** The bytes of both sides, as text; empty while it is being made. */
-    public String wire() {
-        return call.exchange().flatMap(e -> wires.of(wireOf(e))).orElse("");
-    }
+    /**
+     * Both sides as they went over the connection.
+     *
+     * @param bytes of request and answer, in hex where they are no text
+     * @param decoded what they came to where that is something else; empty when it is not
+     * @param how what was undone of the answer, or of the request; empty for nothing
+     * @param masks whether there is something to mask
+     */
+    public record Wire(String bytes, String decoded, String how, boolean masks) {
+        private static final Wire NONE = new Wire("", "", "", false);
 
-    /** Whether what {@link #wire} shows has something to mask. */
-    public boolean isMasking() {
-        return call.exchange().flatMap(e -> masking.of(new Same<>(e))).orElse(false);
-    }
-
-    private boolean isMasking(Exchange e) {
-        String shown = MessageText.toLookAt(Optional.of(desk.redactor())).wires(e);
-        return !shown.equals(MessageText.toLookAt(Optional.empty()).wires(e));
-    }
-
-    private Wire wireOf(Exchange e) {
-        return new Wire(new Same<>(e), desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty());
-    }
-
-    /** A thing by itself, not by what it holds: equality of whole messages would cost more than what is asked for. */
-    private record Same<T>(T thing) {
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Same<?> same && same.thing == thing;
+        static Wire of(Exchange exchange, Redactor redactor, boolean masked) {
+            Wire hidden = shown(exchange, Optional.of(redactor));
+            Wire open = shown(exchange, Optional.empty());
+            Wire wanted = masked ? hidden : open;
+            return new Wire(wanted.bytes, wanted.decoded, wanted.how, !hidden.equals(open));
         }
 
-        @Override
-        public int hashCode() {
-            return System.identityHashCode(thing);
+        private static Wire shown(Exchange exchange, Optional<Redactor> redactor) {
+            WireText sent = WireText.of(exchange.request(), redactor, MessageText.TO_LOOK_AT);
+            Optional<WireText> came = exchange.response().map(r -> WireText.of(r, redactor, MessageText.TO_LOOK_AT));
+            String why = redactor.map(r -> r.text(exchange.note())).orElse(exchange.note());
+            String bytes = sent.bytes().stripTrailing() + "\n\n"
+                    + came.map(WireText::bytes).orElse("(no answer: " + why + ")");
+            Optional<WireText> coded = came.filter(c -> !c.how().isEmpty());
+            // what was asked is seen in Request; only what is coded of it is not
+            return new Wire(
+                    bytes,
+                    coded.map(WireText::decoded).orElse(sent.decoded()),
+                    coded.map(WireText::how).orElse(sent.how().isEmpty() ? "" : "the request, " + sent.how()),
+                    false);
         }
     }
 
-    private record Wire(Same<Exchange> exchange, Optional<Redactor> redactor) {
-        String text() {
-            return MessageText.toLookAt(redactor).wires(exchange.thing());
-        }
+    private record Wanted(Same<Exchange> exchange, boolean masked) {}
+
+    /** The bytes of both sides; nothing while that is being made, and without an answer. */
+    public Wire wire() {
+        return call.exchange()
+                .flatMap(e ->
+                        wires.of(new Wanted(new Same<>(e), desk.maskedProperty().get())))
+                .orElse(Wire.NONE);
+    }
+
+    /** Writes the very bytes that came to a file, in place of one that is there; masked while the window masks. */
+    public void saveWire(Path file) {
+        Exchange exchange = call.exchange().orElseThrow();
+        Optional<Redactor> redactor = desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Content bytes = exchange.response()
+                                    .map(r -> new WireBytes(redactor).of(r))
+                                    .orElse(Content.NONE);
+                            FileContent.write(bytes, file);
+                            return bytes.size();
+                        },
+                        size -> desk.tell(Notice.good("Wrote " + size + " bytes to " + file.getFileName() + ".")),
+                        desk::tell);
     }
 
     /** Grows when one of the faces of the answer has come. */

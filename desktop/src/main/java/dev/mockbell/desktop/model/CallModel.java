@@ -1,6 +1,5 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.check.Answer;
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
@@ -13,20 +12,20 @@ import dev.mockbell.request.PartText;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
-import dev.mockbell.sheet.RowPaths;
-import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.soap.Addressing;
-import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.task.StopSignal;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -34,21 +33,39 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.w3c.dom.Document;
 
 /** The call station: the cases of an operation, the request being edited, and what came back. */
 public final class CallModel {
     private static final long REST = 400;
 
+    /** Bytes of answers whose trees are held; each takes some twenty of memory. */
+    private static final long MOST_HELD = 16 << 20;
+
+    /**
+     * An answer as it is shown.
+     *
+     * @param before the payload of the one before it
+     */
+    private record Came(SuiteRunner.Called called, Shown shown, Optional<Document> before) {
+        long size() {
+            return called.answer()
+                    .exchange()
+                    .response()
+                    .map(r -> r.body().size())
+                    .orElse(0L);
+        }
+    }
+
     private final Desk desk;
     private final MessageModel request;
-    private final MessageModel response;
+    private final ReceivedModel response = new ReceivedModel();
     private final ObservableList<Case> cases = FXCollections.observableArrayList();
     private final ObjectProperty<Case> current = new SimpleObjectProperty<>();
     private final ObjectProperty<SuiteRunner.Called> called = new SimpleObjectProperty<>();
     private final BooleanProperty waiting = new SimpleBooleanProperty();
-    private final Map<String, SuiteRunner.Called> lastOf = new HashMap<>();
+    private final Map<String, Came> lastOf = new LinkedHashMap<>(16, 0.75f, true);
     private final Map<String, Integer> calls = new HashMap<>();
-    private final Map<String, String> previous = new HashMap<>();
     private final Map<String, String> captured = new HashMap<>();
     private final ExpressionValues values;
     private final CaseActions actions;
@@ -59,6 +76,9 @@ public final class CallModel {
     private final EarlierResults earlier;
     private final CalledEndpoint endpoint;
     private final AnswerFaces faces;
+    private final AnswerTable table;
+    private final InsideModel inside;
+    private final ComparedModel compared;
     private final RequestPreview preview;
     private final CheckEdits checks;
     private final List<Runnable> settling = new ArrayList<>();
@@ -69,7 +89,6 @@ public final class CallModel {
     public CallModel(Desk desk, MocksModel mocks) {
         this.desk = desk;
         this.request = MessageModel.edited(desk.tasks());
-        this.response = MessageModel.received(desk.tasks());
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
         this.security = new SecurityModel(desk, this);
@@ -80,6 +99,10 @@ public final class CallModel {
         this.earlier = new EarlierResults(desk);
         this.endpoint = new CalledEndpoint(desk, this, mocks);
         this.faces = new AnswerFaces(desk, this);
+        this.table = new AnswerTable(desk, this);
+        this.inside = new InsideModel(desk);
+        this.compared = new ComparedModel(desk, this);
+        inside.chipsProperty().addListener((o, was, now) -> response.touched());
         this.preview = new RequestPreview(desk, this);
         this.checks = new CheckEdits(desk, this);
         request.onEdited(this::keepBody);
@@ -101,8 +124,23 @@ public final class CallModel {
     }
 
     /** The answer, which is only looked at. */
-    public MessageModel response() {
+    public ReceivedModel response() {
         return response;
+    }
+
+    /** Repeated elements of the answer as a table. */
+    public AnswerTable table() {
+        return table;
+    }
+
+    /** What values of the answer hold of their own. */
+    public InsideModel inside() {
+        return inside;
+    }
+
+    /** The answer held against others. */
+    public ComparedModel compared() {
+        return compared;
     }
 
     /** What expressions of the request give now. */
@@ -182,7 +220,9 @@ public final class CallModel {
 
     /** The last result of a case in this session. */
     public Optional<StepResult> lastResult(Case kept) {
-        return Optional.ofNullable(lastOf.get(kept.reference())).map(SuiteRunner.Called::result);
+        return Optional.ofNullable(lastOf.get(kept.reference()))
+                .map(Came::called)
+                .map(SuiteRunner.Called::result);
     }
 
     private void show(OperationPlace place) {
@@ -222,7 +262,8 @@ public final class CallModel {
         values.forget();
         request.open(requestOutline(place), kept.body());
         headers.refresh();
-        show(lastOf.get(kept.reference()));
+        inside.close();
+        show(lastOf.get(kept.reference()), false);
     }
 
     MessageOutline requestOutline(OperationPlace place) {
@@ -380,25 +421,61 @@ public final class CallModel {
         waiting.set(true);
         SuiteRunner runner = desk.runner();
         Scope scope = scope();
+        MessageOutline nothingDue =
+                MessageOutline.empty(desk.placeProperty().get().contract().contract());
         desk.tasks()
                 .run(
-                        () -> runner.call(kept, kept.title(), kept.title(), scope, stop),
-                        result -> {
+                        () -> called(runner, kept, scope, stop, nothingDue),
+                        came -> {
                             waiting.set(false);
-                            remember(kept);
-                            lastOf.put(kept.reference(), result);
-                            calls.merge(kept.reference(), 1, Integer::sum);
-                            captured.putAll(result.captured());
-                            values.forget();
-                            if (current.get() != null
-                                    && current.get().reference().equals(kept.reference())) {
-                                show(result);
-                            }
+                            took(kept, came);
                         },
                         problem -> {
                             waiting.set(false);
                             desk.tell(problem, this::sendOrStop);
                         });
+    }
+
+    /** An answer with its rows, which are laid out while it is judged. */
+    private static Came called(SuiteRunner runner, Case kept, Scope scope, StopSignal stop, MessageOutline nothingDue) {
+        List<CompletableFuture<Shown>> laying = new ArrayList<>();
+        SuiteRunner.Called called = runner.call(
+                kept,
+                kept.title(),
+                kept.title(),
+                scope,
+                stop,
+                answer -> laying.add(CompletableFuture.supplyAsync(() -> Shown.of(answer, nothingDue))));
+        return new Came(called, laying.get(0).join(), Optional.empty());
+    }
+
+    private void took(Case kept, Came came) {
+        String reference = kept.reference();
+        Optional<Document> before = Optional.ofNullable(lastOf.get(reference))
+                .flatMap(c -> c.called().answer().content())
+                .filter(d -> came.size() < MOST_HELD);
+        lastOf.put(reference, new Came(came.called(), came.shown(), before));
+        letGo(reference);
+        calls.merge(reference, 1, Integer::sum);
+        captured.putAll(came.called().captured());
+        values.forget();
+        if (current.get() != null && current.get().reference().equals(reference)) {
+            inside.close();
+            show(lastOf.get(reference), true);
+        }
+    }
+
+    /** Trees of answers take much room, so that those of cases which were looked at long ago go; the ledger has the answers. */
+    private void letGo(String newest) {
+        long held = 0;
+        List<String> names = new ArrayList<>(lastOf.keySet());
+        Collections.reverse(names);
+        for (String name : names) {
+            held += lastOf.get(name).size();
+            if (held > MOST_HELD && !name.equals(newest)) {
+                lastOf.remove(name);
+            }
+        }
     }
 
     /** How often the current case has been called in this session. */
@@ -411,46 +488,33 @@ public final class CallModel {
         return desk.bench().variables(current.get()).with(captured);
     }
 
-    private void remember(Case kept) {
-        boolean shown = current.get() != null && current.get().reference().equals(kept.reference());
-        if (shown && lastOf.containsKey(kept.reference())) {
-            previous.clear();
-            if (!response.lines().isEmpty()) {
-                RowPaths.of(response.lines().get(0).row()).each((row, path) -> {
-                    if (row.children().isEmpty()) {
-                        previous.put(path, row.value());
-                    }
-                });
-            }
-        }
+    /** What is needed of the contract for an XPath over the answer. */
+    Scope lookingScope() {
+        OperationPlace place = desk.placeProperty().get();
+        return place == null
+                ? Scope.EMPTY
+                : Scope.EMPTY.withPrefixes(place.contract().contract().prefixes());
     }
 
-    /** What stood in the row's place in the answer before this one; empty when nothing did. */
-    public Optional<String> previous(SheetRow row) {
-        return Optional.ofNullable(previous.get(row.path()));
+    /** The payload of the answer before the last one of the current case; empty when there is none. */
+    Optional<Document> before() {
+        return Optional.ofNullable(current.get())
+                .map(c -> lastOf.get(c.reference()))
+                .flatMap(Came::before)
+                .filter(d -> d.getDocumentElement() != null);
     }
 
     /** The rows are there before anybody hears of the answer. */
-    private void show(SuiteRunner.Called last) {
-        showRows(last);
-        called.set(last);
-    }
-
-    private void showRows(SuiteRunner.Called last) {
+    private void show(Came last, boolean like) {
+        faces.forget();
+        table.forget();
+        compared.forget();
         if (last == null) {
             response.clear();
-            return;
-        }
-        Answer answer = last.answer();
-        String text = answer.soap().map(SoapMessage::payloadText).orElse("");
-        MessageOutline outline = answer.outline()
-                .orElseGet(() -> MessageOutline.empty(
-                        desk.placeProperty().get().contract().contract()));
-        if (text.isEmpty()) {
-            response.clear();
         } else {
-            response.open(outline, text);
+            response.show(last.shown(), like);
         }
+        called.set(last == null ? null : last.called());
     }
 
     /** The last answer's exchange. */
@@ -465,7 +529,7 @@ public final class CallModel {
 
     /** Takes an answer's new verdict over, and shows it where the answer is still shown. */
     void judged(Case kept, SuiteRunner.Called before, SuiteRunner.Called now) {
-        lastOf.put(kept.reference(), now);
+        lastOf.computeIfPresent(kept.reference(), (name, was) -> new Came(now, was.shown(), was.before()));
         if (called.get() != null && called.get().answer() == before.answer()) {
             called.set(now);
         }

@@ -45,7 +45,6 @@ public final class MessageModel {
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private final Undo undo = new Undo();
     private final Optional<Tasks> tasks;
-    private final boolean received;
     private Consumer<String> edited = text -> {};
     private Runnable handingOver = () -> {};
     private Optional<PartTaker> parts = Optional.empty();
@@ -54,25 +53,19 @@ public final class MessageModel {
     private MessageOutline outline;
     private long loads;
 
-    private MessageModel(Optional<Tasks> tasks, boolean received) {
+    private MessageModel(Optional<Tasks> tasks) {
         this.tasks = tasks;
-        this.received = received;
         lines.filterProperty().addListener((o, was, now) -> refresh());
     }
 
     /** A message that is edited, all on the calling thread. */
     public MessageModel() {
-        this(Optional.empty(), false);
+        this(Optional.empty());
     }
 
     /** A message that is edited; a large one is read by a task. */
     public static MessageModel edited(Tasks tasks) {
-        return new MessageModel(Optional.of(tasks), false);
-    }
-
-    /** A message that was received, in which braces mean themselves. */
-    public static MessageModel received(Tasks tasks) {
-        return new MessageModel(Optional.of(tasks), true);
+        return new MessageModel(Optional.of(tasks));
     }
 
     /** The rows that are not hidden in a folded one or by the filter. */
@@ -229,7 +222,7 @@ public final class MessageModel {
     }
 
     private Sheet read(MessageOutline of, String text) {
-        Sheet made = received ? Sheet.openReceived(of, text) : Sheet.open(of, text);
+        Sheet made = Sheet.open(of, text);
         // laid out and written here, so that a large one is not on the interface thread
         made.root();
         made.text();

@@ -35,19 +35,6 @@ public final class PartsModel {
                 desk.tasks(), 50, p -> CaseParts.size(desk.project().folder(), p), problem -> {});
     }
 
-    /** A message by itself, not by what it holds. */
-    private record Same<T>(T thing) {
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Same<?> same && same.thing == thing;
-        }
-
-        @Override
-        public int hashCode() {
-            return System.identityHashCode(thing);
-        }
-    }
-
     /** Grows when the parts of an answer, or the size of a file, are known. */
     public IntegerProperty changesProperty() {
         return came.changesProperty();

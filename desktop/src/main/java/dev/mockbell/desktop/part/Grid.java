@@ -25,6 +25,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollBar;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -183,6 +184,21 @@ public final class Grid<T> extends VBox {
             e.consume();
         });
         return edge;
+    }
+
+    /** Lets the heading of the column added last be pressed, and asked by the context menu for what can be done with it. */
+    public Grid<T> heading(Runnable pressed, Consumer<Node> menu) {
+        Node box = head.getChildren().get(head.getChildren().size() - 1);
+        box.setOnMouseClicked(e -> {
+            if (e.getButton() == MouseButton.PRIMARY) {
+                pressed.run();
+            }
+        });
+        box.setOnContextMenuRequested(e -> {
+            menu.accept(box);
+            e.consume();
+        });
+        return this;
     }
 
     /**

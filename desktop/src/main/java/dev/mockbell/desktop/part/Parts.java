@@ -118,6 +118,15 @@ public final class Parts {
         return button(words, tip, action, "quiet", "link");
     }
 
+    /** Whether the keyboard is in a node, or in what is within it. */
+    public static boolean holdsKeyboard(Node node) {
+        Node at = node.getScene() == null ? null : node.getScene().getFocusOwner();
+        while (at != null && at != node) {
+            at = at.getParent();
+        }
+        return at != null;
+    }
+
     /** Takes up the room that is left. */
     public static Region spring() {
         Region region = new Region();

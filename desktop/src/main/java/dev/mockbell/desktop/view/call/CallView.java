@@ -9,6 +9,7 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Face;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.suite.Case;
@@ -28,6 +29,8 @@ import javafx.scene.layout.VBox;
 /** Request, hinge, response, checks. */
 public final class CallView extends VBox implements StationView {
     private static final double IN_USE = 90;
+    private static final double SIDE = 206;
+    private static final double SIDE_WIDE = 280;
 
     private final CallModel model;
     private final Desk desk;
@@ -36,6 +39,11 @@ public final class CallView extends VBox implements StationView {
     private final RequestPane request;
     private final ResponsePane response;
     private final ChecksPane side;
+    private final InsidePane inside;
+    private final ComparePane compared;
+    private final FoldedRequest folded;
+    private final HBox columns = new HBox(4);
+    private VBox right;
     private final EndpointField endpoint;
 
     public CallView(Models models) {
@@ -44,7 +52,10 @@ public final class CallView extends VBox implements StationView {
         this.endpoint = new EndpointField(model);
         this.cases = new CaseBar(this, model, desk);
         this.request = new RequestPane(model, words -> desk.tell(Notice.bad(words)), cases::mend);
-        this.response = new ResponsePane(model, desk, endpoint::edit);
+        this.response = new ResponsePane(models, endpoint::edit);
+        this.inside = new InsidePane(model.inside());
+        this.compared = new ComparePane(model, response::reveal);
+        this.folded = new FoldedRequest(model, this::unfold);
         this.side = new ChecksPane(model, desk, this::ask, response::pointed);
         setId("call-station");
         getStyleClass().add("station");
@@ -77,7 +88,7 @@ public final class CallView extends VBox implements StationView {
 
     @Override
     public boolean find() {
-        return request.find();
+        return response.hasKeyboard() ? response.find() : request.find();
     }
 
     @Override
@@ -115,14 +126,43 @@ public final class CallView extends VBox implements StationView {
         }
         request.setPrefWidth(300 + IN_USE);
         widenInUse();
-        ScrollPane scroll = new ScrollPane(side);
+        ScrollPane scroll = new ScrollPane(new VBox(side, compared));
         scroll.setFitToWidth(true);
-        VBox checks = Parts.panel(Parts.tall(scroll));
-        checks.setMinWidth(206);
-        checks.setMaxWidth(206);
-        HBox columns = new HBox(4, request, new Hinge(model), response, gap(), checks);
+        right = Parts.panel(Parts.tall(inside), Parts.tall(scroll));
+        inside.managedProperty().bind(inside.visibleProperty());
+        inside.visibleProperty().bind(model.inside().openedProperty().isNotNull());
+        model.inside().openedProperty().addListener((InvalidationListener) o -> widenRight());
+        model.compared().changesProperty().addListener((InvalidationListener) o -> widenRight());
+        model.calledProperty().addListener((InvalidationListener) o -> widenRight());
+        response.faceProperty().addListener((InvalidationListener)
+                o -> fold(response.faceProperty().get().equals(Face.TABLE)));
+        widenRight();
+        columns.getChildren().addAll(request, new Hinge(model), response, gap(), right);
         VBox.setVgrow(columns, Priority.ALWAYS);
         getChildren().addAll(head, cases, columns);
+    }
+
+    /** What a value holds and what differs need more room than checks do. */
+    private void widenRight() {
+        boolean wide = model.inside().openedProperty().get() != null
+                || model.compared().baseline().isPresent()
+                || model.compared().otherTitle().isPresent();
+        right.setMinWidth(wide ? SIDE_WIDE : SIDE);
+        right.setMaxWidth(wide ? SIDE_WIDE : SIDE);
+    }
+
+    /** A table gets the room of the request, which is told in brief until it is wanted. */
+    private void fold(boolean fold) {
+        Region first = fold ? folded : request;
+        if (columns.getChildren().get(0) != first) {
+            columns.getChildren().set(0, first);
+            folded.show();
+        }
+    }
+
+    private void unfold() {
+        fold(false);
+        request.requestFocus();
     }
 
     /** The column that is worked in gets more of the room. */
@@ -209,6 +249,8 @@ public final class CallView extends VBox implements StationView {
         cases.show();
         side.show();
         request.show();
+        folded.show();
         response.refresh();
+        widenRight();
     }
 }

@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
-import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -31,6 +30,9 @@ final class RequestPane extends VBox {
     private final SecurityFace security;
     private final PartsFace parts;
     private final XmlArea preview = new XmlArea(false);
+    private static final List<Face> FACES =
+            List.of(Face.SHEET, Face.XML, Face.HEADERS, Face.SECURITY, Face.PARTS, Face.WIRE);
+
     private Face tab = Face.SHEET;
 
     /** @param mending shows how the case is made to fit its contract again */
@@ -42,7 +44,7 @@ final class RequestPane extends VBox {
         this.parts = new PartsFace(model);
         this.security = new SecurityFace(model.security());
         this.foot = new RequestFoot(model, this::fromFile, editor::format, mending);
-        HBox faces = Parts.segments(List.of(Face.values()), Face::words, tab, t -> {
+        HBox faces = Parts.segments(FACES, Face::words, tab, t -> {
             tab = t;
             showFace();
         });
@@ -86,12 +88,7 @@ final class RequestPane extends VBox {
     }
 
     private boolean isInSheet() {
-        for (Node n = getScene().getFocusOwner(); n != null; n = n.getParent()) {
-            if (n == sheet) {
-                return true;
-            }
-        }
-        return false;
+        return Parts.holdsKeyboard(sheet);
     }
 
     /** Whether the keyboard is in a value of the message, its header included. */

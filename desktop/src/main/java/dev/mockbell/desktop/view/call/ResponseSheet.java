@@ -1,47 +1,130 @@
 package dev.mockbell.desktop.view.call;
 
+import dev.mockbell.compare.Comparison;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.message.MessagePath;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import org.w3c.dom.Node;
 
-/** The answer as rows: what came, what came before, what is checked and captured of it. */
+/** The answer as rows: what came, what came before, what the baseline has, what is checked and captured of it. */
 final class ResponseSheet {
     /** Of a value in a row. */
     private static final int MOST_SHOWN = 300;
 
     private final CallModel model;
+    private final Runnable showTable;
     private final Grid<Line> grid = new Grid<>(26);
+    private boolean baseline;
+    private Map<Node, List<String>> noted = Map.of();
 
-    ResponseSheet(CallModel model) {
+    /** @param showTable shows the table that was asked for */
+    ResponseSheet(CallModel model, Runnable showTable) {
         this.model = model;
+        this.showTable = showTable;
+        columns();
+        grid.setId("response-sheet");
+        grid.setItems(model.response().lines());
+        grid.list().setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER && !e.isControlDown()) {
+                pointed().ifPresent(this::openOrFold);
+                e.consume();
+            } else if (e.getCode() == KeyCode.C && e.isShortcutDown()) {
+                pointed().ifPresent(r -> Copying.text(r.value()));
+                e.consume();
+            }
+        });
+        model.response().changesProperty().addListener((InvalidationListener) o -> refresh());
+        note();
+    }
+
+    private void columns() {
+        grid.clearColumns();
         grid.growing("Element", this::element)
                 .again((node, line) -> showElement((Label) node, line))
                 .growing("Value", this::value)
                 .again((node, line) -> showValue((HBox) node, line))
-                .column("Previous", 92, this::before)
-                .again((node, line) -> showBefore((Label) node, line));
-        grid.setId("response-sheet");
-        grid.setItems(model.response().lines());
-        model.response().changesProperty().addListener((InvalidationListener) o -> grid.refresh());
+                .column("Previous", 92, l -> before(l, model.compared()::previous))
+                .again((node, line) -> showBefore((Label) node, line, model.compared()::previous));
+        if (baseline) {
+            grid.column("Baseline", 92, l -> before(l, model.compared()::withBaseline))
+                    .again((node, line) -> showBefore((Label) node, line, model.compared()::withBaseline));
+        }
     }
 
-    Node node() {
+    /** Opens what hides the row at a path, and points at it. */
+    void reveal(String path) {
+        int at = model.response().reveal(path);
+        if (at >= 0) {
+            grid.list().getSelectionModel().clearAndSelect(at);
+            grid.list().scrollTo(Math.max(0, at - 3));
+        }
+    }
+
+    private void openOrFold(SheetRow row) {
+        if (!row.children().isEmpty()) {
+            model.response().fold(row);
+        } else if (model.inside().chip(row).isPresent()) {
+            model.inside().open(row);
+        }
+    }
+
+    javafx.scene.Node node() {
         return grid;
     }
 
     void refresh() {
+        boolean has = model.compared().baseline().isPresent();
+        if (has != baseline) {
+            baseline = has;
+            columns();
+        }
+        note();
         grid.refresh();
+    }
+
+    /** What is checked and captured, found once for all rows: a path of a row costs what stands beside it in the message. */
+    private void note() {
+        Case current = model.currentProperty().get();
+        Map<Node, List<String>> found = new IdentityHashMap<>();
+        if (current != null) {
+            current.captures()
+                    .forEach(c -> at(c.path())
+                            .ifPresent(n -> found.computeIfAbsent(n, x -> new ArrayList<>())
+                                    .add("→ $" + c.name())));
+            current.checks().stream()
+                    .flatMap(c -> c.judgedPath().stream())
+                    .distinct()
+                    .forEach(p -> at(p).ifPresent(n ->
+                            found.computeIfAbsent(n, x -> new ArrayList<>()).add("check")));
+        }
+        noted = found;
+    }
+
+    private Optional<Node> at(String path) {
+        return Optional.ofNullable(model.calledProperty().get())
+                .flatMap(c -> c.answer().content())
+                .map(d -> d.getDocumentElement())
+                .filter(e -> path.startsWith("/"))
+                .flatMap(e -> MessagePath.node(e, path));
     }
 
     /** Hears whenever another row is pointed at. */
@@ -56,7 +139,7 @@ final class ResponseSheet {
                 .filter(r -> !r.path().isEmpty());
     }
 
-    private Node element(Line line) {
+    private javafx.scene.Node element(Line line) {
         Label name = Parts.text("", "table-text");
         name.setOnMouseClicked(e -> {
             SheetRow row = ((Line) name.getUserData()).row();
@@ -80,7 +163,7 @@ final class ResponseSheet {
         return true;
     }
 
-    private Node value(Line line) {
+    private javafx.scene.Node value(Line line) {
         Label value = new Label();
         value.setMinWidth(0);
         HBox box = new HBox(6, value);
@@ -103,20 +186,32 @@ final class ResponseSheet {
         Parts.classed(value, "italic", out);
         Parts.classed(value, "table-text", out);
         box.getChildren().remove(1, box.getChildren().size());
-        Case current = model.currentProperty().get();
-        boolean noted = current != null
-                && !(current.captures().isEmpty() && current.checks().isEmpty());
-        String path = noted ? row.path() : "";
-        if (!path.isEmpty()) {
-            current.captures().stream()
-                    .filter(c -> c.path().equals(path))
-                    .forEach(c -> box.getChildren().add(tag("→ $" + c.name(), "link")));
-            if (current.checks().stream()
-                    .anyMatch(c -> c.judgedPath().filter(path::equals).isPresent())) {
-                box.getChildren().add(tag("check", "fine"));
-            }
+        List<String> tags = row.target().node() == null
+                ? List.of()
+                : noted.getOrDefault(row.target().node(), List.of());
+        tags.forEach(t -> box.getChildren().add(tag(t, t.equals("check") ? "fine" : "link")));
+        if (row.kind() == SheetRow.Kind.REPEATS) {
+            Button table = Parts.link("show as table", "Its rows and columns", () -> table(row));
+            table.getStyleClass().add("table-text");
+            table.setId("show-as-table");
+            box.getChildren().add(table);
+        } else if (!out && !folded) {
+            model.inside().chip(row).ifPresent(words -> box.getChildren().add(chip(row, words)));
         }
         return true;
+    }
+
+    private Button chip(SheetRow row, String words) {
+        Button chip =
+                Parts.button(words, "Look into it (Enter)", () -> model.inside().open(row), "chip");
+        chip.setId("chip-" + row.label());
+        return chip;
+    }
+
+    private void table(SheetRow row) {
+        if (model.table().around(row)) {
+            showTable.run();
+        }
     }
 
     private static String onOneLine(String value) {
@@ -130,22 +225,30 @@ final class ResponseSheet {
         return label;
     }
 
-    private Node before(Line line) {
+    private Label before(Line line, Supplier<Optional<Comparison>> against) {
         Label label = new Label();
         label.setMinWidth(0);
-        showBefore(label, line);
+        showBefore(label, line, against);
         return label;
     }
 
-    private boolean showBefore(Label label, Line line) {
+    private boolean showBefore(Label label, Line line, Supplier<Optional<Comparison>> against) {
         SheetRow row = line.row();
-        Optional<String> before = row.children().isEmpty() ? model.previous(row) : Optional.empty();
-        boolean same = before.filter(row.value()::equals).isPresent();
-        label.setText(same ? "same" : before.map(ResponseSheet::onOneLine).orElse(""));
-        Parts.classed(label, "third", same);
-        Parts.classed(label, "table-text", same);
-        Parts.classed(label, "mono", !same);
-        Parts.classed(label, "fault", !same);
+        Node node = row.target().node();
+        String words = "";
+        boolean quiet = true;
+        Optional<Comparison> comparison = against.get();
+        if (comparison.isPresent() && node != null && row.children().isEmpty()) {
+            Optional<String> before = comparison.get().before(node);
+            boolean more = before.isEmpty() && comparison.get().isMore(node);
+            quiet = before.isEmpty();
+            words = more ? "new" : before.map(ResponseSheet::onOneLine).orElse("same");
+        }
+        label.setText(words);
+        Parts.classed(label, "third", quiet);
+        Parts.classed(label, "table-text", quiet);
+        Parts.classed(label, "mono", !quiet);
+        Parts.classed(label, "fault", !quiet);
         return true;
     }
 }

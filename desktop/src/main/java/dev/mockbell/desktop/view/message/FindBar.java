@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.view.message;
 
-import dev.mockbell.desktop.model.MessageModel;
+import dev.mockbell.desktop.model.Elsewhere;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.problem.Problem;
@@ -20,9 +20,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /** Finds and replaces in a text, over the editor; Esc closes it. A pattern may take long, so it is tried elsewhere. */
-final class FindBar extends VBox {
+public final class FindBar extends VBox {
     private final XmlArea area;
-    private final MessageModel model;
+    private final Elsewhere elsewhere;
     private final Consumer<String> replaced;
     private final TextField wanted = new TextField();
     private final TextField instead = new TextField();
@@ -42,11 +42,13 @@ final class FindBar extends VBox {
         }
     }
 
-    /** @param replaced takes over a text in which all has been replaced */
-    FindBar(XmlArea area, MessageModel model, Consumer<String> replaced) {
+    /**
+     * @param elsewhere looks off the interface thread
+     * @param replaced takes over a text in which all has been replaced */
+    public FindBar(XmlArea area, Elsewhere elsewhere, Consumer<String> replaced) {
         super(4);
         this.area = area;
-        this.model = model;
+        this.elsewhere = elsewhere;
         this.replaced = replaced;
         getStyleClass().add("find-bar");
         wanted.setPromptText("Find");
@@ -94,7 +96,8 @@ final class FindBar extends VBox {
         });
     }
 
-    void open() {
+    /** Shows itself, ready to be typed in. */
+    public void open() {
         setVisible(true);
         replacing.setVisible(area.area().isEditable());
         replacing.setManaged(area.area().isEditable());
@@ -127,7 +130,7 @@ final class FindBar extends VBox {
             return;
         }
         count.setText("…");
-        model.elsewhere(
+        elsewhere.run(
                 () -> query.finder().in(query.text()),
                 all -> {
                     if (own == turn) {
@@ -186,7 +189,7 @@ final class FindBar extends VBox {
                 step(all, 1);
                 return;
             }
-            model.elsewhere(
+            elsewhere.run(
                     () -> query.finder().replacement(query.text(), selected, instead.getText()),
                     text -> {
                         if (query.text().equals(area.text())) {
@@ -203,7 +206,7 @@ final class FindBar extends VBox {
             if (all.isEmpty() || !area.area().isEditable()) {
                 return;
             }
-            model.elsewhere(
+            elsewhere.run(
                     () -> query.finder().replaceAll(query.text(), instead.getText()),
                     changed -> {
                         if (query.text().equals(area.text())) {

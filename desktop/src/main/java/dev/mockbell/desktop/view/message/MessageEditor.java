@@ -18,8 +18,6 @@ import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Bounds;
-import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -59,13 +57,13 @@ public final class MessageEditor extends VBox {
         this.flaws = flaws;
         this.values = values;
         this.tell = tell;
-        this.find = new FindBar(xml, model, model::replaceXml);
+        this.find = new FindBar(xml, model::elsewhere, model::replaceXml);
         model.onSettle(this::settle);
         CodeArea area = xml.area();
         // one history for both faces: the model's
         area.setUndoManager(UndoUtils.noOpUndoManager());
         area.setId("request-xml");
-        xml.margin(this::margin);
+        new XmlFolds(xml, () -> scan);
         problems.getStyleClass().add("flaws");
         problems.setId("xml-flaws");
         problems.setVisible(false);
@@ -219,56 +217,6 @@ public final class MessageEditor extends VBox {
     /** Lets a file's text take the place of the message. */
     public void open(File file) {
         model.replaceByFile(file.toPath(), tell);
-    }
-
-    private Node margin(int line) {
-        Label number = new Label(String.format("%4d", line + 1));
-        number.getStyleClass().add("lineno");
-        Label fold = new Label(" ");
-        fold.getStyleClass().add("fold");
-        fold.setMinWidth(14);
-        foldable(line).ifPresent(last -> {
-            fold.setText(isFolded(line) ? "▸" : "▾");
-            fold.setOnMouseClicked(e -> {
-                if (isFolded(line)) {
-                    xml.area().unfoldParagraphs(line);
-                } else {
-                    xml.area().foldParagraphs(line, last);
-                }
-                xml.area().recreateParagraphGraphic(line);
-                e.consume();
-            });
-        });
-        HBox box = new HBox(2, number, fold);
-        box.setAlignment(Pos.TOP_LEFT);
-        box.getStyleClass().add("margin");
-        return box;
-    }
-
-    private boolean isFolded(int line) {
-        return line + 1 < xml.area().getParagraphs().size()
-                && xml.area().getParagraph(line + 1).getParagraphStyle().contains("collapse");
-    }
-
-    /** The last line of the element that begins in a line and goes on below it. */
-    private Optional<Integer> foldable(int line) {
-        if (line >= xml.area().getParagraphs().size()) {
-            return Optional.empty();
-        }
-        int start = xml.area().getAbsolutePosition(line, 0);
-        int end = start + xml.area().getParagraphLength(line);
-        String text = xml.area().getParagraph(line).getText();
-        int bracket = text.indexOf('<');
-        if (bracket < 0) {
-            return Optional.empty();
-        }
-        return scan.at(start + bracket + 1)
-                .filter(t -> t.kind() == TagScan.Kind.OPEN)
-                .flatMap(scan::partner)
-                .filter(p -> p.start() > end)
-                .map(p -> xml.area()
-                        .offsetToPosition(p.start(), org.fxmisc.richtext.model.TwoDimensional.Bias.Forward)
-                        .getMajor());
     }
 
     private void matching(int caret) {

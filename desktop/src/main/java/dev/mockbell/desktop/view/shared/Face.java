@@ -4,6 +4,7 @@ package dev.mockbell.desktop.view.shared;
 public enum Face {
     SHEET("Sheet"),
     XML("XML"),
+    TABLE("Table"),
     HEADERS("Headers"),
     SECURITY("Security"),
     PARTS("Parts"),

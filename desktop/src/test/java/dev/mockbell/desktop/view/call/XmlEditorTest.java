@@ -123,8 +123,8 @@ class XmlEditorTest extends OnCallDesk {
             call.sendOrStop();
         });
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        hand.await("the wire", () -> !call.faces().wire().isEmpty());
-        assertThat(Hand.on(() -> call.faces().wire())).contains("NF-78</h:hutId>");
+        hand.await("the wire", () -> !call.faces().wire().bytes().isEmpty());
+        assertThat(Hand.on(() -> call.faces().wire().bytes())).contains("NF-78</h:hutId>");
     }
 
     @Test

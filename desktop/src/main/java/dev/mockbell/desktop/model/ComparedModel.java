@@ -1,0 +1,217 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.compare.Comparison;
+import dev.mockbell.compare.LeftOut;
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Scope;
+import dev.mockbell.message.MessagePath;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.suite.Baseline;
+import dev.mockbell.suite.Case;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+
+/** The last answer held against the one before it, against the baseline of its case, and against any other exchange. */
+public final class ComparedModel {
+    /** A baseline is read with its project, each time. */
+    private static final int MOST_KEPT = 32 << 20;
+
+    private final Desk desk;
+    private final CallModel call;
+    private final Derived<Pair, Comparison> compared;
+    private final IntegerProperty changes = new SimpleIntegerProperty();
+    private Optional<Other> other = Optional.empty();
+
+    /** Another answer that this one is held against, with what it is called. */
+    private record Other(String title, Document document) {}
+
+    /** Two trees by themselves, not by what they hold. */
+    private record Pair(Same<Object> before, Same<Document> now, List<String> leftOut, Supplier<Document> read) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Pair p && before.equals(p.before) && now.equals(p.now) && leftOut.equals(p.leftOut);
+        }
+
+        @Override
+        public int hashCode() {
+            return before.hashCode() * 31 + now.hashCode();
+        }
+    }
+
+    ComparedModel(Desk desk, CallModel call) {
+        this.desk = desk;
+        this.call = call;
+        Expressions expressions = desk.expressions().looking();
+        this.compared = new Derived<>(desk.tasks(), 6, p -> compare(p, expressions), desk::tell);
+        compared.changesProperty().addListener((o, was, now) -> changed());
+    }
+
+    /** Lets go of what an answer that is not shown any more was held against. */
+    void forget() {
+        compared.forget();
+        other = Optional.empty();
+    }
+
+    private void changed() {
+        changes.set(changes.get() + 1);
+        call.response().touched();
+    }
+
+    /** Grows when a comparison has come, or another one is wanted. */
+    public IntegerProperty changesProperty() {
+        return changes;
+    }
+
+    private static Comparison compare(Pair pair, Expressions expressions) {
+        Document before = pair.read().get();
+        Document now = pair.now().thing();
+        Set<Node> out = Collections.newSetFromMap(new IdentityHashMap<>());
+        out.addAll(LeftOut.in(before, pair.leftOut(), expressions, Scope.EMPTY));
+        out.addAll(LeftOut.in(now, pair.leftOut(), expressions, Scope.EMPTY));
+        return Comparison.of(before.getDocumentElement(), now.getDocumentElement(), out);
+    }
+
+    private Optional<Document> now() {
+        return Optional.ofNullable(call.calledProperty().get())
+                .flatMap(c -> c.answer().content())
+                .filter(d -> d.getDocumentElement() != null);
+    }
+
+    private Optional<Comparison> with(Object key, List<String> leftOut, Supplier<Document> read) {
+        return now().flatMap(n -> compared.of(new Pair(new Same<>(key), new Same<>(n), leftOut, read)));
+    }
+
+    /** What is another than in the answer before; empty when there is none, and while it is being found out. */
+    public Optional<Comparison> previous() {
+        return call.before().flatMap(b -> with(b, List.of(), () -> b));
+    }
+
+    /** The current case's baseline. */
+    public Optional<Baseline> baseline() {
+        return Optional.ofNullable(call.currentProperty().get())
+                .flatMap(Case::baseline)
+                .filter(b -> !b.xml().isEmpty());
+    }
+
+    /** What is another than in the baseline. */
+    public Optional<Comparison> withBaseline() {
+        return baseline()
+                .flatMap(b -> with(b.xml(), b.leftOut(), () -> Xml.parse(b.xml(), "the baseline", XmlLimits.MESSAGE)));
+    }
+
+    /** Keeps the answer that is shown as the case's baseline; what was left out of one before stays so. */
+    public void keepBaseline() {
+        Case kept = call.currentProperty().get();
+        Optional<Document> now = now();
+        if (kept == null || now.isEmpty()) {
+            return;
+        }
+        List<String> leftOut = baseline().map(Baseline::leftOut).orElse(List.of());
+        var taken = call.exchange().orElseThrow().started();
+        Redactor redactor = desk.redactor();
+        desk.tasks()
+                .run(
+                        () -> {
+                            String text = redactor.text(XmlText.exact(now.get()));
+                            if (text.length() > MOST_KEPT) {
+                                throw Problem.input(
+                                        "The answer has " + text.length() + " characters, too many for a baseline",
+                                        null,
+                                        "Compare it with an exchange of the ledger.");
+                            }
+                            List<String> all = new ArrayList<>(leftOut);
+                            masked(Xml.parse(text, "answer", XmlLimits.MESSAGE).getDocumentElement(), all);
+                            return new Baseline(taken, all, text);
+                        },
+                        made -> change(kept, Optional.of(made)),
+                        desk::tell);
+    }
+
+    /** Where a secret stood there is nothing to compare with. */
+    private static void masked(Element element, List<String> into) {
+        for (Element child : Xml.children(element)) {
+            masked(child, into);
+        }
+        boolean leaf = Xml.children(element).isEmpty();
+        if (leaf && element.getTextContent().contains(Redactor.MASK)) {
+            String path = MessagePath.of(element).replaceAll("\\[\\d+]", "");
+            if (!into.contains(path)) {
+                into.add(path);
+            }
+        }
+    }
+
+    private void change(Case of, Optional<Baseline> baseline) {
+        Case now = call.currentProperty().get();
+        if (now != null && now.reference().equals(of.reference())) {
+            call.keep(now.withBaseline(baseline));
+            changed();
+        }
+    }
+
+    /** Forgets the baseline; it can be brought back. */
+    public void dropBaseline() {
+        Case kept = call.currentProperty().get();
+        Optional<Baseline> gone = kept.baseline();
+        change(kept, Optional.empty());
+        desk.tell(new Notice(
+                "The baseline of “" + kept.title() + "” is gone.",
+                false,
+                Optional.of(new Notice.Action("Bring it back", () -> change(kept, gone)))));
+    }
+
+    /** Leaves what is at a path out of the comparison with the baseline. */
+    public void leaveOut(String path) {
+        baseline().filter(b -> !b.leftOut().contains(path)).ifPresent(b -> {
+            List<String> more = new ArrayList<>(b.leftOut());
+            more.add(path);
+            change(call.currentProperty().get(), Optional.of(b.leaving(more)));
+        });
+    }
+
+    /** Compares what is at a path again. */
+    public void takeIn(String path) {
+        baseline()
+                .ifPresent(b -> change(
+                        call.currentProperty().get(),
+                        Optional.of(b.leaving(b.leftOut().stream()
+                                .filter(p -> !p.equals(path))
+                                .toList()))));
+    }
+
+    /** Holds the answer against that of another exchange, until there is another answer. */
+    public void with(String title, Document document) {
+        other = Optional.of(new Other(title, document));
+        changed();
+    }
+
+    /** Holds it against no other exchange any more. */
+    public void withoutOther() {
+        other = Optional.empty();
+        changed();
+    }
+
+    /** What the other exchange is called; empty when there is none. */
+    public Optional<String> otherTitle() {
+        return other.map(Other::title);
+    }
+
+    /** What is another than in the other exchange. */
+    public Optional<Comparison> withOther() {
+        return other.flatMap(o -> with(o.document(), List.of(), o::document));
+    }
+}

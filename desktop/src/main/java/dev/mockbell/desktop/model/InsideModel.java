@@ -1,0 +1,165 @@
+package dev.mockbell.desktop.model;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.inside.EncodedValue;
+import dev.mockbell.inside.Inside;
+import dev.mockbell.inside.Kind;
+import dev.mockbell.inside.Packed;
+import dev.mockbell.inside.Separated;
+import dev.mockbell.schema.SimpleType;
+import dev.mockbell.sheet.SheetRow;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import dev.mockbell.xml.XmlText;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.property.IntegerProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/** What values of the answer hold of their own: what a chip says of it, and one of them opened. */
+public final class InsideModel {
+    /** Rows whose chips are known. */
+    private static final int MOST_KNOWN = 500;
+
+    private static final int SHORTEST = 4;
+
+    /** What is shown of a text. */
+    private static final int SHOWN = 2 << 20;
+
+    private final Desk desk;
+    private final Derived<Same<SheetRow>, Optional<String>> chips;
+    private final ObjectProperty<Opened> opened = new SimpleObjectProperty<>();
+
+    InsideModel(Desk desk) {
+        this.desk = desk;
+        this.chips =
+                new Derived<>(desk.tasks(), MOST_KNOWN, r -> value(r.thing()).map(EncodedValue::words), problem -> {});
+    }
+
+    /**
+     * A value that is looked into.
+     *
+     * @param title what it is the value of
+     * @param coding how its bytes are written there
+     * @param inside what it holds, unpacked
+     * @param entries of a zip archive
+     * @param rows of a table; empty for anything else
+     * @param text of a text, laid out where it is XML, cut where it is long
+     */
+    public record Opened(
+            String title,
+            String coding,
+            Inside inside,
+            List<Packed.Entry> entries,
+            Optional<Separated> rows,
+            String text) {}
+
+    private static Optional<EncodedValue> value(SheetRow row) {
+        return EncodedValue.of(
+                row.value(), row.simple().map(SimpleType::primitive).orElse(""));
+    }
+
+    /** What the value of a row holds, in words; empty for a value like any other, and while it is being found out. */
+    public Optional<String> chip(SheetRow row) {
+        boolean may = row.children().isEmpty() && row.value().length() >= SHORTEST;
+        boolean said = row.simple()
+                .map(SimpleType::primitive)
+                .filter(p -> !p.equals("string") && !p.endsWith("Binary") && !p.startsWith("any"))
+                .isEmpty();
+        return may && said ? chips.of(new Same<>(row)).flatMap(c -> c) : Optional.empty();
+    }
+
+    /** Grows when a chip has come. */
+    public IntegerProperty chipsProperty() {
+        return chips.changesProperty();
+    }
+
+    /** The value that is looked into; null for none. */
+    public ObjectProperty<Opened> openedProperty() {
+        return opened;
+    }
+
+    /** Looks into the value of a row. */
+    public void open(SheetRow row) {
+        desk.tasks()
+                .run(
+                        () -> value(row).map(v -> opened(row.label(), v.coding().title(), v.unpacked())),
+                        found -> found.ifPresent(opened::set),
+                        desk::tell);
+    }
+
+    /** Looks into a value of a table or a part. */
+    public void open(String title, String coding, Content content, String contentType) {
+        desk.tasks().run(() -> opened(title, coding, Inside.of(content, contentType)), opened::set, desk::tell);
+    }
+
+    /** Looks into a text, as {@link #open(SheetRow)} does. */
+    public void open(String title, String text) {
+        desk.tasks()
+                .run(
+                        () -> EncodedValue.of(text, "")
+                                .or(() -> EncodedValue.of(text, "base64Binary"))
+                                .map(v -> opened(title, v.coding().title(), v.unpacked())),
+                        found -> found.ifPresentOrElse(
+                                opened::set, () -> desk.tell(Notice.good("The value holds nothing but its text."))),
+                        desk::tell);
+    }
+
+    /** Looks into a file of the archive that is looked into. */
+    public void entry(Packed.Entry entry) {
+        Opened archive = opened.get();
+        desk.tasks()
+                .run(
+                        () -> opened(
+                                entry.name(),
+                                "zip",
+                                Inside.of(Packed.entry(archive.inside().content(), entry.name()))),
+                        opened::set,
+                        desk::tell);
+    }
+
+    public void close() {
+        opened.set(null);
+    }
+
+    private static Opened opened(String title, String coding, Inside inside) {
+        List<Packed.Entry> entries = inside.kind() == Kind.ZIP ? Packed.entries(inside.content()) : List.of();
+        Optional<Separated> rows =
+                inside.kind() == Kind.CSV ? Separated.of(inside.text(Integer.MAX_VALUE)) : Optional.empty();
+        return new Opened(title, coding, inside, entries, rows, inside.kind().isText() ? text(inside) : "");
+    }
+
+    private static String text(Inside inside) {
+        if (inside.kind() == Kind.XML && inside.content().size() <= SHOWN) {
+            try {
+                return XmlText.laidOut(Xml.parse(inside.text(SHOWN), "value", XmlLimits.CONTRACT));
+            } catch (dev.mockbell.problem.Problem notWellFormed) {
+                return inside.text(SHOWN);
+            }
+        }
+        long more = inside.content().size() - SHOWN;
+        return inside.text(SHOWN) + (more > 0 ? "\n… " + more + " more bytes; Save keeps all of it" : "");
+    }
+
+    /** Writes what is looked into to a file, in place of one that is there. */
+    public void save(Path file) {
+        Content content = opened.get().inside().content();
+        desk.tasks()
+                .run(
+                        () -> {
+                            FileContent.write(content, file);
+                            return file;
+                        },
+                        saved -> desk.tell(Notice.good("Saved " + saved.getFileName() + ".")),
+                        desk::tell);
+    }
+
+    /** Its bytes, for a picture. */
+    public void bytes(Consumer<byte[]> then) {
+        Content content = opened.get().inside().content();
+        desk.tasks().run(content::bytes, then, desk::tell);
+    }
+}

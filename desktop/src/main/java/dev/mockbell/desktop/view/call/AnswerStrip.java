@@ -1,0 +1,179 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.check.Answer;
+import dev.mockbell.check.Remarks;
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Face;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.Secured;
+import dev.mockbell.validation.MessageValidator.Breach;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** What came back in a few words: status, time, size, validity, parts, security; below, whatever is to be said of it. */
+final class AnswerStrip extends VBox {
+    /** Sentences that stand here; the others are in the last one's note. */
+    private static final int MOST = 3;
+
+    private final CallModel model;
+    private final Consumer<Face> show;
+    private final Consumer<String> reveal;
+    private final FlowPane facts = new FlowPane(12, 3);
+
+    /**
+     * @param show shows a face of the answer
+     * @param reveal shows the row at a path
+     */
+    AnswerStrip(CallModel model, Consumer<Face> show, Consumer<String> reveal) {
+        super(3);
+        this.model = model;
+        this.show = show;
+        this.reveal = reveal;
+        setId("answer-strip");
+        setPadding(new Insets(6, 12, 6, 12));
+        setMinHeight(30);
+        setAlignment(Pos.CENTER_LEFT);
+        facts.setRowValignment(javafx.geometry.VPos.CENTER);
+        getStyleClass().add("ruled");
+        model.calledProperty().addListener((InvalidationListener) o -> show());
+        model.faces().changesProperty().addListener((InvalidationListener) o -> show());
+        show();
+    }
+
+    private void show() {
+        facts.getChildren().clear();
+        getChildren().clear();
+        Optional.ofNullable(model.calledProperty().get()).ifPresent(c -> show(c.answer()));
+    }
+
+    private void show(Answer answer) {
+        Exchange e = answer.exchange();
+        Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);
+        facts.getChildren()
+                .addAll(
+                        status(answer),
+                        quiet(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
+                        quiet(Numbers.bytes(size(e)), "second"));
+        if (e.outcome() != Outcome.FAULT && remarks.judged()) {
+            facts.getChildren().add(validity(remarks));
+        }
+        int parts = e.response().map(r -> r.attachments().size()).orElse(0);
+        if (parts > 0) {
+            Node link = Parts.link(
+                    parts == 1 ? "1 part" : parts + " parts",
+                    "What came beside the envelope",
+                    () -> show.accept(Face.PARTS));
+            link.setId("answer-parts-count");
+            facts.getChildren().add(link);
+        }
+        e.secured().ifPresent(s -> facts.getChildren().add(secured(s)));
+        facts.getChildren().add(quiet(Numbers.clock(e.started()), "third"));
+        getChildren().add(facts);
+        notes(answer, remarks);
+    }
+
+    /** The time with the answer's own size; what a coding saved is in the wire. */
+    private static long size(Exchange e) {
+        return e.response().map(Message::body).map(b -> b.size()).orElse(0L);
+    }
+
+    private static Label status(Answer answer) {
+        Exchange e = answer.exchange();
+        String words = e.response()
+                .map(r -> answer.whole() ? r.title().replaceFirst("^HTTP/\\S+ ", "") : "no whole answer")
+                .orElse("no answer");
+        boolean good = e.outcome() == Outcome.FINE || answer.whole() && e.status() / 100 == 2;
+        Label status = Parts.text(words, "strong", e.outcome() == Outcome.FAULT ? "fault" : good ? "fine" : "failed");
+        status.setId("status");
+        status.setMaxWidth(260);
+        return status;
+    }
+
+    private Node validity(Remarks remarks) {
+        int count = remarks.breaches().size();
+        Label valid = count == 0
+                ? Parts.marked(Mark.PASSED, "valid", "fine")
+                : Parts.marked(Mark.FAILED, count == 1 ? "1 breach" : count + " breaches", "failed");
+        valid.setId("answer-validity");
+        Parts.tip(valid, count == 0 ? "It is as the contract says" : "It is not as the contract says");
+        return valid;
+    }
+
+    private static Label secured(Secured tls) {
+        Label label = quiet(tls.version().replaceFirst("^TLSv", "TLS "), "tag");
+        label.setId("answer-tls");
+        Parts.tip(label, tls.version() + ", " + tls.cipher() + "\n" + String.join("\n", tls.chain()));
+        return label;
+    }
+
+    /** Not to be cut where room is short. */
+    private static Label quiet(String words, String kind) {
+        Label label = Parts.text(words, kind);
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private void notes(Answer answer, Remarks remarks) {
+        Exchange e = answer.exchange();
+        if (e.outcome() == Outcome.FAULT) {
+            line(Mark.FAULT, "fault", e.note()).setId("answer-fault");
+        } else if (!e.note().isEmpty() && answer.whole() && answer.flaw().isEmpty()) {
+            line(e.outcome() == Outcome.FINE ? Mark.PASSED : Mark.FAILED, "second", e.note())
+                    .setId("answer-note");
+        }
+        List<String> others = remarks.others();
+        remarks.breaches().stream().limit(MOST).forEach(this::breach);
+        others.stream().limit(MOST).forEach(o -> line(Mark.FAULT, "second", o));
+        int more = Math.max(0, remarks.breaches().size() - MOST) + Math.max(0, others.size() - MOST);
+        if (more > 0) {
+            Label label = Parts.text("and " + more + " more", "third", "table-text");
+            Parts.tip(
+                    label,
+                    () -> remarks.breaches().stream()
+                            .skip(MOST)
+                            .limit(20)
+                            .map(Breach::text)
+                            .reduce("", (a, b) -> a + b + "\n"));
+            getChildren().add(label);
+        }
+    }
+
+    private Label line(Mark mark, String kind, String words) {
+        Label label = Parts.marked(mark, words, kind, "table-text");
+        label.setWrapText(true);
+        label.setMaxHeight(48);
+        Parts.tip(label, words);
+        getChildren().add(label);
+        return label;
+    }
+
+    private void breach(Breach breach) {
+        Label text = Parts.marked(Mark.FAILED, breach.text(), "table-text");
+        text.setWrapText(true);
+        text.setMaxHeight(48);
+        Parts.tip(text, breach.text());
+        HBox line = new HBox(8, Parts.wide(text));
+        line.setAlignment(Pos.TOP_LEFT);
+        if (!breach.path().isEmpty()) {
+            Node where = Parts.link("show", "Its row: " + breach.path(), () -> reveal.accept(breach.path()));
+            where.getStyleClass().add("table-text");
+            line.getChildren().add(where);
+        }
+        getChildren().add(line);
+    }
+}

@@ -1,0 +1,159 @@
+package dev.mockbell.desktop.view.call;
+
+import dev.mockbell.compare.Comparison;
+import dev.mockbell.compare.Difference;
+import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.ComparedModel;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.suite.Baseline;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** How the answer differs from the case's baseline, and from another exchange. */
+final class ComparePane extends VBox {
+    private static final int MOST = 60;
+
+    private final CallModel call;
+    private final ComparedModel model;
+    private final Consumer<String> reveal;
+
+    /** @param reveal shows the row at a path */
+    ComparePane(CallModel call, Consumer<String> reveal) {
+        this.call = call;
+        this.model = call.compared();
+        this.reveal = reveal;
+        setId("compare");
+        model.changesProperty().addListener((InvalidationListener) o -> show());
+        call.calledProperty().addListener((InvalidationListener) o -> show());
+        call.currentProperty().addListener((InvalidationListener) o -> show());
+        show();
+    }
+
+    private void show() {
+        getChildren().clear();
+        boolean answered = Optional.ofNullable(call.calledProperty().get())
+                .flatMap(c -> c.answer().content())
+                .isPresent();
+        model.otherTitle().ifPresent(t -> other(t));
+        Optional<Baseline> baseline = model.baseline();
+        if (baseline.isEmpty() && !answered) {
+            return;
+        }
+        Button keep = Parts.link(
+                baseline.isPresent() ? "renew" : "keep this answer",
+                "Hold later answers of this case against this one",
+                model::keepBaseline);
+        keep.setId("keep-baseline");
+        keep.setDisable(!answered);
+        HBox head = Parts.innerHead("Baseline", Parts.spring(), keep);
+        getChildren().add(head);
+        baseline.ifPresent(b -> {
+            Button drop = Parts.button("×", "Forget the baseline", model::dropBaseline, "tiny");
+            drop.setId("drop-baseline");
+            head.getChildren().add(drop);
+            VBox box = new VBox(6);
+            box.setPadding(new Insets(8, 12, 8, 12));
+            box.getChildren().add(Parts.text("of " + Numbers.clock(b.taken()), "third", "table-text"));
+            if (answered) {
+                box.getChildren().addAll(differences(model.withBaseline(), true));
+            }
+            b.leftOut().forEach(p -> box.getChildren().add(leftOut(p)));
+            getChildren().add(box);
+        });
+    }
+
+    private void other(String title) {
+        Button close = Parts.button("×", "Compare with it no more", model::withoutOther, "tiny");
+        Label name = Parts.text("Against " + title, "heading");
+        name.setMinWidth(0);
+        HBox head = Parts.innerHead("", name, Parts.spring(), close);
+        head.getChildren().remove(0);
+        VBox box = new VBox(6);
+        box.setPadding(new Insets(8, 12, 8, 12));
+        box.getChildren().addAll(differences(model.withOther(), false));
+        getChildren().addAll(head, box);
+    }
+
+    private List<Node> differences(Optional<Comparison> comparison, boolean baseline) {
+        if (comparison.isEmpty()) {
+            return List.of(Parts.text("Comparing…", "third", "table-text"));
+        }
+        Comparison found = comparison.get();
+        List<Node> nodes = new java.util.ArrayList<>();
+        Label words = Parts.marked(found.isSame() ? Mark.PASSED : Mark.FAULT, found.words());
+        words.setId(baseline ? "baseline-words" : "other-words");
+        words.setWrapText(true);
+        nodes.add(words);
+        found.differences().stream().limit(MOST).forEach(d -> nodes.add(difference(d, baseline)));
+        int more = found.differences().size() - MOST;
+        if (more > 0) {
+            nodes.add(Parts.text(more + " more are not listed", "third", "table-text"));
+        }
+        return nodes;
+    }
+
+    private Node difference(Difference d, boolean baseline) {
+        Button path = Parts.link(d.path(), "Show it in the answer", () -> reveal.accept(d.path()));
+        path.getStyleClass().addAll("mono", "small");
+        path.setMinWidth(0);
+        path.setDisable(d.kind() == Difference.Kind.GONE);
+        HBox line = new HBox(4, path);
+        line.setAlignment(Pos.CENTER_LEFT);
+        if (baseline) {
+            Button out =
+                    Parts.button("leave out", "Compare this no more, wherever it repeats", () -> leaveOut(d), "tiny");
+            out.setId("leave-out");
+            line.getChildren().addAll(Parts.spring(), out);
+        }
+        VBox box = new VBox(1, line);
+        switch (d.kind()) {
+            case CHANGED -> box.getChildren().add(values(d.before(), d.now()));
+            case MORE -> box.getChildren().add(value("more: " + d.now(), "fine"));
+            case GONE -> box.getChildren().add(value("gone: " + d.before(), "failed"));
+            case ORDER, WHITE_SPACE -> box.getChildren().add(Parts.text(d.kind().title(), "third", "table-text"));
+        }
+        return box;
+    }
+
+    private static Node values(String before, String now) {
+        VBox both = new VBox(1, value(before, "failed"), value("→ " + now, "fine"));
+        both.setPadding(new Insets(0, 0, 0, 8));
+        return both;
+    }
+
+    private static Label value(String text, String kind) {
+        String line = text.strip().replaceAll("\\s+", " ");
+        Label label = Parts.text(line.length() > 80 ? line.substring(0, 79) + "…" : line, "mono", "small", kind);
+        label.setMinWidth(0);
+        Parts.tip(label, line);
+        return label;
+    }
+
+    private void leaveOut(Difference d) {
+        model.leaveOut(d.path().replaceAll("\\[\\d+]", ""));
+    }
+
+    private Node leftOut(String path) {
+        Label label = Parts.text("left out: " + path, "third", "small");
+        label.setMinWidth(0);
+        Parts.tip(label, path);
+        HBox line = new HBox(
+                4,
+                label,
+                Parts.spring(),
+                Parts.button("compare", "Compare it again", () -> model.takeIn(path), "tiny"));
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+}

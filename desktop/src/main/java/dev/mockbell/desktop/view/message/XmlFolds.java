@@ -1,0 +1,73 @@
+package dev.mockbell.desktop.view.message;
+
+import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.xml.TagScan;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import org.fxmisc.richtext.model.TwoDimensional.Bias;
+
+/** Lets elements of a text be folded by what stands before their first line. */
+public final class XmlFolds {
+    private final XmlArea xml;
+    private final Supplier<TagScan> scan;
+
+    /** @param scan the tags of the text as it is now */
+    public XmlFolds(XmlArea xml, Supplier<TagScan> scan) {
+        this.xml = xml;
+        this.scan = scan;
+        xml.margin(this::margin);
+    }
+
+    private Node margin(int line) {
+        Label number = new Label(String.format("%4d", line + 1));
+        number.getStyleClass().add("lineno");
+        Label fold = new Label(" ");
+        fold.getStyleClass().add("fold");
+        fold.setMinWidth(14);
+        foldable(line).ifPresent(last -> {
+            fold.setText(isFolded(line) ? "▸" : "▾");
+            fold.setOnMouseClicked(e -> {
+                if (isFolded(line)) {
+                    xml.area().unfoldParagraphs(line);
+                } else {
+                    xml.area().foldParagraphs(line, last);
+                }
+                xml.area().recreateParagraphGraphic(line);
+                e.consume();
+            });
+        });
+        HBox box = new HBox(2, number, fold);
+        box.setAlignment(Pos.TOP_LEFT);
+        box.getStyleClass().add("margin");
+        return box;
+    }
+
+    private boolean isFolded(int line) {
+        return line + 1 < xml.area().getParagraphs().size()
+                && xml.area().getParagraph(line + 1).getParagraphStyle().contains("collapse");
+    }
+
+    /** The last line of the element that begins in a line and goes on below it. */
+    private Optional<Integer> foldable(int line) {
+        if (line >= xml.area().getParagraphs().size()) {
+            return Optional.empty();
+        }
+        int start = xml.area().getAbsolutePosition(line, 0);
+        int end = start + xml.area().getParagraphLength(line);
+        String text = xml.area().getParagraph(line).getText();
+        int bracket = text.indexOf('<');
+        if (bracket < 0) {
+            return Optional.empty();
+        }
+        TagScan tags = scan.get();
+        return tags.at(start + bracket + 1)
+                .filter(t -> t.kind() == TagScan.Kind.OPEN)
+                .flatMap(tags::partner)
+                .filter(p -> p.start() > end)
+                .map(p -> xml.area().offsetToPosition(p.start(), Bias.Forward).getMajor());
+    }
+}
