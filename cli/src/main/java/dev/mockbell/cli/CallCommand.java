@@ -437,7 +437,9 @@ final class CallCommand implements Callable<Integer> {
         node.put("status", e.status());
         remarks.words().forEach(node.putArray("remarks")::add);
         ObjectNode timing = node.putObject("timing");
+        timing.put("nameMillis", e.timing().name() / 1e6);
         timing.put("connectMillis", e.timing().connect() / 1e6);
+        timing.put("tlsMillis", e.timing().tls() / 1e6);
         timing.put("sendMillis", e.timing().send() / 1e6);
         timing.put("waitMillis", e.timing().await() / 1e6);
         timing.put("receiveMillis", e.timing().receive() / 1e6);

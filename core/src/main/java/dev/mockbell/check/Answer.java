@@ -93,7 +93,7 @@ public record Answer(
                 outline,
                 true,
                 Optional.of(found),
-                Optional.of(words + "." + (next.isEmpty() ? "" : " " + next)));
+                Optional.of(capital(words) + "." + (next.isEmpty() ? "" : " " + next)));
         return new Answer(
                 read.exchange, outline, true, read.soap, read.instead, read.flaw, found.document(), Optional.empty());
     }
@@ -106,16 +106,20 @@ public record Answer(
         EnvelopeScan scan = EnvelopeScan.of(response.root());
         if (scan.flaw().isPresent()) {
             String words = lead(response) + "; " + scan.flaw().get();
-            return without(failed(exchange, words), outline, true, Optional.empty(), Optional.of(words + "."));
+            return without(failed(exchange, words), outline, true, Optional.empty(), Optional.of(capital(words) + "."));
         }
         Exchange judged = scan.isFault()
                 ? exchange.withOutcome(Outcome.FAULT, "a fault; " + size)
                 : exchange.status() / 100 == 2
                         ? exchange.withOutcome(exchange.outcome(), size)
                         : failed(exchange, lead(response) + "; " + size);
-        String flaw = Character.toUpperCase(size.charAt(0)) + size.substring(1)
+        String flaw = capital(size)
                 + ". It is kept whole and shown in part; give the program more memory to have it checked.";
         return without(judged, outline, true, Optional.empty(), Optional.of(flaw));
+    }
+
+    private static String capital(String clause) {
+        return Character.toUpperCase(clause.charAt(0)) + clause.substring(1);
     }
 
     private static Exchange failed(Exchange exchange, String words) {

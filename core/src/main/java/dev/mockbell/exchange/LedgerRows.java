@@ -23,11 +23,11 @@ final class LedgerRows {
 
     static final String INSERT = "INSERT INTO exchange (" + LISTED
             + ", connect, send, await, receive, kind, request_head, request_body, request_wire, response_head,"
-            + " response_body, response_wire, secured) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
+            + " response_body, response_wire, secured, name, tls) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)";
 
     static final String SELECT = "SELECT " + LISTED
             + ", connect, send, await, receive, kind, request_head, request_body, request_wire, response_head,"
-            + " response_body, response_wire, secured FROM exchange WHERE id = ?";
+            + " response_body, response_wire, secured, name, tls FROM exchange WHERE id = ?";
 
     /** How a message of a kind is made from its head and its bytes. */
     private interface Reader {
@@ -72,6 +72,8 @@ final class LedgerRows {
         bind(s, 19, e.request(), Pieces.Face.REQUEST_BODY, Pieces.Face.REQUEST_WIRE, larger);
         bind(s, 22, e.response().orElse(null), Pieces.Face.RESPONSE_BODY, Pieces.Face.RESPONSE_WIRE, larger);
         s.setString(25, e.secured().map(Secured::text).orElse(null));
+        s.setLong(26, e.timing().name());
+        s.setLong(27, e.timing().tls());
         return larger;
     }
 
@@ -169,7 +171,7 @@ final class LedgerRows {
                                 answered,
                                 content(r.getBytes(23), pieces, l.id(), Pieces.Face.RESPONSE_BODY, rest),
                                 content(r.getBytes(24), pieces, l.id(), Pieces.Face.RESPONSE_WIRE, rest))),
-                new Timing(r.getLong(14), r.getLong(15), r.getLong(16), r.getLong(17)),
+                new Timing(r.getLong(26), r.getLong(14), r.getLong(27), r.getLong(15), r.getLong(16), r.getLong(17)),
                 Secured.of(r.getString(25)),
                 l.outcome(),
                 l.note());

@@ -10,7 +10,7 @@ import java.sql.Statement;
 /** The tables of the ledger. Their version is the file's {@code user_version}; older files are brought forward in place. */
 final class LedgerSchema {
     /** The version that this program writes. */
-    static final int VERSION = 3;
+    static final int VERSION = 4;
 
     private LedgerSchema() {}
 
@@ -43,6 +43,9 @@ final class LedgerSchema {
             }
             if (from < 3) {
                 third(connection);
+            }
+            if (from < 4) {
+                fourth(connection);
             }
             try (Statement s = connection.createStatement()) {
                 s.execute("PRAGMA user_version=" + VERSION);
@@ -121,6 +124,14 @@ final class LedgerSchema {
     private static void third(Connection connection) throws SQLException {
         try (Statement s = connection.createStatement()) {
             s.execute("ALTER TABLE exchange ADD COLUMN secured TEXT");
+        }
+    }
+
+    /** How long the name and TLS took, which was one with the connection before. */
+    private static void fourth(Connection connection) throws SQLException {
+        try (Statement s = connection.createStatement()) {
+            s.execute("ALTER TABLE exchange ADD COLUMN name INTEGER NOT NULL DEFAULT 0");
+            s.execute("ALTER TABLE exchange ADD COLUMN tls INTEGER NOT NULL DEFAULT 0");
         }
     }
 

@@ -54,7 +54,7 @@ public record WireText(String bytes, String decoded, String how) {
         byte[] masked =
                 redactor.flatMap(r -> WireBytes.masked(come, r::message)).orElse(come);
         return new WireText(
-                bytes, HexText.of(masked, type) + more(plain.size(), most), how.isEmpty() ? "decrypted" : how);
+                bytes, HexText.of(masked, type) + more(plain.size(), most), how.isEmpty() ? "encryption" : how);
     }
 
     private static String more(long size, int most) {
@@ -98,7 +98,7 @@ public record WireText(String bytes, String decoded, String how) {
             int at = 0;
             while (at < bytes.length) {
                 int text = textEnd(at);
-                boolean whole = text - at >= SHORTEST || at == 0 && text > 0 || text == bytes.length && text > at;
+                boolean whole = text - at >= SHORTEST || at == 0 && text == bytes.length;
                 if (whole) {
                     out.append(new String(bytes, at, text - at, StandardCharsets.UTF_8));
                     at = text;

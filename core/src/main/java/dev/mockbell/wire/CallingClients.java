@@ -156,7 +156,9 @@ final class CallingClients implements AutoCloseable {
                 @Override
                 public InetAddress[] resolve(String host) throws UnknownHostException {
                     recording.asked();
-                    return SystemDefaultDnsResolver.INSTANCE.resolve(host);
+                    InetAddress[] found = SystemDefaultDnsResolver.INSTANCE.resolve(host);
+                    recording.named();
+                    return found;
                 }
 
                 @Override

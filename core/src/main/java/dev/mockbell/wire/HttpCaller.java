@@ -313,18 +313,27 @@ public final class HttpCaller implements AutoCloseable {
     private static Timing timing(Recording.Taken taken, long begun, long end) {
         boolean keptOne = taken.asked() == 0 && taken.firstSent() != 0;
         long from = keptOne ? taken.firstSent() : taken.asked() == 0 ? begun : taken.asked();
-        if (taken.firstSent() == 0) {
-            return new Timing(end - from, 0, 0, 0);
+        boolean spoken = taken.firstSent() != 0;
+        long stood = spoken ? taken.firstSent() : end;
+        long named = taken.named() == 0 ? from : Math.min(taken.named(), stood);
+        long securing = taken.securing() == 0 ? stood : Math.min(Math.max(taken.securing(), named), stood);
+        // a name that is never known takes all the time there is
+        boolean unknown = !spoken && taken.asked() != 0 && taken.named() == 0;
+        long name = unknown ? end - from : named - from;
+        long connect = unknown ? 0 : securing - named;
+        long tls = unknown ? 0 : stood - securing;
+        if (!spoken) {
+            return new Timing(name, connect, tls, 0, 0, 0);
         }
         long sent = Math.max(taken.lastSent(), taken.firstSent());
-        if (taken.firstReceived() == 0) {
-            return new Timing(taken.firstSent() - from, sent - taken.firstSent(), end - sent, 0);
-        }
+        boolean came = taken.firstReceived() != 0;
         return new Timing(
-                taken.firstSent() - from,
+                name,
+                connect,
+                tls,
                 sent - taken.firstSent(),
-                Math.max(0, taken.firstReceived() - sent),
-                taken.lastReceived() - taken.firstReceived());
+                came ? Math.max(0, taken.firstReceived() - sent) : end - sent,
+                came ? taken.lastReceived() - taken.firstReceived() : 0);
     }
 
     @Override

@@ -10,6 +10,8 @@ final class Recording {
     private final ContentSink sent = new ContentSink();
     private final ContentSink received = new ContentSink();
     private long asked;
+    private long named;
+    private long securing;
     private long firstSent;
     private long lastSent;
     private long firstReceived;
@@ -18,6 +20,16 @@ final class Recording {
     /** The connection is asked for, which is when a call begins. */
     synchronized void asked() {
         asked = asked == 0 ? System.nanoTime() : asked;
+    }
+
+    /** The address of the server's name is known. */
+    synchronized void named() {
+        named = named == 0 ? System.nanoTime() : named;
+    }
+
+    /** The connection stands, and TLS begins. */
+    synchronized void securing() {
+        securing = securing == 0 ? System.nanoTime() : securing;
     }
 
     synchronized void sent(ByteBuffer buffer, int from, int count) throws IOException {
@@ -51,12 +63,23 @@ final class Recording {
             Content sent,
             Content received,
             long asked,
+            long named,
+            long securing,
             long firstSent,
             long lastSent,
             long firstReceived,
             long lastReceived) {}
 
     synchronized Taken take() {
-        return new Taken(sent.content(), received.content(), asked, firstSent, lastSent, firstReceived, lastReceived);
+        return new Taken(
+                sent.content(),
+                received.content(),
+                asked,
+                named,
+                securing,
+                firstSent,
+                lastSent,
+                firstReceived,
+                lastReceived);
     }
 }

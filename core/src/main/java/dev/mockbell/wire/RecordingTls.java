@@ -34,11 +34,13 @@ final class RecordingTls extends SSLContext {
 
         @Override
         protected SSLEngine engineCreateSSLEngine() {
+            recording.get().securing();
             return new RecordingEngine(context.createSSLEngine(), recording);
         }
 
         @Override
         protected SSLEngine engineCreateSSLEngine(String host, int port) {
+            recording.get().securing();
             return new RecordingEngine(context.createSSLEngine(host, port), recording);
         }
 

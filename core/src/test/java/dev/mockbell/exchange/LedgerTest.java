@@ -60,7 +60,7 @@ class LedgerTest {
                 "a case",
                 request,
                 Optional.of(response),
-                new Timing(1, 2, 3, 4),
+                new Timing(1, 1, 1, 2, 2, 3),
                 outcome,
                 outcome == Outcome.FINE ? "" : "why");
     }
@@ -208,7 +208,7 @@ class LedgerTest {
     }
 
     @ParameterizedTest
-    @ValueSource(ints = {0, 1, 2})
+    @ValueSource(ints = {0, 1, 2, 3})
     void aFileOfAnOlderVersionIsBroughtForward(int version) throws Exception {
         Path file = folder.resolve("l.db");
         try (Ledger ledger = Ledger.open(file)) {
@@ -216,7 +216,10 @@ class LedgerTest {
                 ledger.add(exchange(Way.CALLED, "Book", Outcome.FINE, "<a/>"));
             }
         }
-        statement(file, "ALTER TABLE exchange DROP COLUMN secured");
+        statement(file, "ALTER TABLE exchange DROP COLUMN name", "ALTER TABLE exchange DROP COLUMN tls");
+        if (version < 3) {
+            statement(file, "ALTER TABLE exchange DROP COLUMN secured");
+        }
         if (version < 2) {
             statement(file, "DROP TABLE piece", "ALTER TABLE exchange DROP COLUMN kind");
         }

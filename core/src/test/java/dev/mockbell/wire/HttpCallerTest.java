@@ -213,8 +213,20 @@ class HttpCallerTest {
             assertThat(result.response()).isPresent();
             assertThat(result.timing().total()).isPositive().isLessThanOrEqualTo(whole);
             assertThat(result.timing().connect()).isPositive();
+            assertThat(result.timing().tls()).as("there was none").isZero();
             // the peer of the warming up is not the server that counts
             assertThat(server.requests()).hasSize(1);
+        }
+    }
+
+    @Test
+    void aNameThatIsNotKnownTakesAllTheTimeThereIs() {
+        try (HttpCaller caller = new HttpCaller()) {
+            CallResult result = caller.call(post("http://no-such-hut.invalid:1/", 5_000), new StopSignal());
+            assertThat(result.failure()).hasValueSatisfying(f -> assertThat(f).contains("is not known"));
+            assertThat(result.timing().name())
+                    .isPositive()
+                    .isEqualTo(result.timing().total());
         }
     }
 

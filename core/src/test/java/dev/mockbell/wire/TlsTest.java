@@ -62,7 +62,9 @@ class TlsTest {
             assertThat(result.response().orElseThrow().wire().text(StandardCharsets.UTF_8))
                     .isEqualTo(answer);
             assertThat(result.response().orElseThrow().text()).isEqualTo("abc");
+            assertThat(result.timing().name()).isNotNegative();
             assertThat(result.timing().connect()).isPositive();
+            assertThat(result.timing().tls()).as("its share is told apart").isPositive();
         }
     }
 

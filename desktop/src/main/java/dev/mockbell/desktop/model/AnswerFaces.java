@@ -99,7 +99,7 @@ public final class AnswerFaces {
     /**
      * Both sides as they went over the connection.
      *
-     * @param bytes of request and answer, in hex where they are no text
+     * @param bytes of the answer, then of the request, in hex where they are no text
      * @param decoded what they came to where that is something else; empty when it is not
      * @param how what was undone of the answer, or of the request; empty for nothing
      * @param masks whether there is something to mask
@@ -118,8 +118,10 @@ public final class AnswerFaces {
             WireText sent = WireText.of(exchange.request(), redactor, MessageText.TO_LOOK_AT);
             Optional<WireText> came = exchange.response().map(r -> WireText.of(r, redactor, MessageText.TO_LOOK_AT));
             String why = redactor.map(r -> r.text(exchange.note())).orElse(exchange.note());
-            String bytes = sent.bytes().stripTrailing() + "\n\n"
-                    + came.map(WireText::bytes).orElse("(no answer: " + why + ")");
+            // what came is looked for, what was sent is known
+            String bytes =
+                    came.map(WireText::bytes).orElse("(no answer: " + why + ")").stripTrailing() + "\n\n"
+                            + sent.bytes();
             Optional<WireText> coded = came.filter(c -> !c.how().isEmpty());
             // what was asked is seen in Request; only what is coded of it is not
             return new Wire(

@@ -11,6 +11,7 @@ import dev.mockbell.table.TableWriter;
 import dev.mockbell.table.TableWriter.Form;
 import dev.mockbell.table.Type;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -134,9 +135,21 @@ public final class AnswerTable {
         return path.isPresent();
     }
 
-    /** Changes what is wanted, with the columns that are known by now. */
+    /** Changes what is wanted last, also while that is being made, with the columns that are known by now. */
     public void change(UnaryOperator<Shape> change) {
-        table().map(Table::shape).or(this::shape).ifPresent(s -> want(change.apply(s)));
+        shape().map(s -> table().map(Table::shape)
+                        .filter(t -> t.rows().equals(s.rows()))
+                        .map(t -> s.with(joined(s.columns(), t.columns())))
+                        .orElse(s))
+                .ifPresent(s -> want(change.apply(s)));
+    }
+
+    private static List<Column> joined(List<Column> wanted, List<Column> known) {
+        List<Column> all = new ArrayList<>(wanted);
+        known.stream()
+                .filter(k -> wanted.stream().noneMatch(w -> w.path().equals(k.path())))
+                .forEach(all::add);
+        return all;
     }
 
     /** Sorts by a column: up, down, and as the answer has it. */

@@ -1,7 +1,11 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.check.Answer;
 import dev.mockbell.compare.Comparison;
 import dev.mockbell.compare.LeftOut;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.exchange.Listing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessagePath;
@@ -9,6 +13,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.Baseline;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -18,6 +23,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -29,6 +35,9 @@ import org.w3c.dom.Node;
 public final class ComparedModel {
     /** A baseline is read with its project, each time. */
     private static final int MOST_KEPT = 32 << 20;
+
+    private static final int LOOKED_AT = 200;
+    private static final int MOST_OFFERED = 12;
 
     private final Desk desk;
     private final CallModel call;
@@ -191,6 +200,43 @@ public final class ComparedModel {
                         Optional.of(b.leaving(b.leftOut().stream()
                                 .filter(p -> !p.equals(path))
                                 .toList()))));
+    }
+
+    /** Exchanges of the operation that had an answer, the newest first, without the one that is shown. */
+    public void choices(Consumer<List<Listing>> then) {
+        Case kept = call.currentProperty().get();
+        long own = call.exchange().map(Exchange::id).orElse(0L);
+        desk.tasks()
+                .run(
+                        () -> desk.ledger().list(LedgerFilter.ALL.withOperation(kept.operation()), LOOKED_AT).stream()
+                                .filter(l -> l.contract().equals(kept.contract()))
+                                .filter(l -> l.id() != own && l.status() > 0 && l.received() > 0)
+                                .limit(MOST_OFFERED)
+                                .toList(),
+                        then,
+                        desk::tell);
+    }
+
+    /** Holds the answer against that of an exchange of the ledger. */
+    public void with(Listing listing) {
+        Expressions expressions = desk.expressions().looking();
+        SuiteRunner.Called asked = call.calledProperty().get();
+        desk.tasks()
+                .run(
+                        () -> desk.ledger()
+                                .get(listing.id())
+                                .flatMap(e -> Answer.of(e, Optional.empty(), expressions)
+                                        .content())
+                                .orElseThrow(() -> Problem.input(
+                                        "Exchange " + listing.id() + " has no answer that can be compared",
+                                        null,
+                                        "Take another one.")),
+                        document -> {
+                            if (call.calledProperty().get() == asked) {
+                                with("exchange " + listing.id(), document);
+                            }
+                        },
+                        desk::tell);
     }
 
     /** Holds the answer against that of another exchange, until there is another answer. */

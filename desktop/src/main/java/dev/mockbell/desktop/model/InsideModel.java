@@ -86,9 +86,15 @@ public final class InsideModel {
     public void open(SheetRow row) {
         desk.tasks()
                 .run(
-                        () -> value(row).map(v -> opened(row.label(), v.coding().title(), v.unpacked())),
+                        () -> value(row).map(v -> opened(row.label(), coding(v), v.unpacked())),
                         found -> found.ifPresent(opened::set),
                         desk::tell);
+    }
+
+    private static String coding(EncodedValue value) {
+        return value.inside().kind() == Kind.GZIP
+                ? "gzip, in " + value.coding().title()
+                : value.coding().title();
     }
 
     /** Looks into a value of a table or a part. */
@@ -102,7 +108,7 @@ public final class InsideModel {
                 .run(
                         () -> EncodedValue.of(text, "")
                                 .or(() -> EncodedValue.of(text, "base64Binary"))
-                                .map(v -> opened(title, v.coding().title(), v.unpacked())),
+                                .map(v -> opened(title, coding(v), v.unpacked())),
                         found -> found.ifPresentOrElse(
                                 opened::set, () -> desk.tell(Notice.good("The value holds nothing but its text."))),
                         desk::tell);

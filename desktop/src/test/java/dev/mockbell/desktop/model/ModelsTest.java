@@ -71,11 +71,20 @@ class ModelsTest {
         Hand.run(() -> desktop.models.call().add("Twice", false));
         send();
         send();
+        desktop.hand.await(
+                "it is compared",
+                () -> desktop.models.call().compared().previous().isPresent());
         String permit = Hand.on(() -> desktop.models.call().response().lines().stream()
                 .map(Line::row)
                 .filter(r -> r.label().equals("permit"))
-                .map(r ->
-                        r.value() + " was " + desktop.models.call().previous(r).orElse("nothing"))
+                .map(r -> r.value() + " was "
+                        + desktop.models
+                                .call()
+                                .compared()
+                                .previous()
+                                .orElseThrow()
+                                .before(r.target().node())
+                                .orElse("nothing"))
                 .findFirst()
                 .orElseThrow());
         assertThat(permit).matches("P-\\d+ was P-\\d+");

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.check.Answer;
+import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Remarks;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.part.Mark;
@@ -11,6 +12,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Secured;
+import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.validation.MessageValidator.Breach;
 import java.util.List;
 import java.util.Optional;
@@ -58,10 +60,11 @@ final class AnswerStrip extends VBox {
     private void show() {
         facts.getChildren().clear();
         getChildren().clear();
-        Optional.ofNullable(model.calledProperty().get()).ifPresent(c -> show(c.answer()));
+        Optional.ofNullable(model.calledProperty().get()).ifPresent(this::show);
     }
 
-    private void show(Answer answer) {
+    private void show(SuiteRunner.Called called) {
+        Answer answer = called.answer();
         Exchange e = answer.exchange();
         Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);
         facts.getChildren()
@@ -84,7 +87,7 @@ final class AnswerStrip extends VBox {
         e.secured().ifPresent(s -> facts.getChildren().add(secured(s)));
         facts.getChildren().add(quiet(Numbers.clock(e.started()), "third"));
         getChildren().add(facts);
-        notes(answer, remarks);
+        notes(called, remarks);
     }
 
     /** The time with the answer's own size; what a coding saved is in the wire. */
@@ -128,11 +131,14 @@ final class AnswerStrip extends VBox {
         return label;
     }
 
-    private void notes(Answer answer, Remarks remarks) {
+    private void notes(SuiteRunner.Called called, Remarks remarks) {
+        Answer answer = called.answer();
+        // which checks fail stands beside them
+        boolean checks = called.result().checks().stream().allMatch(CheckResult::passed);
         Exchange e = answer.exchange();
         if (e.outcome() == Outcome.FAULT) {
             line(Mark.FAULT, "fault", e.note()).setId("answer-fault");
-        } else if (!e.note().isEmpty() && answer.whole() && answer.flaw().isEmpty()) {
+        } else if (!e.note().isEmpty() && answer.whole() && answer.flaw().isEmpty() && checks) {
             line(e.outcome() == Outcome.FINE ? Mark.PASSED : Mark.FAILED, "second", e.note())
                     .setId("answer-note");
         }

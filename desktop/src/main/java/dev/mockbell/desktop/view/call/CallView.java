@@ -30,6 +30,10 @@ import javafx.scene.layout.VBox;
 public final class CallView extends VBox implements StationView {
     private static final double IN_USE = 90;
     private static final double SIDE = 206;
+
+    /** Where its faces and its title have room. */
+    private static final double NARROWEST_REQUEST = 374;
+
     private static final double SIDE_WIDE = 280;
 
     private final CallModel model;
@@ -120,7 +124,7 @@ public final class CallView extends VBox implements StationView {
         head.getStyleClass().add("station-head");
         head.setSpacing(16);
         for (Region column : List.of(request, response)) {
-            column.setMinWidth(280);
+            column.setMinWidth(column == request ? NARROWEST_REQUEST : 280);
             column.setPrefWidth(300);
             HBox.setHgrow(column, Priority.ALWAYS);
         }
@@ -144,11 +148,16 @@ public final class CallView extends VBox implements StationView {
 
     /** What a value holds and what differs need more room than checks do. */
     private void widenRight() {
-        boolean wide = model.inside().openedProperty().get() != null
-                || model.compared().baseline().isPresent()
-                || model.compared().otherTitle().isPresent();
+        boolean wide = isWide();
+        request.setPrefWidth(wide ? 300 : request.getPrefWidth());
         right.setMinWidth(wide ? SIDE_WIDE : SIDE);
         right.setMaxWidth(wide ? SIDE_WIDE : SIDE);
+    }
+
+    private boolean isWide() {
+        return model.inside().openedProperty().get() != null
+                || model.compared().baseline().isPresent()
+                || model.compared().otherTitle().isPresent();
     }
 
     /** A table gets the room of the request, which is told in brief until it is wanted. */
@@ -172,7 +181,7 @@ public final class CallView extends VBox implements StationView {
                 scene.focusOwnerProperty().addListener((x, before, now) -> {
                     for (Node n = now; n != null; n = n.getParent()) {
                         if (n == request || n == response) {
-                            request.setPrefWidth(300 + (n == request ? IN_USE : 0));
+                            request.setPrefWidth(300 + (n == request && !isWide() ? IN_USE : 0));
                             response.setPrefWidth(300 + (n == response ? IN_USE : 0));
                         }
                     }

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.call;
 
+import dev.mockbell.check.Answer;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
@@ -10,7 +11,6 @@ import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
-import dev.mockbell.exchange.Exchange;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
 import java.util.List;
@@ -99,7 +99,10 @@ final class ChecksPane extends VBox {
         first.getChildren().add(remove);
         VBox box = new VBox(first);
         // why there is no answer stands once, where the answer would
-        boolean answered = model.exchange().flatMap(Exchange::response).isPresent();
+        Optional<Answer> answer =
+                Optional.ofNullable(model.calledProperty().get()).map(c -> c.answer());
+        boolean answered = answer.flatMap(a -> a.exchange().response()).isPresent()
+                && (result == null || !result.found().equals(answer.get().flaw().orElse("")));
         if (result != null && answered) {
             String words = result.passed() ? result.found() : result.finding();
             if (!words.isEmpty() && !words.equals("true")) {

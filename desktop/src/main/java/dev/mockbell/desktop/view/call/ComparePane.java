@@ -7,16 +7,22 @@ import dev.mockbell.desktop.model.ComparedModel;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.exchange.Listing;
 import dev.mockbell.suite.Baseline;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.OverrunStyle;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
@@ -51,25 +57,48 @@ final class ComparePane extends VBox {
             return;
         }
         Button keep = Parts.link(
-                baseline.isPresent() ? "renew" : "keep this answer",
+                baseline.isPresent() ? "renew" : "keep",
                 "Hold later answers of this case against this one",
                 model::keepBaseline);
         keep.setId("keep-baseline");
         keep.setDisable(!answered);
+        Button against = Parts.link("against another exchange…", "One of the ledger, of this operation", () -> {});
+        against.getStyleClass().add("dense");
+        against.setId("compare-with");
+        against.setDisable(!answered);
+        against.setOnAction(e -> offer(against));
         HBox head = Parts.innerHead("Baseline", Parts.spring(), keep);
-        getChildren().add(head);
+        VBox box = new VBox(6);
+        box.setPadding(new Insets(8, 12, 8, 12));
+        getChildren().addAll(head, box);
         baseline.ifPresent(b -> {
             Button drop = Parts.button("×", "Forget the baseline", model::dropBaseline, "tiny");
             drop.setId("drop-baseline");
             head.getChildren().add(drop);
-            VBox box = new VBox(6);
-            box.setPadding(new Insets(8, 12, 8, 12));
             box.getChildren().add(Parts.text("of " + Numbers.clock(b.taken()), "third", "table-text"));
             if (answered) {
                 box.getChildren().addAll(differences(model.withBaseline(), true));
             }
             b.leftOut().forEach(p -> box.getChildren().add(leftOut(p)));
-            getChildren().add(box);
+        });
+        box.getChildren().add(against);
+    }
+
+    private void offer(Button beside) {
+        model.choices(found -> {
+            ContextMenu menu = new ContextMenu();
+            for (Listing each : found) {
+                MenuItem item = new MenuItem(each.id() + "   " + Numbers.clock(each.started()) + "   " + each.status()
+                        + "   " + Numbers.bytes(each.received()) + "   " + each.origin());
+                item.setOnAction(e -> model.with(each));
+                menu.getItems().add(item);
+            }
+            if (found.isEmpty()) {
+                MenuItem none = new MenuItem("No other answer of this operation is on the ledger");
+                none.setDisable(true);
+                menu.getItems().add(none);
+            }
+            menu.show(beside, Side.BOTTOM, 0, 0);
         });
     }
 
@@ -90,7 +119,7 @@ final class ComparePane extends VBox {
             return List.of(Parts.text("Comparing…", "third", "table-text"));
         }
         Comparison found = comparison.get();
-        List<Node> nodes = new java.util.ArrayList<>();
+        List<Node> nodes = new ArrayList<>();
         Label words = Parts.marked(found.isSame() ? Mark.PASSED : Mark.FAULT, found.words());
         words.setId(baseline ? "baseline-words" : "other-words");
         words.setWrapText(true);
@@ -107,6 +136,8 @@ final class ComparePane extends VBox {
         Button path = Parts.link(d.path(), "Show it in the answer", () -> reveal.accept(d.path()));
         path.getStyleClass().addAll("mono", "small");
         path.setMinWidth(0);
+        path.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
+        Parts.tip(path, d.path());
         path.setDisable(d.kind() == Difference.Kind.GONE);
         HBox line = new HBox(4, path);
         line.setAlignment(Pos.CENTER_LEFT);

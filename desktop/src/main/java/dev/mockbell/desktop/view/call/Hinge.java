@@ -5,8 +5,7 @@ import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.Secured;
-import java.util.List;
+import dev.mockbell.exchange.Timing;
 import java.util.Map;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
@@ -15,8 +14,21 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** What stands between request and response: sending, and where the time went. */
+/** What stands between request and response: sending, and where the time went, drawn to scale. */
 final class Hinge extends VBox {
+    /** What the stages of a call share of the height; each has at least {@link #LEAST}, so that it is seen. */
+    private static final double HIGHEST = 150;
+
+    private static final double LEAST = 2;
+
+    private static final Map<String, String> WORDS = Map.of(
+            "name", "Until the address of the server's name was known",
+            "connect", "Until the connection stood, through a proxy where there is one",
+            "TLS", "Until TLS was agreed on",
+            "send", "Until the last byte of the request was out",
+            "wait", "Until the first byte of the answer came",
+            "receive", "Until its last byte came");
+
     private final CallModel model;
     private final Button send = Parts.button("Send", "Send the request (Ctrl+Enter)", () -> {}, "send");
 
@@ -45,45 +57,52 @@ final class Hinge extends VBox {
 
     private void show() {
         getChildren().setAll(send, Parts.text("Ctrl ↵", "third", "small"), tick());
-        model.exchange().ifPresent(e -> {
-            var t = e.timing();
-            for (Map.Entry<String, Long> part : List.of(
-                    Map.entry("connect", t.connect()),
-                    Map.entry("send", t.send()),
-                    Map.entry("wait", t.await()),
-                    Map.entry("receive", t.receive()))) {
-                // without an answer, a stage that took no time was not come to
-                boolean reached = part.getValue() > 0 || e.response().isPresent();
-                boolean kept = part.getKey().equals("connect") && reached && part.getValue() == 0;
-                Label took = Parts.text(kept ? "kept" : reached ? Numbers.millis(part.getValue() / 1e6) : "–", "mono");
-                if (kept) {
-                    Parts.tip(took, "The connection was kept from a call before");
-                }
-                getChildren().addAll(Parts.text(part.getKey(), "third", "table-text"), took);
-                if (part.getKey().equals("connect")) {
-                    e.secured().ifPresent(this::showSecured);
-                }
-            }
-            Label total = Parts.text(
-                    Numbers.millis(t.total() / 1e6),
-                    "title",
-                    e.outcome() == Exchange.Outcome.FAILED ? "failed" : "fine");
-            total.setId("total-time");
-            getChildren()
-                    .addAll(
-                            tick(),
-                            total,
-                            Parts.text("ms", "third", "small"),
-                            Parts.spring(),
-                            Parts.text("run " + model.calls(), "third", "small"));
-        });
+        model.exchange().ifPresent(this::show);
     }
 
-    private void showSecured(Secured tls) {
-        Label version = Parts.text(tls.version().replaceFirst("^TLSv", "TLS "), "second", "small");
-        version.setId("tls-version");
-        Parts.tip(version, tls.version() + ", " + tls.cipher() + "\n" + String.join("\n", tls.chain()));
-        getChildren().add(version);
+    private void show(Exchange exchange) {
+        Timing t = exchange.timing();
+        boolean failed = exchange.outcome() == Exchange.Outcome.FAILED;
+        boolean kept = t.name() + t.connect() + t.tls() == 0 && t.await() > 0;
+        boolean came = exchange.response().isPresent();
+        if (!kept) {
+            stage("name", t.name(), t, came, "quiet");
+            stage("connect", t.connect(), t, came, "link");
+            if (t.tls() > 0 || exchange.secured().isPresent()) {
+                stage("TLS", t.tls(), t, came, "bronze");
+            }
+        }
+        stage("send", t.send(), t, came || t.await() > 0, "fine");
+        stage("wait", t.await(), t, came, "ink");
+        stage("receive", t.receive(), t, came, "fine");
+        Label total = Parts.text(Numbers.millis(t.total() / 1e6), "title", failed ? "failed" : "fine");
+        total.setId("total-time");
+        getChildren().addAll(tick(), total, Parts.text("ms", "third", "small"));
+        if (kept) {
+            Label words = Parts.text("kept", "second", "table-text");
+            words.setId("connection-kept");
+            Parts.tip(words, "The connection was kept from a call before, so that there was nothing to connect");
+            getChildren().add(words);
+        }
+        getChildren().addAll(Parts.spring(), Parts.text("run " + model.calls(), "third", "small"));
+    }
+
+    /** A stretch as high as its share of the time; one that was not come to has none. */
+    private void stage(String name, long nanos, Timing all, boolean reached, String kind) {
+        String took = nanos > 0 || reached ? Numbers.millis(nanos / 1e6) : "–";
+        Label words = Parts.text(name + " " + took, "third", "small");
+        words.setMinWidth(USE_PREF_SIZE);
+        Region bar = new Region();
+        bar.getStyleClass().addAll("stage", "stage-" + kind);
+        double share = all.total() == 0 ? 0 : (double) nanos / all.total();
+        double height = nanos > 0 || reached ? Math.max(LEAST, share * HIGHEST) : 0;
+        bar.setMinSize(8, height);
+        bar.setMaxSize(8, height);
+        bar.setId("stage-" + name);
+        VBox stage = new VBox(2, bar, words);
+        stage.setAlignment(Pos.TOP_CENTER);
+        Parts.tip(stage, () -> WORDS.get(name));
+        getChildren().add(stage);
     }
 
     private static Region tick() {

@@ -57,6 +57,7 @@ final class InsidePane extends VBox {
         Label facts = Parts.text(facts(opened), "second", "table-text");
         facts.setId("inside-facts");
         facts.setWrapText(true);
+        facts.setMinHeight(USE_PREF_SIZE);
         facts.setPadding(new Insets(6, 12, 6, 12));
         var head = Parts.head("", title, Parts.spring(), close);
         head.getChildren().remove(0);

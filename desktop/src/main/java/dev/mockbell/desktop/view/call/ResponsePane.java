@@ -51,6 +51,7 @@ final class ResponsePane extends VBox {
                 new OtherAnswer(model, body, sheet, edit, this::show, address -> importFrom(models.desk(), address));
         this.faces = Parts.segments(FACES, Face::words, face.get(), face::set);
         faces.getStyleClass().add("faces");
+        faces.setId("response-faces");
         getStyleClass().add("panel");
         getChildren()
                 .addAll(

@@ -62,10 +62,10 @@ final class ResponseSheet {
                 .again((node, line) -> showElement((Label) node, line))
                 .growing("Value", this::value)
                 .again((node, line) -> showValue((HBox) node, line))
-                .column("Previous", 92, l -> before(l, model.compared()::previous))
+                .yielding("Previous", 92, 330, l -> before(l, model.compared()::previous))
                 .again((node, line) -> showBefore((Label) node, line, model.compared()::previous));
         if (baseline) {
-            grid.column("Baseline", 92, l -> before(l, model.compared()::withBaseline))
+            grid.yielding("Baseline", 92, 440, l -> before(l, model.compared()::withBaseline))
                     .again((node, line) -> showBefore((Label) node, line, model.compared()::withBaseline));
         }
     }
@@ -185,25 +185,35 @@ final class ResponseSheet {
         Parts.classed(value, "third", out);
         Parts.classed(value, "italic", out);
         Parts.classed(value, "table-text", out);
+        value.setManaged(!value.getText().isEmpty());
+        value.setVisible(true);
         box.getChildren().remove(1, box.getChildren().size());
         List<String> tags = row.target().node() == null
                 ? List.of()
                 : noted.getOrDefault(row.target().node(), List.of());
         tags.forEach(t -> box.getChildren().add(tag(t, t.equals("check") ? "fine" : "link")));
-        if (row.kind() == SheetRow.Kind.REPEATS) {
-            Button table = Parts.link("show as table", "Its rows and columns", () -> table(row));
-            table.getStyleClass().add("table-text");
+        boolean repeats = row.kind() == SheetRow.Kind.REPEATS || row.index() == 1 && row.count() > 1;
+        if (repeats) {
+            Button table = Parts.link("as table", "Its rows and columns", () -> table(row));
+            table.setMinWidth(Region.USE_PREF_SIZE);
+            table.getStyleClass().add("dense");
             table.setId("show-as-table");
             box.getChildren().add(table);
         } else if (!out && !folded) {
-            model.inside().chip(row).ifPresent(words -> box.getChildren().add(chip(row, words)));
+            model.inside().chip(row).ifPresent(words -> {
+                // what it holds says more than how that is written
+                value.setManaged(false);
+                value.setVisible(false);
+                box.getChildren().add(chip(row, words));
+            });
         }
         return true;
     }
 
     private Button chip(SheetRow row, String words) {
         Button chip =
-                Parts.button(words, "Look into it (Enter)", () -> model.inside().open(row), "chip");
+                Parts.button(words, "Look into it (Enter)", () -> model.inside().open(row), "inside-chip");
+        chip.setMinWidth(0);
         chip.setId("chip-" + row.label());
         return chip;
     }

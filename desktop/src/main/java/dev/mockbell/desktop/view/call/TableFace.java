@@ -24,7 +24,6 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.TextField;
@@ -42,11 +41,13 @@ final class TableFace extends VBox {
     private final CallModel call;
     private final AnswerTable model;
     private final Grid<Table.Row> grid = new Grid<>(24);
-    private final MenuButton rows = new MenuButton("rows");
+    private final Button rows = Parts.button("rows", "Which element's rows", () -> {}, "quiet", "dense");
     private final Label count = Parts.text("", "second", "table-text");
     private final TextField most = new TextField();
     private final TextField where = new TextField();
-    private final MenuButton columns = new MenuButton("Columns");
+    private final Button columns = Parts.button("Columns", "Which columns are shown", () -> {}, "quiet", "dense");
+    private final ContextMenu rowsMenu = new ContextMenu();
+    private final ContextMenu columnsMenu = new ContextMenu();
     private final Label trouble = Parts.text("", "failed", "table-text");
     private final HBox bar = new HBox(8);
     private Table shown;
@@ -59,6 +60,9 @@ final class TableFace extends VBox {
         setId("table-face");
         rows.setId("table-rows");
         columns.setId("table-columns");
+        rows.setOnAction(e -> rowsMenu.show(rows, Side.BOTTOM, 0, 0));
+        columns.setOnAction(e -> columnsMenu.show(columns, Side.BOTTOM, 0, 0));
+        columns.setMinWidth(USE_PREF_SIZE);
         most.setId("table-most");
         most.setPrefColumnCount(4);
         most.setPromptText("all");
@@ -124,8 +128,7 @@ final class TableFace extends VBox {
         }
         getChildren().setAll(bar, trouble, Parts.tall(grid));
         trouble.setText(model.trouble());
-        rows.setText(last(shape.get().rows()));
-        Parts.tip(rows, shape.get()::rows);
+        rows.setText(last(shape.get().rows()) + " ▾");
         if (!most.isFocused()) {
             most.setText(shape.get().most() == 0 ? "" : "" + shape.get().most());
         }
@@ -161,31 +164,31 @@ final class TableFace extends VBox {
     }
 
     private void offerRows(Shape shape) {
-        rows.getItems().clear();
+        rowsMenu.getItems().clear();
         for (Table.Repeated each : model.repeated()) {
             MenuItem item = new MenuItem(each.path() + "   × " + Numbers.whole(each.count()));
             item.setOnAction(e -> model.rows(each.path()));
-            rows.getItems().add(item);
+            rowsMenu.getItems().add(item);
         }
         CustomMenuItem typed = new CustomMenuItem(path(shape.rows()), false);
-        rows.getItems().add(typed);
+        rowsMenu.getItems().add(typed);
     }
 
     private void offerColumns(Table table) {
         List<Column> all = table.shape().columns();
         long some = all.stream().filter(Column::shown).count();
-        columns.setText(some == all.size() ? "Columns " + some : "Columns " + some + " of " + all.size());
-        columns.getItems().clear();
+        columns.setText("Columns " + (some == all.size() ? "" + some : some + " of " + all.size()) + " ▾");
+        columnsMenu.getItems().clear();
         for (Column each : all) {
             CheckMenuItem item = new CheckMenuItem(each.name());
             item.setSelected(each.shown());
             item.setOnAction(e -> model.change(s -> s.change(each.path(), c -> c.shown(item.isSelected()))));
-            columns.getItems().add(item);
+            columnsMenu.getItems().add(item);
         }
         MenuItem every = new MenuItem("All of them");
         every.setOnAction(e -> model.change(
                 s -> s.with(s.columns().stream().map(c -> c.shown(true)).toList())));
-        columns.getItems().add(every);
+        columnsMenu.getItems().add(every);
     }
 
     private void lay(Table table) {
@@ -304,9 +307,11 @@ final class TableFace extends VBox {
     List<Node> actions() {
         Button copy = Parts.button("Copy rows", "For a spreadsheet (Ctrl+C)", this::copy);
         copy.setId("copy-rows");
-        MenuButton put = new MenuButton("Put into…");
+        ContextMenu into = new ContextMenu();
+        Button put = Parts.button("Put into… ▾", "A file, or a database", () -> {});
+        put.setOnAction(e -> into.show(put, Side.TOP, 0, 0));
         put.setId("put-into");
-        put.getItems()
+        into.getItems()
                 .addAll(
                         item("a CSV file…", () -> file("rows.csv", Form.CSV)),
                         item("a JSON file…", () -> file("rows.json", Form.JSON)),
