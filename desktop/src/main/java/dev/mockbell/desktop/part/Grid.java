@@ -348,9 +348,9 @@ public final class Grid<T> extends VBox {
             boolean heads = !empty && item != null && group.test(item);
             Parts.classed(this, "group", heads);
             if (empty || item == null) {
-                // often for a moment only, while rows around it come and go
+                // often for a moment only, while rows around it come and go; what is not shown loses the keyboard
                 if (getGraphic() != null && getGraphic().isVisible()) {
-                    getGraphic().setVisible(false);
+                    getGraphic().setVisible(Parts.holdsKeyboard(getGraphic()));
                     Platform.runLater(this::clear);
                 }
             } else if (heads) {
