@@ -5,7 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /**
- * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet}, {@code call} or {@code all}. Each measures the product's part
+ * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet}, {@code call}, {@code answer} or {@code all}. Each measures the product's part
  * beside a plain one of the standard library, in interleaved turns of one run, so that a machine which is busy with
  * other things is busy with both; the ratio is the figure to quote.
  */
@@ -16,8 +16,10 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         String which = args.length == 0 ? "all" : args[0];
-        if (!List.of("all", "load", "mock", "contract", "sheet", "call").contains(which)) {
-            out.println("There is no benchmark " + which + ". There are load, mock, contract, sheet, call, all.");
+        if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer")
+                .contains(which)) {
+            out.println(
+                    "There is no benchmark " + which + ". There are load, mock, contract, sheet, call, answer, all.");
             System.exit(2);
         }
         boolean all = "all".equals(which);
@@ -35,6 +37,9 @@ public final class Bench {
         }
         if (all || "call".equals(which)) {
             new CallBench(out).run();
+        }
+        if (all || "answer".equals(which)) {
+            new AnswerBench(out).run();
         }
         System.exit(0);
     }

@@ -11,7 +11,6 @@ import dev.mockbell.soap.EnvelopeScan;
 import dev.mockbell.soap.NoEnvelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
-import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.validation.MessageValidator.Breach;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -30,6 +29,7 @@ import org.w3c.dom.Document;
  * @param flaw why there is no envelope, sentences; empty when there is one or none is due
  * @param content the payload as a document of its own; empty when there is none
  * @param payload that document for XPath
+ * @param validity what of it breaks the contract
  */
 public record Answer(
         Exchange exchange,
@@ -39,7 +39,8 @@ public record Answer(
         Optional<NoEnvelope> instead,
         Optional<String> flaw,
         Optional<Document> content,
-        Optional<XdmNode> payload) {
+        Optional<XdmNode> payload,
+        Validity validity) {
     /**
      * Reads the response of an exchange, once, and says how the exchange went: by its status and by what the body is. One
      * that has failed came without a whole answer.
@@ -66,8 +67,10 @@ public record Answer(
             boolean one = outline.filter(MessageOutline::isWholeBody).isEmpty();
             Optional<Document> content = one ? soap.takePayload() : soap.payloadDocument();
             Optional<XdmNode> payload = content.map(expressions::wrap);
+            Optional<SoapMessage> envelope = Optional.of(soap);
+            Validity validity = new Validity(outline, envelope, content);
             return new Answer(
-                    judged, outline, true, Optional.of(soap), Optional.empty(), Optional.empty(), content, payload);
+                    judged, outline, true, envelope, Optional.empty(), Optional.empty(), content, payload, validity);
         } catch (Problem noEnvelope) {
             return instead(exchange, outline, response, NoEnvelope.of(response));
         }
@@ -80,7 +83,15 @@ public record Answer(
             Optional<NoEnvelope> instead,
             Optional<String> flaw) {
         return new Answer(
-                exchange, outline, whole, Optional.empty(), instead, flaw, Optional.empty(), Optional.empty());
+                exchange,
+                outline,
+                whole,
+                Optional.empty(),
+                instead,
+                flaw,
+                Optional.empty(),
+                Optional.empty(),
+                new Validity(outline, Optional.empty(), Optional.empty()));
     }
 
     /** What is told first is the status and what the server wants; then what the body is. */
@@ -95,7 +106,15 @@ public record Answer(
                 Optional.of(found),
                 Optional.of(capital(words) + "." + (next.isEmpty() ? "" : " " + next)));
         return new Answer(
-                read.exchange, outline, true, read.soap, read.instead, read.flaw, found.document(), Optional.empty());
+                read.exchange,
+                outline,
+                true,
+                read.soap,
+                read.instead,
+                read.flaw,
+                found.document(),
+                Optional.empty(),
+                read.validity);
     }
 
     /** One that is too large for a tree is gone through once from end to end, and kept. */
@@ -143,22 +162,18 @@ public record Answer(
                 instead,
                 flaw.map(redactor::text),
                 content,
-                payload);
+                payload,
+                validity);
     }
 
     /** The same answer, its exchange with a number or another outcome. */
     public Answer with(Exchange other) {
-        return new Answer(other, outline, whole, soap, instead, flaw, content, payload);
+        return new Answer(other, outline, whole, soap, instead, flaw, content, payload, validity);
     }
 
     /** What of the body, or of a fault's detail, breaks the contract; nothing where that does not say what is due. */
     public List<Breach> breaches() {
-        if (outline.isEmpty() || soap.isEmpty()) {
-            return List.of();
-        }
-        MessageValidator validator = new MessageValidator(outline.get().schemas());
-        boolean one = fault().isEmpty() && content.isPresent() && !outline.get().isWholeBody();
-        return one ? validator.validate(outline.get(), content.get()) : validator.validate(outline.get(), soap.get());
+        return validity.breaches();
     }
 
     public Optional<SoapFault> fault() {

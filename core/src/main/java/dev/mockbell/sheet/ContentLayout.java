@@ -180,16 +180,19 @@ final class ContentLayout {
     private void gather(String label, Occurs occurs, int count, List<SheetRow> rows, int start) {
         List<SheetRow> gathered = new ArrayList<>(rows.subList(start, rows.size()));
         rows.subList(start, rows.size()).clear();
+        rows.add(gathered(label, occurs, count, gathered.get(0), gathered));
+    }
+
+    private SheetRow gathered(String label, Occurs occurs, int count, SheetRow first, List<SheetRow> rows) {
         String place = cursor.place(label + "*");
-        SheetRow first = gathered.get(0);
-        rows.add(new RowDraft(place, Kind.REPEATS, label)
+        return new RowDraft(place, Kind.REPEATS, label)
                 .type(first.type())
                 .occurs(occurs)
                 .number(0, count)
                 .documentation(first.documentation())
-                .over(gathered)
+                .over(rows)
                 .at(Target.of(cursor.parent, null, null, place)
-                        .declared(first.target().element().orElse(null))));
+                        .declared(first.target().element().orElse(null)));
     }
 
     private void all(Particle.OfGroup group, List<SheetRow> rows, boolean wanted, boolean needed) {
@@ -248,13 +251,20 @@ final class ContentLayout {
             }
             return;
         }
-        int start = rows.size();
-        boolean numbered = occurs.repeats() && found.size() > 1;
-        for (int i = 0; i < found.size(); i++) {
-            layout.texts(found.get(i).getPreviousSibling(), cursor.parent, mixed, rows);
-            Seat seat = new Seat(declared, occurs, numbered ? i + 1 : 0, found.size(), place, Standing.DECLARED);
-            rows.add(kept.element(seat, found.get(i)));
+        boolean lacking = found.size() < occurs.min() && !cursor.fits();
+        if (!lacking && layout.isLater(found.size())) {
+            SheetRow first =
+                    rowsOf(particle, found.subList(0, 1), found.size(), place).get(0);
+            rows.add(gathered(
+                    label,
+                    occurs,
+                    found.size(),
+                    first,
+                    new LaterRows(() -> rowsOf(particle, found, found.size(), place))));
+            return;
         }
+        int start = rows.size();
+        rows.addAll(rowsOf(particle, found, found.size(), place));
         if (found.size() < occurs.min() && !cursor.fits()) {
             int last = rows.size() - 1;
             rows.set(last, kept.flawed(rows.get(last), RowJudge.tooFew(occurs, found.size()), true));
@@ -262,6 +272,22 @@ final class ContentLayout {
         if (found.size() > MANY) {
             gather(label, occurs, found.size(), rows, start);
         }
+    }
+
+    /** @param count how many there are of them in all */
+    private List<SheetRow> rowsOf(Particle.OfElement particle, List<Element> found, int count, String place) {
+        List<SheetRow> rows = new ArrayList<>(found.size());
+        boolean numbered = particle.occurs().repeats() && count > 1;
+        for (int i = 0; i < found.size(); i++) {
+            Seat seat = new Seat(
+                    particle.element(), particle.occurs(), numbered ? i + 1 : 0, count, place, Standing.DECLARED);
+            // rows may be laid out by several at once, each a few at a time
+            synchronized (layout) {
+                layout.texts(found.get(i).getPreviousSibling(), cursor.parent, mixed, rows);
+                rows.add(kept.element(seat, found.get(i)));
+            }
+        }
+        return rows;
     }
 
     private SheetRow leftOut(ElementDecl declared, Occurs occurs, String place, boolean needed) {

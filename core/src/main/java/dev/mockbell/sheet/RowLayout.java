@@ -15,6 +15,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -72,7 +73,7 @@ final class RowLayout {
         boolean any = type.isAny() && Xml.children(element).isEmpty();
         boolean holds = !text && !any && state != State.NIL;
         List<SheetRow> children =
-                holds && isLater(seat) ? new LaterRows(() -> below(type, element, true)) : below(type, element, holds);
+                holds && isLater(seat) ? later(() -> below(type, element, true)) : below(type, element, holds);
         String value = text || any ? element.getTextContent() : "";
         boolean ownId = seat.occurs().repeats() || target.parent() == null;
         return new RowDraft(
@@ -91,6 +92,15 @@ final class RowLayout {
                 .at(target.typed(look.simple()));
     }
 
+    /** Laid out when it is opened, one at a time. */
+    private LaterRows later(Supplier<List<SheetRow>> making) {
+        return new LaterRows(() -> {
+            synchronized (this) {
+                return making.get();
+            }
+        });
+    }
+
     private List<SheetRow> below(TypeDef type, Element element, boolean holds) {
         List<SheetRow> children = new ArrayList<>();
         attributes(type, element, children);
@@ -102,14 +112,19 @@ final class RowLayout {
 
     /** What is only looked at need not be judged, so that what is below one of very many is laid out when it is opened. */
     private boolean isLater(Seat seat) {
-        return !templated && seat.count() > FEW;
+        return isLater(seat.count());
+    }
+
+    /** Whether so many of a kind are laid out when they are opened. */
+    boolean isLater(int count) {
+        return !templated && count > FEW;
     }
 
     private SheetRow undeclared(Seat seat, Element element, Target target) {
         String id = ids.of(element);
         boolean leaf = Xml.children(element).isEmpty();
         if (!leaf && isLater(seat)) {
-            return undeclared(seat, id, element, target, false, new LaterRows(() -> free(element, id)));
+            return undeclared(seat, id, element, target, false, later(() -> free(element, id)));
         }
         return undeclared(seat, id, element, target, leaf, free(element, id));
     }

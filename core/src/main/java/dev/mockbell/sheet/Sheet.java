@@ -9,6 +9,7 @@ import dev.mockbell.xml.XmlLimits;
 import java.util.List;
 import java.util.Optional;
 import org.w3c.dom.Document;
+import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
 /**
@@ -59,20 +60,30 @@ public final class Sheet {
      * @throws Problem when it is nested more than 500 deep
      */
     public static Sheet openReceived(MessageOutline outline, Document document) {
-        if (isDeeper(document)) {
-            throw Problem.input("The message is nested more than " + DEEPEST + " deep", null, "Look at it as XML.");
-        }
-        return new Sheet(new SheetTree(outline, document, false));
+        return new Sheet(new SheetTree(outline, document, false, elements(document)));
     }
 
-    private static boolean isDeeper(Document document) {
+    /** About how many elements the message had when it was opened; asking lays out nothing. */
+    public int elements() {
+        return tree.elements();
+    }
+
+    /**
+     * How many elements there are.
+     *
+     * @throws Problem when they are nested too deep
+     */
+    private static int elements(Document document) {
         int depth = 0;
+        int count = 0;
         Node at = document.getFirstChild();
         while (at != null && at != document) {
+            count += at instanceof Element ? 1 : 0;
             if (at.getFirstChild() != null) {
                 at = at.getFirstChild();
                 if (++depth > DEEPEST) {
-                    return true;
+                    throw Problem.input(
+                            "The message is nested more than " + DEEPEST + " deep", null, "Look at it as XML.");
                 }
                 continue;
             }
@@ -82,13 +93,13 @@ public final class Sheet {
             }
             at = at == document ? null : at.getNextSibling();
         }
-        return false;
+        return count;
     }
 
     private static Sheet open(MessageOutline outline, String text, boolean templated) {
         XmlLimits most = new XmlLimits(DEEPEST, 0, XmlLimits.MESSAGE.bytes(), false);
         Document document = text.isBlank() ? Xml.newDocument() : Xml.parse(text.strip(), "message", most);
-        return new Sheet(new SheetTree(outline, document, templated));
+        return new Sheet(new SheetTree(outline, document, templated, elements(document)));
     }
 
     /** The message as XML, exactly as the tree holds it. */

@@ -24,34 +24,25 @@ final class SheetTree {
     private final RowIds ids;
     private final SheetRows rows;
     private final WrittenXml written;
+    private final int elements;
     private Optional<SheetRow> root;
 
-    SheetTree(MessageOutline outline, Document document, boolean templated) {
+    /** @param elements about how many there are */
+    SheetTree(MessageOutline outline, Document document, boolean templated, int elements) {
         this.outline = outline;
         this.document = document;
+        this.elements = elements;
         this.written = new WrittenXml(document);
-        int elements = elements(document);
         this.ids = new RowIds(elements);
         this.rows = new SheetRows(outline.schemas(), ids, elements, templated);
     }
 
-    private static int elements(Node root) {
-        int count = 0;
-        Node at = root;
-        while (at != null) {
-            count += at instanceof Element ? 1 : 0;
-            Node next = at.getFirstChild();
-            while (next == null && at != root) {
-                next = at.getNextSibling();
-                at = next == null ? at.getParentNode() : at;
-            }
-            at = next;
-        }
-        return count;
-    }
-
     MessageOutline outline() {
         return outline;
+    }
+
+    int elements() {
+        return elements;
     }
 
     Document document() {

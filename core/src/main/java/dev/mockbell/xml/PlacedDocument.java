@@ -26,6 +26,11 @@ final class PlacedDocument extends DocumentImpl {
         return new PlacedElement(this, namespace, qualifiedName);
     }
 
+    /** As {@link #createElementNS}, of a name that a reader has looked at; going over it once more takes longer than the rest. */
+    PlacedElement read(String namespace, String qualifiedName, String localName) {
+        return new PlacedElement(this, namespace, qualifiedName, localName);
+    }
+
     /** An element with its place; copies within a document keep it. */
     static final class PlacedElement extends ElementNSImpl {
         private static final long serialVersionUID = 1L;
@@ -36,6 +41,10 @@ final class PlacedDocument extends DocumentImpl {
 
         PlacedElement(PlacedDocument owner, String namespace, String qualifiedName) {
             super(owner, namespace, qualifiedName);
+        }
+
+        PlacedElement(PlacedDocument owner, String namespace, String qualifiedName, String localName) {
+            super(owner, namespace, qualifiedName, localName);
         }
 
         /** @param order the names of the attributes as they stood in the source */

@@ -76,7 +76,7 @@ final class PlacingBuilder extends DefaultHandler2 {
         if (attributes.getLength() > MOST_ATTRIBUTES) {
             throw new BeyondBounds("an element has more than " + MOST_ATTRIBUTES + " attributes", locator);
         }
-        PlacedElement element = (PlacedElement) document.createElementNS(uri.isEmpty() ? null : uri, qName);
+        PlacedElement element = document.read(uri.isEmpty() ? null : uri, qName, localName);
         int count = attributes.getLength();
         List<String> order = count == 0 ? List.of() : new ArrayList<>(count);
         for (int i = 0; i < count; i++) {

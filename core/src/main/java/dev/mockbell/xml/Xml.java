@@ -183,7 +183,10 @@ public final class Xml {
         try {
             reader.setFeature("http://xml.org/sax/features/namespace-prefixes", true);
             reader.setProperty("http://xml.org/sax/properties/lexical-handler", builder);
+            // what the reader hands over is right; asking again costs more than the tree
+            document.setErrorChecking(false);
             reader.parse(source);
+            document.setErrorChecking(true);
             return document;
         } catch (SAXParseException e) {
             throw unreadable(e, complaints, name);

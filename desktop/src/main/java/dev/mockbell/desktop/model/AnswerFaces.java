@@ -11,7 +11,6 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.nio.file.Path;
@@ -29,27 +28,46 @@ public final class AnswerFaces {
     private final Desk desk;
     private final CallModel call;
     private final IntegerProperty changes = new SimpleIntegerProperty();
-    private final Derived<Same<SuiteRunner.Called>, String> laidOut;
+    private final Derived<Of, String> laidOut;
     private final Derived<Wanted, Wire> wires;
-    private final Derived<Same<Answer>, Remarks> remarks;
+    private final Derived<Of, Remarks> remarks;
+
+    /** An answer, known by the message that came: what is made of that stays when the answer is judged, or judged anew. */
+    private record Of(Answer answer) {
+        private Object message() {
+            return answer.exchange().response().<Object>map(r -> r).orElse(answer.exchange());
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Of of && of.message() == message();
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(message());
+        }
+    }
 
     AnswerFaces(Desk desk, CallModel call) {
         this.desk = desk;
         this.call = call;
-        this.laidOut = new Derived<>(desk.tasks(), 4, c -> laidOut(c.thing()), desk::tell);
+        this.laidOut = new Derived<>(desk.tasks(), 4, o -> laidOut(o.answer().exchange()), desk::tell);
         this.wires = new Derived<>(
-                desk.tasks(), 4, w -> Wire.of(w.exchange().thing(), desk.redactor(), w.masked()), desk::tell);
-        this.remarks = new Derived<>(desk.tasks(), 4, a -> Remarks.of(a.thing()), desk::tell);
+                desk.tasks(), 4, w -> Wire.of(w.of().answer().exchange(), desk.redactor(), w.masked()), desk::tell);
+        this.remarks = new Derived<>(desk.tasks(), 4, o -> Remarks.of(o.answer()), desk::tell);
         for (Derived<?, ?> face : List.of(laidOut, wires, remarks)) {
             face.changesProperty().addListener((o, was, now) -> changes.set(changes.get() + 1));
         }
     }
 
+    private Optional<Of> shown() {
+        return Optional.ofNullable(call.calledProperty().get()).map(c -> new Of(c.answer()));
+    }
+
     /** What is wrong with the answer that came; empty while that is being found out, and without an answer. */
     public Optional<Remarks> remarks() {
-        return Optional.ofNullable(call.calledProperty().get())
-                .map(SuiteRunner.Called::answer)
-                .flatMap(a -> remarks.of(new Same<>(a)));
+        return shown().flatMap(remarks::of);
     }
 
     /** Where in a text of XML an XPath leads to. A path from the root may begin at the envelope or at its payload. */
@@ -84,13 +102,10 @@ public final class AnswerFaces {
 
     /** The whole envelope of the last answer, laid out; empty while that is being done. */
     public String xml() {
-        return Optional.ofNullable(call.calledProperty().get())
-                .flatMap(c -> laidOut.of(new Same<>(c)))
-                .orElse("");
+        return shown().flatMap(laidOut::of).orElse("");
     }
 
-    private static String laidOut(SuiteRunner.Called of) {
-        Exchange exchange = of.answer().exchange();
+    private static String laidOut(Exchange exchange) {
         return exchange.response()
                 .map(r -> MessageText.toLookAt(Optional.empty()).body(r))
                 .orElse(exchange.note());
@@ -132,13 +147,11 @@ public final class AnswerFaces {
         }
     }
 
-    private record Wanted(Same<Exchange> exchange, boolean masked) {}
+    private record Wanted(Of of, boolean masked) {}
 
     /** The bytes of both sides; nothing while that is being made, and without an answer. */
     public Wire wire() {
-        return call.exchange()
-                .flatMap(e ->
-                        wires.of(new Wanted(new Same<>(e), desk.maskedProperty().get())))
+        return shown().flatMap(o -> wires.of(new Wanted(o, desk.maskedProperty().get())))
                 .orElse(Wire.NONE);
     }
 

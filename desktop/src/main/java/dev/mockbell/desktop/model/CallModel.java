@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.check.Answer;
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
@@ -25,7 +26,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CompletableFuture;
 import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -49,17 +49,16 @@ public final class CallModel {
      */
     private record Came(SuiteRunner.Called called, Shown shown, Optional<Document> before) {
         long size() {
-            return called.answer()
-                    .exchange()
-                    .response()
-                    .map(r -> r.body().size())
-                    .orElse(0L);
+            return CallModel.size(called.answer());
         }
     }
 
+    /** Judging a larger one takes as long as reading it, and more. */
+    private static final long SHOWN_AT_ONCE = 256 << 10;
+
     private final Desk desk;
     private final MessageModel request;
-    private final ReceivedModel response = new ReceivedModel();
+    private final ReceivedModel response;
     private final ObservableList<Case> cases = FXCollections.observableArrayList();
     private final ObjectProperty<Case> current = new SimpleObjectProperty<>();
     private final ObjectProperty<SuiteRunner.Called> called = new SimpleObjectProperty<>();
@@ -83,12 +82,14 @@ public final class CallModel {
     private final CheckEdits checks;
     private final List<Runnable> settling = new ArrayList<>();
     private String unsettled;
+    private Came early;
     private StopSignal sending = new StopSignal();
     private Case removed;
 
     public CallModel(Desk desk, MocksModel mocks) {
         this.desk = desk;
         this.request = MessageModel.edited(desk.tasks());
+        this.response = new ReceivedModel(desk.tasks());
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
         this.security = new SecurityModel(desk, this);
@@ -436,30 +437,58 @@ public final class CallModel {
                         });
     }
 
-    /** An answer with its rows, which are laid out while it is judged. */
-    private static Came called(SuiteRunner runner, Case kept, Scope scope, StopSignal stop, MessageOutline nothingDue) {
-        List<CompletableFuture<Shown>> laying = new ArrayList<>();
-        SuiteRunner.Called called = runner.call(
-                kept,
-                kept.title(),
-                kept.title(),
-                scope,
-                stop,
-                answer -> laying.add(CompletableFuture.supplyAsync(() -> Shown.of(answer, nothingDue))));
-        return new Came(called, laying.get(0).join(), Optional.empty());
+    /** An answer with its rows, which are laid out before it is judged; a large one is shown before that, too. */
+    private Came called(SuiteRunner runner, Case kept, Scope scope, StopSignal stop, MessageOutline nothingDue) {
+        List<Shown> laid = new ArrayList<>();
+        SuiteRunner.Called called = runner.call(kept, kept.title(), kept.title(), scope, stop, answer -> {
+            Shown shown = Shown.of(answer, nothingDue);
+            laid.add(shown);
+            if (size(answer) > SHOWN_AT_ONCE) {
+                SuiteRunner.Called unjudged =
+                        new SuiteRunner.Called(StepResult.notRun(kept.title(), ""), answer, Map.of());
+                desk.tasks().later(() -> arrived(kept, new Came(unjudged, shown, Optional.empty())));
+            }
+        });
+        return new Came(called, laid.get(0), Optional.empty());
+    }
+
+    private static long size(Answer answer) {
+        return answer.exchange().response().map(r -> r.body().size()).orElse(0L);
+    }
+
+    private Came after(Case kept, Came came) {
+        Optional<Document> before = Optional.ofNullable(lastOf.get(kept.reference()))
+                .flatMap(c -> c.called().answer().content())
+                .filter(d -> came.size() < MOST_HELD);
+        return new Came(came.called(), came.shown(), before);
+    }
+
+    private boolean isCurrent(Case kept) {
+        return current.get() != null && current.get().reference().equals(kept.reference());
+    }
+
+    /** Shows an answer that is not judged yet. */
+    private void arrived(Case kept, Came came) {
+        if (waiting.get() && isCurrent(kept)) {
+            early = after(kept, came);
+            inside.close();
+            show(early, true);
+        }
     }
 
     private void took(Case kept, Came came) {
         String reference = kept.reference();
-        Optional<Document> before = Optional.ofNullable(lastOf.get(reference))
-                .flatMap(c -> c.called().answer().content())
-                .filter(d -> came.size() < MOST_HELD);
-        lastOf.put(reference, new Came(came.called(), came.shown(), before));
+        // its rows stand already, and something may have been done with them
+        boolean there = early != null && early.shown() == came.shown() && called.get() == early.called();
+        lastOf.put(reference, after(kept, came));
+        early = null;
         letGo(reference);
         calls.merge(reference, 1, Integer::sum);
         captured.putAll(came.called().captured());
         values.forget();
-        if (current.get() != null && current.get().reference().equals(reference)) {
+        if (there) {
+            called.set(came.called());
+        } else if (isCurrent(kept)) {
             inside.close();
             show(lastOf.get(reference), true);
         }
@@ -498,8 +527,9 @@ public final class CallModel {
 
     /** The payload of the answer before the last one of the current case; empty when there is none. */
     Optional<Document> before() {
+        boolean unjudged = early != null && early.called() == called.get();
         return Optional.ofNullable(current.get())
-                .map(c -> lastOf.get(c.reference()))
+                .map(c -> unjudged ? early : lastOf.get(c.reference()))
                 .flatMap(Came::before)
                 .filter(d -> d.getDocumentElement() != null);
     }

@@ -21,8 +21,8 @@ import javafx.collections.ObservableList;
 final class SheetLines {
     private final ObservableList<Line> lines = FXCollections.observableArrayList();
     private final StringProperty filter = new SimpleStringProperty("");
-    private final Map<String, Line> shownById = new HashMap<>();
-    private final Set<String> toggled = new HashSet<>();
+    private Map<String, Line> shownById = new HashMap<>();
+    private Set<String> toggled = new HashSet<>();
     private Sheet sheet;
     private boolean replacing;
 
@@ -47,13 +47,13 @@ final class SheetLines {
     /** Shows nothing; what is folded stays so. */
     void hide() {
         lines.clear();
-        shownById.clear();
+        shownById = new HashMap<>();
     }
 
     /** Forgets what is folded and filtered, for another message. */
     void forget() {
         sheet = null;
-        toggled.clear();
+        toggled = new HashSet<>();
         filter.set("");
     }
 
@@ -82,22 +82,61 @@ final class SheetLines {
 
     /** Shows the sheet as it is now. */
     void refresh() {
-        List<Line> shown = new ArrayList<>();
         String wanted = filter.get().strip().toLowerCase(Locale.ROOT);
-        sheet.root().ifPresent(r -> {
-            if (wanted.isEmpty()) {
-                add(r, 0, Kind.GROUP, shown);
-            } else {
-                filtered(r, 0, wanted, shown);
-            }
-        });
+        if (wanted.isEmpty()) {
+            show(laid(sheet, toggled));
+        } else {
+            List<Line> shown = new ArrayList<>();
+            sheet.root().ifPresent(r -> filtered(r, 0, wanted, shown));
+            show(shown);
+        }
+    }
+
+    /** The lines of a sheet with the rows that were folded or opened by hand; works on nothing else, so anywhere. */
+    static List<Line> laid(Sheet sheet, Set<String> toggled) {
+        List<Line> shown = new ArrayList<>();
+        sheet.root().ifPresent(r -> add(r, 0, Kind.GROUP, toggled, shown));
+        return shown;
+    }
+
+    /** Shows lines that were laid out. */
+    void show(List<Line> shown) {
         replacing = true;
-        show(shown);
+        replace(shown);
         replacing = false;
     }
 
+    /** The lines by the ids of their rows. */
+    static Map<String, Line> byId(List<Line> lines) {
+        Map<String, Line> byId = new HashMap<>(lines.size() * 4 / 3 + 1);
+        lines.forEach(l -> byId.put(l.row().id(), l));
+        return byId;
+    }
+
+    /**
+     * Shows very many lines that were laid out elsewhere. What is chosen is chosen no more.
+     *
+     * @param byId the same by the ids of their rows; becomes this one's own
+     */
+    void showMany(List<Line> shown, Map<String, Line> byId) {
+        replacing = true;
+        shownById = byId;
+        lines.setAll(shown);
+        replacing = false;
+    }
+
+    /** The rows that were folded or opened by hand. */
+    Set<String> toggled() {
+        return new HashSet<>(toggled);
+    }
+
+    /** Takes over what was folded and opened elsewhere; it becomes this one's own. */
+    void toggle(Set<String> rows) {
+        toggled = rows;
+    }
+
     /** Replaces only the stretch that differs, so that what is scrolled to and chosen stays. */
-    private void show(List<Line> shown) {
+    private void replace(List<Line> shown) {
         int least = Math.min(lines.size(), shown.size());
         int start = 0;
         while (start < least && lines.get(start).takes(shown.get(start))) {
@@ -123,16 +162,16 @@ final class SheetLines {
         }
     }
 
-    private void add(SheetRow row, int depth, Kind around, List<Line> into) {
-        boolean open = isOpen(row, around);
+    private static void add(SheetRow row, int depth, Kind around, Set<String> toggled, List<Line> into) {
+        boolean open = isOpen(row, around, toggled);
         into.add(new Line(row, depth, open));
         if (open) {
-            row.children().forEach(c -> add(c, depth + 1, row.kind(), into));
+            row.children().forEach(c -> add(c, depth + 1, row.kind(), toggled, into));
         }
     }
 
     /** Many of a kind start folded, and so does each of them. */
-    private boolean isOpen(SheetRow row, Kind around) {
+    private static boolean isOpen(SheetRow row, Kind around, Set<String> toggled) {
         boolean usual = row.kind() != Kind.REPEATS && around != Kind.REPEATS;
         return usual != toggled.contains(row.id());
     }
@@ -160,32 +199,43 @@ final class SheetLines {
 
     /** Folds every row that has others below, or opens every one. */
     void foldAll(boolean folded) {
-        toggled.clear();
-        sheet.root().ifPresent(r -> r.children().forEach(c -> foldBelow(c, r.kind(), folded)));
+        toggle(toggledAll(sheet, folded));
     }
 
-    private void foldBelow(SheetRow row, Kind around, boolean folded) {
+    /** What is to be toggled for that. */
+    static Set<String> toggledAll(Sheet sheet, boolean folded) {
+        Set<String> all = new HashSet<>();
+        sheet.root().ifPresent(r -> r.children().forEach(c -> foldBelow(c, r.kind(), folded, all)));
+        return all;
+    }
+
+    private static void foldBelow(SheetRow row, Kind around, boolean folded, Set<String> toggled) {
         if (!row.children().isEmpty()) {
-            if (isOpen(row, around) == folded) {
+            if (isOpen(row, around, toggled) == folded) {
                 toggled.add(row.id());
             }
-            row.children().forEach(c -> foldBelow(c, row.kind(), folded));
+            row.children().forEach(c -> foldBelow(c, row.kind(), folded, toggled));
         }
     }
 
     /** Opens what hides a row. */
     void reveal(SheetRow wanted) {
         filter.set("");
-        sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.id()));
+        reveal(sheet, wanted, toggled);
     }
 
-    private boolean open(SheetRow row, Kind around, String wanted) {
+    /** As {@link #reveal(SheetRow)}, of any sheet and what is toggled of it. */
+    static void reveal(Sheet sheet, SheetRow wanted, Set<String> toggled) {
+        sheet.root().ifPresent(r -> open(r, Kind.GROUP, wanted.id(), toggled));
+    }
+
+    private static boolean open(SheetRow row, Kind around, String wanted, Set<String> toggled) {
         if (row.id().equals(wanted)) {
             return true;
         }
         for (SheetRow child : row.children()) {
-            if (open(child, row.kind(), wanted)) {
-                if (!isOpen(row, around) && !toggled.remove(row.id())) {
+            if (open(child, row.kind(), wanted, toggled)) {
+                if (!isOpen(row, around, toggled) && !toggled.remove(row.id())) {
                     toggled.add(row.id());
                 }
                 return true;

@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.scene.Node;
@@ -45,6 +46,8 @@ public final class XmlArea extends StackPane {
     private List<Squiggle> squiggles = List.of();
     private List<Squiggle> pair = List.of();
     private String wanted = "";
+    private String source;
+    private boolean editableThen;
     private boolean colouring;
     private boolean filling;
 
@@ -224,6 +227,17 @@ public final class XmlArea extends StackPane {
 
     /** Shows a text from its start, if it is another than the one that stands. */
     public void show(String text) {
+        if (!editable) {
+            // nobody else changes it, so that what stands need not be asked for
+            if (text.equals(source)) {
+                return;
+            }
+            source = text;
+            if (text.length() >= LARGE) {
+                fill(text, () -> Part.of(text).text());
+                return;
+            }
+        }
         Part part = Part.of(text);
         boolean whole = part.whole();
         String shown = part.text();
@@ -242,23 +256,31 @@ public final class XmlArea extends StackPane {
             }
             return;
         }
+        fill(shown, () -> shown);
+        editableThen = editable && whole;
+    }
+
+    /** Has the lines of a large text made elsewhere. */
+    private void fill(String text, Supplier<String> part) {
         filling = true;
+        editableThen = false;
         waiting.setVisible(true);
         area.setEditable(false);
-        Thread making = new Thread(() -> make(shown, whole), "lines");
+        wanted = text;
+        Thread making = new Thread(() -> make(text, part), "lines");
         making.setDaemon(true);
         making.start();
     }
 
-    private void make(String text, boolean whole) {
+    private void make(String text, Supplier<String> part) {
         var document = ReadOnlyStyledDocument.fromString(
-                text, area.getInitialParagraphStyle(), area.getInitialTextStyle(), area.getSegOps());
+                part.get(), area.getInitialParagraphStyle(), area.getInitialTextStyle(), area.getSegOps());
         Platform.runLater(() -> {
             if (text.equals(wanted) && filling) {
                 area.replace(document);
                 filling = false;
                 waiting.setVisible(false);
-                area.setEditable(editable && whole);
+                area.setEditable(editableThen);
                 shown();
             }
         });

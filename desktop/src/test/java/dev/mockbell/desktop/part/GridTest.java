@@ -298,6 +298,9 @@ class GridTest {
     void aTextBeyondTheBoundIsShownInPartAndSaysSo() {
         XmlArea area = Hand.on(() -> new XmlArea(false));
         Hand.run(() -> area.show("x\n".repeat(2_500_005)));
+        Stage stage = show(area, 200);
+        new Hand(stage).await("its lines", () -> !area.isFilling());
+        Hand.run(stage::hide);
         assertThat(Hand.on(area::text)).endsWith("the whole has 5000010 characters");
     }
 

@@ -48,6 +48,7 @@ public final class CallView extends VBox implements StationView {
     private final FoldedRequest folded;
     private final HBox columns = new HBox(4);
     private VBox right;
+    private Region inUse;
     private final EndpointField endpoint;
 
     public CallView(Models models) {
@@ -128,7 +129,7 @@ public final class CallView extends VBox implements StationView {
             column.setPrefWidth(300);
             HBox.setHgrow(column, Priority.ALWAYS);
         }
-        request.setPrefWidth(300 + IN_USE);
+        inUse = request;
         widenInUse();
         ScrollPane scroll = new ScrollPane(new VBox(side, compared));
         scroll.setFitToWidth(true);
@@ -149,9 +150,16 @@ public final class CallView extends VBox implements StationView {
     /** What a value holds and what differs need more room than checks do. */
     private void widenRight() {
         boolean wide = isWide();
-        request.setPrefWidth(wide ? 300 : request.getPrefWidth());
+        share();
         right.setMinWidth(wide ? SIDE_WIDE : SIDE);
         right.setMaxWidth(wide ? SIDE_WIDE : SIDE);
+    }
+
+    /** The column that is worked in gets more of the room; beside a wide one at the right the answer gets what there is. */
+    private void share() {
+        boolean wide = isWide();
+        request.setPrefWidth(wide ? NARROWEST_REQUEST : 300 + (inUse == request ? IN_USE : 0));
+        response.setPrefWidth(wide ? NARROWEST_REQUEST + IN_USE : 300 + (inUse == response ? IN_USE : 0));
     }
 
     private boolean isWide() {
@@ -181,8 +189,8 @@ public final class CallView extends VBox implements StationView {
                 scene.focusOwnerProperty().addListener((x, before, now) -> {
                     for (Node n = now; n != null; n = n.getParent()) {
                         if (n == request || n == response) {
-                            request.setPrefWidth(300 + (n == request && !isWide() ? IN_USE : 0));
-                            response.setPrefWidth(300 + (n == response ? IN_USE : 0));
+                            inUse = (Region) n;
+                            share();
                         }
                     }
                 });

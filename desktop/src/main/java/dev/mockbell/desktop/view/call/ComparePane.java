@@ -158,15 +158,14 @@ final class ComparePane extends VBox {
     }
 
     private static Node values(String before, String now) {
-        VBox both = new VBox(1, value(before, "failed"), value("→ " + now, "fine"));
-        both.setPadding(new Insets(0, 0, 0, 8));
-        return both;
+        return new VBox(1, value(before, "failed"), value("→ " + now, "fine"));
     }
 
     private static Label value(String text, String kind) {
         String line = text.strip().replaceAll("\\s+", " ");
         Label label = Parts.text(line.length() > 80 ? line.substring(0, 79) + "…" : line, "mono", "small", kind);
         label.setMinWidth(0);
+        label.setPadding(new Insets(0, 0, 0, 8));
         Parts.tip(label, line);
         return label;
     }

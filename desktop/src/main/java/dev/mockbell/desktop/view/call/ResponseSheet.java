@@ -72,11 +72,10 @@ final class ResponseSheet {
 
     /** Opens what hides the row at a path, and points at it. */
     void reveal(String path) {
-        int at = model.response().reveal(path);
-        if (at >= 0) {
+        model.response().reveal(path, at -> {
             grid.list().getSelectionModel().clearAndSelect(at);
             grid.list().scrollTo(Math.max(0, at - 3));
-        }
+        });
     }
 
     private void openOrFold(SheetRow row) {

@@ -64,10 +64,12 @@ public final class XmlFolds {
             return Optional.empty();
         }
         TagScan tags = scan.get();
+        // a long text is shown in part, and its longest lines are broken, so that a tag may stand elsewhere, or not at
+        // all
         return tags.at(start + bracket + 1)
-                .filter(t -> t.kind() == TagScan.Kind.OPEN)
+                .filter(t -> t.kind() == TagScan.Kind.OPEN && text.startsWith(t.name(), bracket + 1))
                 .flatMap(tags::partner)
-                .filter(p -> p.start() > end)
+                .filter(p -> p.start() > end && p.start() < xml.area().getLength())
                 .map(p -> xml.area().offsetToPosition(p.start(), Bias.Forward).getMajor());
     }
 }

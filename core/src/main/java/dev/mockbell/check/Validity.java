@@ -1,0 +1,38 @@
+package dev.mockbell.check;
+
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.soap.SoapMessage;
+import dev.mockbell.validation.MessageValidator;
+import dev.mockbell.validation.MessageValidator.Breach;
+import java.util.List;
+import java.util.Optional;
+import org.w3c.dom.Document;
+
+/** What of an answer breaks the contract, looked at when it is first asked for, and once. Safe for several threads. */
+public final class Validity {
+    private final Optional<MessageOutline> outline;
+    private final Optional<SoapMessage> soap;
+    private final Optional<Document> content;
+    private List<Breach> found;
+
+    /** @param content the payload, where it was taken out of the envelope */
+    Validity(Optional<MessageOutline> outline, Optional<SoapMessage> soap, Optional<Document> content) {
+        this.outline = outline;
+        this.soap = soap;
+        this.content = content;
+    }
+
+    /** What of the body, or of a fault's detail, breaks the contract; nothing where that does not say what is due. */
+    synchronized List<Breach> breaches() {
+        if (found == null) {
+            found = outline.isEmpty() || soap.isEmpty() ? List.of() : validated(outline.get(), soap.get());
+        }
+        return found;
+    }
+
+    private List<Breach> validated(MessageOutline due, SoapMessage envelope) {
+        MessageValidator validator = new MessageValidator(due.schemas());
+        boolean one = envelope.fault().isEmpty() && content.isPresent() && !due.isWholeBody();
+        return one ? validator.validate(due, content.get()) : validator.validate(due, envelope);
+    }
+}
