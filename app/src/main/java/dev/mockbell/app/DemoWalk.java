@@ -77,6 +77,11 @@ final class DemoWalk {
         step("Call: signed and encrypted, both ways", trail::sealed);
         step("Call: a certificate that is not trusted is shown whole", trail::certificate);
         step("Call: another endpoint, for this case alone", trail::endpoint);
+        step("Call: a table inside a value", trail::inside);
+        step("Call: what differs from the baseline", trail::compared);
+        step("Call: four hundred closures as a table", trail::table);
+        step("Call: the bytes of both sides, the photo in hex", trail::wire);
+        step("Call: a page in place of an answer", trail::page);
         step("Check: the trail behind Digest", () -> trail.suite("Behind Digest"));
         step("Check: the trail with a client certificate", () -> trail.suite("With a client certificate"));
         Hand.run(() -> desk.use("Local stand-in"));

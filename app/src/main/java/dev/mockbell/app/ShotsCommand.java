@@ -44,7 +44,12 @@ final class ShotsCommand implements Callable<Integer> {
                 "parts",
                 "security",
                 "certificate",
-                "endpoint")) {
+                "endpoint",
+                "inside",
+                "compared",
+                "table",
+                "wire",
+                "page")) {
             Path made = folder.resolve("pictures").resolve(name + ".png");
             Files.copy(made, out.resolve(name + ".png"), StandardCopyOption.REPLACE_EXISTING);
         }

@@ -2,6 +2,7 @@ package dev.mockbell.app;
 
 import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.project.ProjectBench;
@@ -10,6 +11,7 @@ import java.nio.file.Path;
 import java.util.function.Function;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
 
 /** The steps of the example that deal with what services ask for beside the message. */
 final class TrailWalk {
@@ -104,6 +106,84 @@ final class TrailWalk {
         SuiteRunner.Called called = send();
         passed(called);
         return Hand.on(() -> called.answer().exchange().secured().orElseThrow().version());
+    }
+
+    /** A value that is a table of its own is opened beside the answer. */
+    String inside() {
+        open("trail-conditions", "GetTrailReport", "Local stand-in");
+        passed(send());
+        hand.click("#chip-stages");
+        hand.await("its rows", () -> hand.find("#inside-table").isPresent());
+        hand.shoot(pictures.apply("inside"));
+        String facts = hand.text("#inside-facts");
+        hand.click("#inside-close");
+        return facts;
+    }
+
+    /** What differs from an answer that was kept, with one place left out. */
+    String compared() {
+        open("trail-conditions", "GetTrailReport", "Local stand-in");
+        passed(send());
+        hand.click("#keep-baseline");
+        hand.await("it is kept", () -> models.call().compared().baseline().isPresent());
+        hand.type("#value-trailId", "T-008");
+        send();
+        hand.await("what differs", () -> models.call().compared().withBaseline().isPresent());
+        String words = Hand.on(
+                () -> models.call().compared().withBaseline().orElseThrow().words());
+        hand.await("it is shown", () -> hand.text("#baseline-words").equals(words));
+        hand.shoot(pictures.apply("compared"));
+        hand.click("#drop-baseline");
+        hand.await("it is gone", () -> models.call().compared().baseline().isEmpty());
+        hand.type("#value-trailId", "T-007");
+        hand.press(KeyCode.ENTER);
+        return words;
+    }
+
+    /** What repeats as a table, some rows of it, for a spreadsheet. */
+    String table() {
+        open("trail-conditions", "ListClosures", "Local stand-in");
+        passed(send());
+        hand.click("#show-as-table");
+        hand.await("the rows", () -> hand.text("#table-count").equals("400 rows"));
+        hand.type("#table-where", "stage >= 4");
+        hand.press(KeyCode.ENTER);
+        hand.await("some of them", () -> hand.text("#table-count").contains(" of 400"));
+        hand.shoot(pictures.apply("table"));
+        hand.click("#copy-rows");
+        String count = hand.text("#table-count");
+        hand.click("#response-faces #segment-sheet");
+        return count;
+    }
+
+    /** The bytes of both sides; of the request the photo is no text. */
+    String wire() {
+        open("trail-conditions", "UploadPhoto", "Local stand-in");
+        passed(send());
+        hand.click("#response-faces #segment-wire");
+        hand.await("the bytes", () -> models.call().faces().wire().bytes().contains("89 50 4e 47"));
+        String bytes = Hand.on(() -> models.call().faces().wire().bytes());
+        int before = (int) bytes.substring(0, bytes.indexOf("89 50 4e 47"))
+                .chars()
+                .filter(c -> c == '\n')
+                .count();
+        Hand.run(() -> ((CodeArea) hand.find("#wire-bytes").orElseThrow()).showParagraphAtTop(before - 16));
+        hand.shoot(pictures.apply("wire"));
+        hand.click("#response-faces #segment-sheet");
+        return bytes.length() + " characters";
+    }
+
+    /** A page in the place of an answer, from a path that is none. */
+    String page() {
+        open("trail-conditions", "Ping", "Local stand-in");
+        String before = hand.text("#endpoint");
+        Hand.run(
+                () -> models.call().endpoint().keep(before.replaceAll("/[^/]*$", "/nowhere"), CalledEndpoint.For.CASE));
+        SuiteRunner.Called called = send();
+        hand.await("what it is", () -> hand.text("#answer-flaw").startsWith("Status 404"));
+        hand.shoot(pictures.apply("page"));
+        Hand.run(() -> models.call().endpoint().keep("", CalledEndpoint.For.CASE));
+        return called.answer().exchange().note();
     }
 
     /** Another address is for this case or for the environment. */
