@@ -27,6 +27,13 @@ public final class SoapEncoding {
         return V11.equals(namespace) || V12.equals(namespace);
     }
 
+    /** Whether an attribute says how its element is encoded, which it may on any (SOAP 1.1 §4.1.1, SOAP 1.2 part 1 §5.1.1). */
+    public static boolean isStyle(String namespace, String name) {
+        boolean envelope = "http://schemas.xmlsoap.org/soap/envelope/".equals(namespace)
+                || "http://www.w3.org/2003/05/soap-envelope".equals(namespace);
+        return envelope && "encodingStyle".equals(name);
+    }
+
     /** What the encoding's attribute groups declare, by identity; a type that takes a group in shares its declarations. */
     static Set<XSAttributeDeclaration> attributes(XSModel model) {
         Set<XSAttributeDeclaration> found = Collections.newSetFromMap(new IdentityHashMap<>());

@@ -5,6 +5,7 @@ import dev.mockbell.schema.AttributeDecl;
 import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.schema.Occurs;
 import dev.mockbell.schema.Schemas;
+import dev.mockbell.schema.SoapEncoding;
 import dev.mockbell.schema.TypeDef;
 import dev.mockbell.sheet.SheetRow.Kind;
 import dev.mockbell.sheet.SheetRow.State;
@@ -187,7 +188,10 @@ final class RowLayout {
             boolean technical = XMLNS.equals(attr.getNamespaceURI()) || XSI.equals(attr.getNamespaceURI());
             if (!technical && !known.contains(attr)) {
                 String namespace = attr.getNamespaceURI() == null ? "" : attr.getNamespaceURI();
-                boolean allowed = type == null || type.isAny() || type.takesAttributeOf(namespace);
+                boolean allowed = type == null
+                        || type.isAny()
+                        || type.takesAttributeOf(namespace)
+                        || SoapEncoding.isStyle(namespace, attr.getLocalName());
                 rows.add(attribute(null, attr, element, id, allowed));
             }
         }

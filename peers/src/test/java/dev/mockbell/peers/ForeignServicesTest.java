@@ -3,6 +3,8 @@ package dev.mockbell.peers;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.check.Answer;
+import dev.mockbell.check.Remarks;
+import dev.mockbell.compare.Comparison;
 import dev.mockbell.content.Content;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
@@ -13,12 +15,14 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.WireText;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.request.Attachment;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.schema.SecondValidator;
+import dev.mockbell.sheet.Sheet;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
@@ -36,6 +40,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
@@ -43,6 +48,7 @@ import org.junit.jupiter.api.Named;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.w3c.dom.Element;
 
 /** Every operation of services on other SOAP stacks, sampled whole from the WSDL they publish, and called with the samples. */
 class ForeignServicesTest {
@@ -160,7 +166,21 @@ class ForeignServicesTest {
                                 response))
                 .as(name + "\n" + XmlText.exact(response.document()))
                 .isEmpty();
+        looked(name, answer);
         return sent;
+    }
+
+    /** What somebody who reads it gets to see: nothing to remark, its rows without a flaw, its bytes as text. */
+    private static void looked(String name, Answer answer) {
+        assertThat(Remarks.of(answer).words()).as(name).isEmpty();
+        answer.content().ifPresent(content -> {
+            Sheet sheet = Sheet.openReceived(answer.outline().orElseThrow(), content);
+            assertThat(sheet.root().orElseThrow().tally().first()).as(name).isEmpty();
+            Element root = content.getDocumentElement();
+            assertThat(Comparison.of(root, root, Set.of()).isSame()).as(name).isTrue();
+        });
+        WireText wire = WireText.of(answer.exchange().response().orElseThrow(), Optional.empty(), 1 << 20);
+        assertThat(wire.bytes()).as(name).startsWith("HTTP/1.").contains("Envelope");
     }
 
     private static Exchange sent(CaseCaller caller, CallSetup setup) {

@@ -346,6 +346,9 @@ public final class SheetGrid extends VBox {
             return;
         }
         SheetRow row = line.row();
+        boolean typing = Parts.holdsKeyboard(field)
+                && field.getUserData() instanceof Line before
+                && before.row().path().equals(row.path());
         field.again(
                 row.value(),
                 now -> model.type(line.row(), now)
@@ -371,6 +374,11 @@ public final class SheetGrid extends VBox {
         }
         values.ifPresent(v -> field.completing(v::words));
         mark(field, row.problem());
+        if (typing) {
+            // the message was read anew, as by undo; the keyboard stays where it was in it
+            field.field().requestFocus();
+            field.field().end();
+        }
     }
 
     /** The branches of a choice. */
