@@ -9,6 +9,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.soap.EnvelopeScan;
 import dev.mockbell.soap.NoEnvelope;
+import dev.mockbell.soap.References;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.validation.MessageValidator.Breach;
@@ -64,6 +65,9 @@ public record Answer(
             judged = soap.fault()
                     .map(f -> exchange.withOutcome(Outcome.FAULT, f.title()))
                     .orElse(judged);
+            if (outline.flatMap(MessageOutline::encoding).isPresent()) {
+                References.inPlace(soap);
+            }
             boolean one = outline.filter(MessageOutline::isWholeBody).isEmpty();
             Optional<Document> content = one ? soap.takePayload() : soap.payloadDocument();
             Optional<XdmNode> payload = content.map(expressions::wrap);

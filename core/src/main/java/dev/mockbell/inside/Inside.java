@@ -38,6 +38,10 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
     private static final Pattern TITLE = Pattern.compile("(?is)<title[^>]*>(.*?)</title\\s*>");
     private static final Pattern PAGE =
             Pattern.compile("(?is)<(?:!doctype\\s+html|html[\\s>]|head[\\s>]|body[\\s>]).*");
+
+    /** What servers say in haste, without the rest of a page. */
+    private static final Pattern PIECE = Pattern.compile("(?i)<(?:h[1-6]|br|hr|center|font)(?:\\s[^>]*)?/?>");
+
     private static final Pattern ELEMENT = Pattern.compile("(?s)<(?:!DOCTYPE|[\\p{L}_]).*");
     private static final Pattern NAME = Pattern.compile("(?s)<([\\p{L}_][^\\s/>]*)");
     private static final JsonFactory JSON = JsonFactory.builder()
@@ -133,7 +137,7 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
         Kind kind = Kind.TEXT;
         String words = null;
         if (body.startsWith("<")) {
-            if (PAGE.matcher(body).matches()) {
+            if (PAGE.matcher(body).matches() || PIECE.matcher(body).lookingAt()) {
                 kind = Kind.WEB_PAGE;
                 words = page(text);
             } else if (ELEMENT.matcher(body).matches()) {

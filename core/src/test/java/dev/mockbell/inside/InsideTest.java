@@ -50,6 +50,7 @@ class InsideTest {
                 "<?xml version='1.0'?><!-- x --><n:hut xmlns:n='u'><b/></n:hut> | XML | XML, <n:hut>",
                 "<!DOCTYPE HTML><title> Sign  in </title> | WEB_PAGE | a web page titled “Sign in”",
                 "<html lang='en'> | WEB_PAGE | a web page",
+                "<h1>404 Not Found</h1>No context found | WEB_PAGE | a web page",
                 "{\"a\": [1, {\"b\": null}]} | JSON | JSON",
                 "[1, 2] | JSON | JSON",
                 "{not json} | TEXT | text, 10 bytes",
