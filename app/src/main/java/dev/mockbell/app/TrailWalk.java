@@ -135,6 +135,7 @@ final class TrailWalk {
         hand.shoot(pictures.apply("compared"));
         hand.click("#drop-baseline");
         hand.await("it is gone", () -> models.call().compared().baseline().isEmpty());
+        Hand.run(() -> models.desk().notices().clear());
         hand.type("#value-trailId", "T-007");
         hand.press(KeyCode.ENTER);
         return words;

@@ -38,7 +38,9 @@ public record WireText(String bytes, String decoded, String how) {
         String bytes = HexText.of(Arrays.copyOf(start, head), "") + HexText.of(body, type) + more(wire.size(), most);
         List<String> undone = new ArrayList<>(WireBytes.codings(message));
         Content plain = message.body();
-        boolean same = wire.size() - head == plain.size() && undone.isEmpty();
+        // as it came: what is masked is as long as it likes
+        long came = message.wire().size() - WireBytes.headLength(message.wire());
+        boolean same = came == plain.size() && undone.isEmpty();
         if (same || plain.isEmpty() || message.wire().isEmpty()) {
             return new WireText(bytes, "", "");
         }

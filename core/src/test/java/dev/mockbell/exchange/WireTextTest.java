@@ -163,6 +163,15 @@ class WireTextTest {
     }
 
     @Test
+    void whatIsMaskedOnlyIsNotDecodedFromAnything() {
+        String secret = "<pin>granite-17</pin>";
+        WireText masked = WireText.of(message(bytes(secret), bytes(secret)), HIDING, 1 << 20);
+        assertThat(masked.bytes()).doesNotContain("granite");
+        assertThat(masked.decoded()).isEmpty();
+        assertThat(masked.how()).isEmpty();
+    }
+
+    @Test
     void whatWasDecryptedIsShownBesideWhatCame() {
         WireText shown = open(message(bytes("<xenc:EncryptedData/>"), bytes(TEXT)));
         assertThat(shown.bytes()).contains("EncryptedData");

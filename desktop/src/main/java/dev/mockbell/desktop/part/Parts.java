@@ -9,6 +9,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -162,6 +163,17 @@ public final class Parts {
         VBox panel = new VBox(nodes);
         panel.getStyleClass().add("panel");
         return panel;
+    }
+
+    /** Lets a grid of a width of its own be moved through where there is less room. */
+    public static ScrollPane wider(Region content, double least) {
+        content.setMinWidth(least);
+        ScrollPane pane = new ScrollPane(content);
+        pane.setFitToWidth(true);
+        pane.setFitToHeight(true);
+        pane.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        pane.setMinWidth(0);
+        return pane;
     }
 
     /** Lets a node take the height that is left. */

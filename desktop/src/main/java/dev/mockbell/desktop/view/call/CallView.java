@@ -32,7 +32,7 @@ public final class CallView extends VBox implements StationView {
     private static final double SIDE = 206;
 
     /** Where its faces and its title have room. */
-    private static final double NARROWEST_REQUEST = 374;
+    private static final double NARROWEST_REQUEST = 392;
 
     private static final double SIDE_WIDE = 280;
 

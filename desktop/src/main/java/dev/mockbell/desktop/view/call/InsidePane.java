@@ -38,6 +38,7 @@ final class InsidePane extends VBox {
         this.model = model;
         setId("inside");
         VBox.setVgrow(body, Priority.ALWAYS);
+        body.setMinWidth(0);
         model.openedProperty().addListener((o, was, now) -> {
             asText = false;
             show();
@@ -129,7 +130,7 @@ final class InsidePane extends VBox {
             grid.column(names.get(i), WIDEST, r -> Parts.text(r.get(at), "mono", "table-text"));
         }
         grid.items().setAll(rows);
-        return grid;
+        return Parts.wider(grid, names.size() * WIDEST + 20);
     }
 
     private Node entries(List<Packed.Entry> entries) {

@@ -26,6 +26,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
@@ -50,6 +51,7 @@ final class TableFace extends VBox {
     private final ContextMenu columnsMenu = new ContextMenu();
     private final Label trouble = Parts.text("", "failed", "table-text");
     private final HBox bar = new HBox(8);
+    private final ScrollPane wide = Parts.wider(grid, 0);
     private Table shown;
     private List<Column> laidOut = List.of();
     private List<String> headings = List.of();
@@ -126,7 +128,7 @@ final class TableFace extends VBox {
                             path("")));
             return;
         }
-        getChildren().setAll(bar, trouble, Parts.tall(grid));
+        getChildren().setAll(bar, trouble, Parts.tall(wide));
         trouble.setText(model.trouble());
         rows.setText(last(shape.get().rows()) + " ▾");
         if (!most.isFocused()) {
@@ -199,6 +201,7 @@ final class TableFace extends VBox {
         }
         laidOut = wanted;
         headings = titles;
+        grid.setMinWidth(NUMBER + wanted.size() * COLUMN + 20.0);
         grid.clearColumns();
         grid.number("#", NUMBER, r -> Parts.text("" + r.number(), "third", "table-text"));
         for (Column column : wanted) {
