@@ -65,7 +65,7 @@ public record WireText(String bytes, String decoded, String how) {
 
     /** Bytes as text; stretches that are none in hex. */
     private static final class HexText {
-        private static final int WIDTH = 16;
+        private static final int WIDTH = 8;
         private static final HexFormat HEX = HexFormat.of();
 
         /** A shorter stretch of text among bytes that are none is chance. */
