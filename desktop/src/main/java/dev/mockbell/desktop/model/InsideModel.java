@@ -30,13 +30,25 @@ public final class InsideModel {
     private static final int SHOWN = 2 << 20;
 
     private final Desk desk;
-    private final Derived<Same<SheetRow>, Optional<String>> chips;
+    private final Derived<Same<SheetRow>, Optional<Chip>> chips;
     private final ObjectProperty<Opened> opened = new SimpleObjectProperty<>();
 
     InsideModel(Desk desk) {
         this.desk = desk;
         this.chips =
-                new Derived<>(desk.tasks(), MOST_KNOWN, r -> value(r.thing()).map(EncodedValue::words), problem -> {});
+                new Derived<>(desk.tasks(), MOST_KNOWN, r -> value(r.thing()).map(Chip::of), problem -> {});
+    }
+
+    /**
+     * What a value holds.
+     *
+     * @param words for people
+     * @param known whether it is more than bytes, so that how they are written says less
+     */
+    public record Chip(String words, boolean known) {
+        private static Chip of(EncodedValue value) {
+            return new Chip(value.words(), value.inside().kind() != Kind.BINARY);
+        }
     }
 
     /**
@@ -63,7 +75,7 @@ public final class InsideModel {
     }
 
     /** What the value of a row holds, in words; empty for a value like any other, and while it is being found out. */
-    public Optional<String> chip(SheetRow row) {
+    public Optional<Chip> chip(SheetRow row) {
         boolean may = row.children().isEmpty() && row.value().length() >= SHORTEST;
         boolean said = row.simple()
                 .map(SimpleType::primitive)

@@ -199,11 +199,11 @@ final class ResponseSheet {
             table.setId("show-as-table");
             box.getChildren().add(table);
         } else if (!out && !folded) {
-            model.inside().chip(row).ifPresent(words -> {
+            model.inside().chip(row).ifPresent(c -> {
                 // what it holds says more than how that is written
-                value.setManaged(false);
-                value.setVisible(false);
-                box.getChildren().add(chip(row, words));
+                value.setManaged(!c.known());
+                value.setVisible(!c.known());
+                box.getChildren().add(chip(row, c.words()));
             });
         }
         return true;
