@@ -108,23 +108,46 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
     }
 
     private static String picture(Kind kind, Content content) {
-        byte[] head = content.start(PICTURE_HEAD);
-        try (ImageInputStream in = new MemoryCacheImageInputStream(new ByteArrayInputStream(head))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-            if (readers.hasNext()) {
-                ImageReader reader = readers.next();
-                try {
-                    reader.setInput(in, true, true);
-                    return kind + " " + reader.getWidth(0) + "×" + reader.getHeight(0);
-                } finally {
-                    reader.dispose();
-                }
-            }
+        try {
+            return kind
+                    + size(content, kind)
+                            .map(s -> " " + s.width() + "×" + s.height())
+                            .orElse("");
         } catch (IOException | RuntimeException spoilt) {
             // its readers fail in many ways on what only begins like a picture
             return kind + ", spoilt";
         }
-        return kind.toString();
+    }
+
+    private record Size(int width, int height) {}
+
+    private static Optional<Size> size(Content content, Kind kind) throws IOException {
+        if (!kind.isPicture()) {
+            return Optional.empty();
+        }
+        byte[] head = content.start(PICTURE_HEAD);
+        try (ImageInputStream in = new MemoryCacheImageInputStream(new ByteArrayInputStream(head))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) {
+                return Optional.empty();
+            }
+            ImageReader reader = readers.next();
+            try {
+                reader.setInput(in, true, true);
+                return Optional.of(new Size(reader.getWidth(0), reader.getHeight(0)));
+            } finally {
+                reader.dispose();
+            }
+        }
+    }
+
+    /** How many pixels a picture has, which is what showing it takes; 0 for what is none, or spoilt. A few bytes may say very many. */
+    public long pixels() {
+        try {
+            return size(content, kind).map(s -> (long) s.width() * s.height()).orElse(0L);
+        } catch (IOException | RuntimeException spoilt) {
+            return 0;
+        }
     }
 
     private static Inside text(byte[] start, Content content, TextEncoding encoding) {

@@ -8,11 +8,13 @@ import dev.mockbell.problem.Problem;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.Random;
+import java.util.zip.CRC32;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -196,7 +198,27 @@ class InsideTest {
             };
             byte[] start = starts[i % starts.length];
             System.arraycopy(start, 0, bytes, 0, Math.min(start.length, bytes.length));
-            assertThat(Inside.of(Content.of(bytes)).words()).isNotBlank();
+            Inside inside = Inside.of(Content.of(bytes));
+            assertThat(inside.words()).isNotBlank();
+            assertThat(inside.pixels()).isNotNegative();
         }
+    }
+
+    /** A head of few bytes may say that a picture takes all the memory there is; whoever shows it asks first. */
+    @Test
+    void howLargeAPictureWouldBeIsKnownByItsHead() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(64, 48, BufferedImage.TYPE_INT_RGB), "png", out);
+        byte[] png = out.toByteArray();
+        assertThat(Inside.of(Content.of(png)).pixels()).isEqualTo(64 * 48);
+        // the width and the height of a PNG stand behind its signature and the name of its first chunk
+        ByteBuffer.wrap(png).putInt(16, 60_000).putInt(20, 50_000);
+        CRC32 sum = new CRC32();
+        sum.update(png, 12, 17);
+        ByteBuffer.wrap(png).putInt(29, (int) sum.getValue());
+        Inside bomb = Inside.of(Content.of(png));
+        assertThat(bomb.words()).isEqualTo("PNG 60000×50000");
+        assertThat(bomb.pixels()).isEqualTo(3_000_000_000L);
+        assertThat(Inside.of(Content.of(new byte[] {1, 2, 3, 0})).pixels()).isZero();
     }
 }

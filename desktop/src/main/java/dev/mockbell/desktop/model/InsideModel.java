@@ -6,18 +6,22 @@ import dev.mockbell.inside.Inside;
 import dev.mockbell.inside.Kind;
 import dev.mockbell.inside.Packed;
 import dev.mockbell.inside.Separated;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.schema.SimpleType;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
+import java.io.ByteArrayInputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.scene.image.Image;
 
 /** What values of the answer hold of their own: what a chip says of it, and one of them opened. */
 public final class InsideModel {
@@ -28,6 +32,9 @@ public final class InsideModel {
 
     /** What is shown of a text. */
     private static final int SHOWN = 2 << 20;
+
+    /** Four bytes of memory each. */
+    private static final long MOST_PIXELS = 40_000_000;
 
     private final Desk desk;
     private final Derived<Same<SheetRow>, Optional<Chip>> chips;
@@ -109,9 +116,14 @@ public final class InsideModel {
                 : value.coding().title();
     }
 
-    /** Looks into a value of a table or a part. */
-    public void open(String title, String coding, Content content, String contentType) {
-        desk.tasks().run(() -> opened(title, coding, Inside.of(content, contentType)), opened::set, desk::tell);
+    /**
+     * Looks into bytes.
+     *
+     * @param within what they stand in
+     * @param content gives them, off the interface thread
+     */
+    public void open(String title, String within, Supplier<Content> content, String contentType) {
+        desk.tasks().run(() -> opened(title, within, Inside.of(content.get(), contentType)), opened::set, desk::tell);
     }
 
     /** Looks into a text, as {@link #open(SheetRow)} does. */
@@ -154,7 +166,7 @@ public final class InsideModel {
         if (inside.kind() == Kind.XML && inside.content().size() <= SHOWN) {
             try {
                 return XmlText.laidOut(Xml.parse(inside.text(SHOWN), "value", XmlLimits.CONTRACT));
-            } catch (dev.mockbell.problem.Problem notWellFormed) {
+            } catch (Problem notWellFormed) {
                 return inside.text(SHOWN);
             }
         }
@@ -175,9 +187,23 @@ public final class InsideModel {
                         desk::tell);
     }
 
-    /** Its bytes, for a picture. */
-    public void bytes(Consumer<byte[]> then) {
-        Content content = opened.get().inside().content();
-        desk.tasks().run(content::bytes, then, desk::tell);
+    /** The picture that is looked into; empty when it is spoilt. */
+    public void picture(Consumer<Optional<Image>> then) {
+        Inside inside = opened.get().inside();
+        desk.tasks()
+                .run(
+                        () -> {
+                            if (inside.pixels() > MOST_PIXELS) {
+                                throw Problem.input(
+                                        "The picture has " + inside.pixels() + " pixels, too many to be shown",
+                                        null,
+                                        "Save it and open it by what knows it.");
+                            }
+                            Image image = new Image(
+                                    new ByteArrayInputStream(inside.content().bytes()));
+                            return Optional.of(image).filter(p -> !p.isError());
+                        },
+                        then,
+                        desk::tell);
     }
 }

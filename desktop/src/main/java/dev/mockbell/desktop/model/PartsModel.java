@@ -1,7 +1,5 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.content.Content;
-import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.PartFiles;
@@ -9,7 +7,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.CaseParts;
 import dev.mockbell.request.PartText;
 import dev.mockbell.suite.Case;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,10 +16,8 @@ import javafx.beans.property.IntegerProperty;
 
 /** The files that go with the current case, and the parts that came beside its last answer. */
 public final class PartsModel {
-    /** What is shown of a part that is text. */
-    private static final int SHOWN = 200_000;
-
     private final Desk desk;
+
     private final CallModel call;
     private final Derived<Same<Message>, List<Part>> came;
     private final Derived<PartText, Long> sizes;
@@ -123,33 +118,15 @@ public final class PartsModel {
                 .orElse(List.of());
     }
 
-    /** Whether a part can be read as text. */
-    public boolean isText(Part part) {
-        String type = new MediaType(part.header("Content-Type").orElse("")).name();
-        return type.startsWith("text/") || type.endsWith("xml") || type.endsWith("json");
-    }
-
-    /** The start of a part as text, for people. */
-    public void text(Part part, Consumer<String> then) {
-        desk.tasks()
-                .run(
-                        () -> {
-                            Content plain = PartFiles.decoded(part);
-                            MediaType type =
-                                    new MediaType(part.header("Content-Type").orElse(""));
-                            String text = new String(
-                                    plain.start(SHOWN), type.charset().orElse(StandardCharsets.UTF_8));
-                            return plain.size() > SHOWN
-                                    ? text + "\n… " + (plain.size() - SHOWN) + " more bytes; Save keeps all of it"
-                                    : text;
-                        },
-                        then,
-                        desk::tell);
-    }
-
-    /** The bytes of a part that is a picture. */
-    public void bytes(Part part, Consumer<byte[]> then) {
-        desk.tasks().run(() -> PartFiles.decoded(part).bytes(), then, desk::tell);
+    /** Looks into a part, beside the answer. */
+    public void open(Part part) {
+        String title = part.id().orElse("the part");
+        call.inside()
+                .open(
+                        title,
+                        "the answer",
+                        () -> PartFiles.decoded(part),
+                        part.header("Content-Type").orElse(""));
     }
 
     /** A name for the file of a part. */

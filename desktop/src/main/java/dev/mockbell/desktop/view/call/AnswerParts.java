@@ -3,10 +3,7 @@ package dev.mockbell.desktop.view.call;
 import dev.mockbell.content.Part;
 import dev.mockbell.desktop.model.PartsModel;
 import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Numbers;
-import dev.mockbell.desktop.view.shared.Overlay;
-import java.io.ByteArrayInputStream;
 import java.io.File;
 import java.util.List;
 import javafx.geometry.Insets;
@@ -14,11 +11,8 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.image.Image;
-import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
@@ -62,9 +56,7 @@ final class AnswerParts extends VBox {
         String type = part.header("Content-Type").orElse("no type");
         Label facts = Parts.text(type + ", " + Numbers.bytes(part.content().size()), "table-text", "second");
         HBox line = new HBox(10, facts, Parts.spring());
-        if (model.isText(part) || type.startsWith("image/")) {
-            line.getChildren().add(small("View", "Show what is in it", () -> view(part, type)));
-        }
+        line.getChildren().add(small("Look into it", "Beside the answer", () -> model.open(part)));
         line.getChildren().add(small("Save…", "Keep it as a file", () -> save(part)));
         line.setAlignment(Pos.CENTER_LEFT);
         VBox row = new VBox(3, id, line);
@@ -77,32 +69,6 @@ final class AnswerParts extends VBox {
         Button button = Parts.link(words, tip, action);
         button.getStyleClass().add("table-text");
         return button;
-    }
-
-    private void view(Part part, String type) {
-        if (!type.startsWith("image/")) {
-            model.text(part, text -> {
-                XmlArea area = new XmlArea(false);
-                area.show(text);
-                area.setPrefHeight(420);
-                shown(part, area);
-            });
-            return;
-        }
-        model.bytes(part, bytes -> {
-            ImageView picture = new ImageView(new Image(new ByteArrayInputStream(bytes)));
-            picture.setPreserveRatio(true);
-            picture.setFitWidth(Math.min(640, Math.max(1, picture.getImage().getWidth())));
-            ScrollPane scroll = new ScrollPane(picture);
-            scroll.setMaxHeight(460);
-            shown(part, scroll);
-        });
-    }
-
-    private void shown(Part part, Region content) {
-        VBox.setVgrow(content, Priority.ALWAYS);
-        VBox box = new VBox(8, Parts.text(part.id().orElse("The part"), "strong"), content);
-        Overlay.show(this, box, 700);
     }
 
     private void save(Part part) {

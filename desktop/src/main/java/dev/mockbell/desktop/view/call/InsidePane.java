@@ -9,7 +9,6 @@ import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.inside.Kind;
 import dev.mockbell.inside.Packed;
 import dev.mockbell.inside.Separated;
-import java.io.ByteArrayInputStream;
 import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
@@ -97,7 +96,10 @@ final class InsidePane extends VBox {
         }
         if (kind.isPicture()) {
             StackPane holder = new StackPane();
-            model.bytes(bytes -> holder.getChildren().setAll(picture(bytes)));
+            model.picture(p -> holder.getChildren()
+                    .setAll(p.map(InsidePane::picture)
+                            .orElseGet(
+                                    () -> Parts.empty("The picture is spoilt, or of a kind that is not shown here."))));
             return holder;
         }
         if (kind == Kind.ZIP) {
@@ -106,11 +108,7 @@ final class InsidePane extends VBox {
         return Parts.empty(kind == Kind.EMPTY ? "It is empty." : "It can be saved, and opened by what knows it.");
     }
 
-    private static Node picture(byte[] bytes) {
-        Image image = new Image(new ByteArrayInputStream(bytes));
-        if (image.isError()) {
-            return Parts.empty("The picture is spoilt, or of a kind that is not shown here.");
-        }
+    private static Node picture(Image image) {
         ImageView view = new ImageView(image);
         view.setId("inside-picture");
         view.setPreserveRatio(true);

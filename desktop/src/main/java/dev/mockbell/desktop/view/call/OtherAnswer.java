@@ -101,7 +101,7 @@ final class OtherAnswer {
                 .response()
                 .flatMap(r -> r.root().header("Content-Type"))
                 .orElse("");
-        model.inside().open("the body", "the answer", instead.inside().content(), type);
+        model.inside().open("the body", "the answer", instead.inside()::content, type);
     }
 
     private Button endpoint() {

@@ -254,9 +254,9 @@ class DeliveryFacesTest {
                 .fire());
         hand.await("the part", () -> hand.shows("cid:back@huts"));
         shoot("parts");
-        hand.clickText("View");
-        hand.await("its text", () -> hand.find("#overlay").isPresent());
-        hand.press(KeyCode.ESCAPE);
+        hand.clickText("Look into it");
+        hand.await("what it is", () -> hand.text("#inside-facts").startsWith("text, 22 bytes in the answer"));
+        hand.click("#inside-close");
         Path kept = folder.resolve("kept.txt");
         Hand.run(() -> call.parts().save(call.parts().came().get(0), kept));
         hand.await("the file", () -> Files.exists(kept));
