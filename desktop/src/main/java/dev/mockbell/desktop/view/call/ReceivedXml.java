@@ -7,6 +7,7 @@ import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.message.FindBar;
 import dev.mockbell.desktop.view.message.XmlFolds;
 import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TagScan;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -119,7 +120,7 @@ final class ReceivedXml extends VBox {
                         },
                         problem -> {
                             Parts.classed(hits, "failed", true);
-                            hits.setText("no XPath");
+                            hits.setText(problem.kind() == Problem.Kind.EXPRESSION ? "no XPath" : "not read as XML");
                             Parts.tip(hits, problem::getMessage);
                         });
     }
@@ -127,8 +128,12 @@ final class ReceivedXml extends VBox {
     private void step(int by) {
         if (!lines.isEmpty()) {
             at = Math.floorMod(at + by, lines.size());
-            hits.setText(lines.size() == 1 ? "1 hit" : (at + 1) + " of " + lines.size());
-            xml.goTo(lines.get(at));
+            String which = lines.size() == 1 ? "1 hit" : (at + 1) + " of " + lines.size();
+            boolean there = lines.get(at) <= xml.area().getParagraphs().size();
+            hits.setText(there ? which : which + ", beyond what is shown");
+            if (there) {
+                xml.goTo(lines.get(at));
+            }
         }
     }
 
