@@ -29,6 +29,7 @@ import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
+import java.lang.management.ThreadMXBean;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -39,6 +40,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
@@ -247,7 +249,7 @@ final class AnswerBench {
             pause();
             out.printf(
                     "  on the screen %s %.0f ms after Send, judged and on the ledger after %.0f ms; the service took %.0f ms of it;"
-                            + " the interface thread was held for %.0f ms at most%n",
+                            + " %s%n",
                     which, whole, judged, service, beat.stop());
         }
 
@@ -267,9 +269,7 @@ final class AnswerBench {
             hand.await(face, there);
             double whole = (System.nanoTime() - from) / 1e6;
             pause();
-            out.printf(
-                    "  %s: there after %.0f ms, the interface thread was held for %.0f ms at most%n",
-                    face, whole, beat.stop());
+            out.printf("  %s: there after %.0f ms; %s%n", face, whole, beat.stop());
         }
 
         private void scrolling() {
@@ -309,7 +309,7 @@ final class AnswerBench {
             double whole = (System.nanoTime() - from) / 1e6;
             pause();
             out.printf(
-                    "  %s: %,d rows after %.0f ms, the interface thread was held for %.0f ms at most%n",
+                    "  %s: %,d rows after %.0f ms; %s%n",
                     what, Hand.on(() -> call.response().lines().size()), whole, beat.stop());
         }
 
@@ -367,11 +367,16 @@ final class AnswerBench {
         }
     }
 
-    /** Asks the interface thread for a turn every other millisecond, and keeps the longest that it had to wait. */
+    /**
+     * Asks the interface thread for a turn every other millisecond, and keeps the longest that it had to wait: by the clock,
+     * and how much of that the thread itself was at work, without what collecting garbage and others on the machine took.
+     */
     private static final class Beat {
+        private final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
         private final Thread thread;
         private volatile boolean over;
         private volatile double held;
+        private volatile double worked;
 
         private Beat() {
             thread = new Thread(this::beat, "beat");
@@ -385,23 +390,30 @@ final class AnswerBench {
         }
 
         private void beat() {
+            long id = Hand.on(() -> Thread.currentThread().getId());
             while (!over) {
                 long from = System.nanoTime();
-                Hand.run(() -> {});
+                long before = threads.getThreadCpuTime(id);
+                long after = Hand.on(() -> threads.getThreadCpuTime(id));
                 held = Math.max(held, (System.nanoTime() - from) / 1e6);
+                worked = Math.max(worked, (after - before) / 1e6);
                 // without a rest it would take the processors from what is measured
                 LockSupport.parkNanos(2_000_000);
             }
         }
 
-        double stop() {
+        String stop() {
             over = true;
             try {
                 thread.join();
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
-            return held;
+            return String.format(
+                    Locale.ROOT,
+                    "the interface thread was held for %.0f ms at most, and at work for %.0f ms",
+                    held,
+                    worked);
         }
     }
 }

@@ -2,6 +2,7 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -34,7 +35,7 @@ public final class ReceivedModel {
         this.tasks = tasks;
     }
 
-    /** The rows that are not hidden in a folded one. */
+    /** The rows that are not hidden in a folded one; another list where very many others come, which is told as a change. */
     public ObservableList<Line> lines() {
         return lines.lines();
     }
@@ -58,11 +59,14 @@ public final class ReceivedModel {
         turns++;
         sheet = shown.sheet();
         trouble = shown.trouble();
-        if (sheet.isPresent()) {
+        if (sheet.isPresent() && remembered) {
             lines.take(sheet.get());
             lines.refresh();
         } else {
-            lines.hide();
+            // taking many lines away one by one would be told of each
+            List<Line> all = sheet.map(s -> SheetLines.laid(s, Set.of())).orElseGet(ArrayList::new);
+            lines.showMany(all, SheetLines.byId(all));
+            sheet.ifPresent(lines::take);
         }
         changes.set(changes.get() + 1);
     }

@@ -19,7 +19,7 @@ import javafx.collections.ObservableList;
 
 /** The rows of a message that are shown: those not hidden in a folded one or by a filter. */
 final class SheetLines {
-    private final ObservableList<Line> lines = FXCollections.observableArrayList();
+    private ObservableList<Line> lines = FXCollections.observableArrayList();
     private final StringProperty filter = new SimpleStringProperty("");
     private Map<String, Line> shownById = new HashMap<>();
     private Set<String> toggled = new HashSet<>();
@@ -114,14 +114,16 @@ final class SheetLines {
     }
 
     /**
-     * Shows very many lines that were laid out elsewhere. What is chosen is chosen no more.
+     * Shows very many lines that were laid out elsewhere, as a list of their own. What is chosen is chosen no more.
      *
+     * @param shown becomes this one's own
      * @param byId the same by the ids of their rows; becomes this one's own
      */
     void showMany(List<Line> shown, Map<String, Line> byId) {
         replacing = true;
         shownById = byId;
-        lines.setAll(shown);
+        // filling the list that there is would tell of each line
+        lines = FXCollections.observableList(shown);
         replacing = false;
     }
 

@@ -97,6 +97,9 @@ final class ResponseSheet {
             columns();
         }
         note();
+        if (grid.items() != model.response().lines()) {
+            grid.setItems(model.response().lines());
+        }
         grid.refresh();
     }
 

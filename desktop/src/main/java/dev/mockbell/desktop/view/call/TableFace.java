@@ -15,6 +15,7 @@ import java.io.File;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
+import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
@@ -143,7 +144,8 @@ final class TableFace extends VBox {
         if (table.isPresent() && table.get() != shown) {
             shown = table.get();
             lay(shown);
-            grid.items().setAll(shown.rows());
+            // filling the list that there is would tell of each row
+            grid.setItems(FXCollections.observableList(shown.rows()));
             offerColumns(shown);
         }
     }
