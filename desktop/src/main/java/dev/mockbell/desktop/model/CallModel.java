@@ -89,7 +89,7 @@ public final class CallModel {
     public CallModel(Desk desk, MocksModel mocks) {
         this.desk = desk;
         this.request = MessageModel.edited(desk.tasks());
-        this.response = new ReceivedModel(desk.tasks());
+        this.response = new ReceivedModel(desk.tasks(), desk::tell);
         this.values = new ExpressionValues(desk.tasks(), desk.expressions().looking(), this::scope);
         this.actions = new CaseActions(desk, this);
         this.security = new SecurityModel(desk, this);

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.problem.Problem;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import java.util.ArrayList;
@@ -25,14 +26,17 @@ public final class ReceivedModel {
     private static final int MANY = 5_000;
 
     private final Tasks tasks;
+    private final Consumer<Problem> failed;
     private final SheetLines lines = new SheetLines();
     private final IntegerProperty changes = new SimpleIntegerProperty();
     private Optional<Sheet> sheet = Optional.empty();
     private String trouble = "";
     private long turns;
 
-    ReceivedModel(Tasks tasks) {
+    /** @param failed hears why rows cannot be shown */
+    ReceivedModel(Tasks tasks, Consumer<Problem> failed) {
         this.tasks = tasks;
+        this.failed = failed;
     }
 
     /** The rows that are not hidden in a folded one; another list where very many others come, which is told as a change. */
@@ -116,7 +120,7 @@ public final class ReceivedModel {
                         then.accept(laid.toggled());
                     }
                 },
-                problem -> {});
+                failed);
     }
 
     private record Laid(Set<String> toggled, List<Line> lines, Optional<Map<String, Line>> byId) {}

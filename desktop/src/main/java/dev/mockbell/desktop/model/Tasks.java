@@ -53,8 +53,9 @@ public final class Tasks implements AutoCloseable {
                 T result;
                 try {
                     result = work.call();
-                } catch (Exception | StackOverflowError e) {
-                    // whoever waits hears of it, also when a structure was deeper than the stack
+                } catch (Exception | StackOverflowError | OutOfMemoryError e) {
+                    // whoever waits hears of it, also when a structure was deeper than the stack or larger than the
+                    // memory
                     Problem problem = problem(e);
                     back.execute(() -> {
                         running.decrementAndGet();
@@ -78,6 +79,14 @@ public final class Tasks implements AutoCloseable {
         }
         if (e instanceof ExecutionException && e.getCause() != null) {
             return problem(e.getCause());
+        }
+        if (e instanceof OutOfMemoryError) {
+            return Problem.of(
+                    Problem.Kind.INPUT,
+                    "There is not enough memory for that",
+                    null,
+                    "Close what is large, or give the program more by MOCKBELL_OPTS=-Xmx4g.",
+                    e);
         }
         LOG.error("work failed", e);
         return Problem.of(

@@ -50,6 +50,23 @@ class DerivedTest {
     }
 
     @Test
+    void workThatNeedsMoreMemoryThanThereIsIsToldToWhoeverWaits() {
+        tasks.run(
+                () -> {
+                    throw new OutOfMemoryError("as the machine says it");
+                },
+                done -> made.add("done"),
+                failures::add);
+        settle();
+        assertThat(made).isEmpty();
+        assertThat(failures)
+                .singleElement()
+                .satisfies(p -> assertThat(p.getMessage())
+                        .startsWith("There is not enough memory for that")
+                        .contains("MOCKBELL_OPTS"));
+    }
+
+    @Test
     void aValueIsWorkedOutOnceAKeyAndThereLater() {
         Derived<String, String> lengths = lengths(10);
         assertThat(lengths.of("abc")).isEmpty();

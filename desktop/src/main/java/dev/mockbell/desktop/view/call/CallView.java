@@ -57,7 +57,7 @@ public final class CallView extends VBox implements StationView {
         this.endpoint = new EndpointField(model);
         this.cases = new CaseBar(this, model, desk);
         this.request = new RequestPane(model, words -> desk.tell(Notice.bad(words)), cases::mend);
-        this.response = new ResponsePane(models, endpoint::edit);
+        this.response = new ResponsePane(models, endpoint::edit, this::sayWhoCalls);
         this.inside = new InsidePane(model.inside());
         this.compared = new ComparePane(model, response::reveal);
         this.folded = new FoldedRequest(model, this::unfold);
@@ -175,6 +175,11 @@ public final class CallView extends VBox implements StationView {
             columns.getChildren().set(0, first);
             folded.show();
         }
+    }
+
+    private void sayWhoCalls() {
+        fold(false);
+        request.show(Face.SECURITY);
     }
 
     private void unfold() {

@@ -13,6 +13,7 @@ import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -27,8 +28,12 @@ import javafx.scene.text.TextAlignment;
 
 /** What stands in the place of an answer's rows when there is no envelope: why, what helps, and what came all the same. */
 final class OtherAnswer {
+    /** What is answered to somebody who is not known, or not allowed. */
+    private static final Set<Integer> LOGINS = Set.of(401, 403, 407);
+
     private final CallModel model;
     private final Runnable edit;
+    private final Runnable login;
     private final Consumer<Face> show;
     private final Consumer<String> read;
     private final ResponseSheet sheet;
@@ -38,6 +43,7 @@ final class OtherAnswer {
     /**
      * @param body is where this stands, and a question about a certificate may
      * @param edit lets the user change where requests go
+     * @param login lets the user say who calls
      * @param show shows a face of the answer
      * @param read reads a contract from an address
      */
@@ -46,12 +52,14 @@ final class OtherAnswer {
             StackPane body,
             ResponseSheet sheet,
             Runnable edit,
+            Runnable login,
             Consumer<Face> show,
             Consumer<String> read) {
         this.model = model;
         this.body = body;
         this.sheet = sheet;
         this.edit = edit;
+        this.login = login;
         this.show = show;
         this.read = read;
         text.area().setId("answer-text");
@@ -73,6 +81,10 @@ final class OtherAnswer {
                     () -> read.accept(answer.exchange().endpoint()));
             add.setId("import-contract");
             next.getChildren().addAll(add, endpoint());
+        } else if (LOGINS.contains(answer.exchange().status())) {
+            Button give = Parts.button("Say who calls", "The security profile of this case", login);
+            give.setId("give-login");
+            next.getChildren().add(give);
         } else if (answer.exchange().status() / 100 == 4 || answer.exchange().status() / 100 == 3) {
             next.getChildren().add(endpoint());
         }

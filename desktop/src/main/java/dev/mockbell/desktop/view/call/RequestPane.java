@@ -34,6 +34,7 @@ final class RequestPane extends VBox {
             List.of(Face.SHEET, Face.XML, Face.HEADERS, Face.SECURITY, Face.PARTS, Face.WIRE);
 
     private Face tab = Face.SHEET;
+    private final HBox faces;
 
     /** @param mending shows how the case is made to fit its contract again */
     RequestPane(CallModel model, Consumer<String> tell, Consumer<Fit> mending) {
@@ -44,7 +45,7 @@ final class RequestPane extends VBox {
         this.parts = new PartsFace(model);
         this.security = new SecurityFace(model.security());
         this.foot = new RequestFoot(model, this::fromFile, editor::format, mending);
-        HBox faces = Parts.segments(FACES, Face::words, tab, t -> {
+        this.faces = Parts.segments(FACES, Face::words, tab, t -> {
             tab = t;
             showFace();
         });
@@ -58,6 +59,13 @@ final class RequestPane extends VBox {
         model.actions().misfits().addListener((InvalidationListener) o -> showFoot());
         model.request().xmlProperty().addListener((InvalidationListener) o -> lookAhead());
         model.preview().textProperty().addListener((o, was, now) -> preview.show(now));
+        showFace();
+    }
+
+    /** Shows a face of the request. */
+    void show(Face wanted) {
+        Parts.choose(faces, wanted.words());
+        tab = wanted;
         showFace();
     }
 

@@ -38,8 +38,11 @@ final class ResponsePane extends VBox {
     private final Node masking;
     private final ObjectProperty<Face> face = new SimpleObjectProperty<>(Face.SHEET);
 
-    /** @param edit lets the user change where requests go */
-    ResponsePane(Models models, Runnable edit) {
+    /**
+     * @param edit lets the user change where requests go
+     * @param login lets the user say who calls
+     */
+    ResponsePane(Models models, Runnable edit, Runnable login) {
         this.model = models.call();
         this.sheet = new ResponseSheet(model, () -> show(Face.TABLE));
         this.xml = new ReceivedXml(model, models.desk().tasks()::run);
@@ -47,8 +50,8 @@ final class ResponsePane extends VBox {
         this.parts = new AnswerParts(model.parts());
         this.wire = new WireFace(model.faces());
         this.masking = Masking.toggle(models.desk());
-        this.other =
-                new OtherAnswer(model, body, sheet, edit, this::show, address -> importFrom(models.desk(), address));
+        this.other = new OtherAnswer(
+                model, body, sheet, edit, login, this::show, address -> importFrom(models.desk(), address));
         this.faces = Parts.segments(FACES, Face::words, face.get(), face::set);
         faces.getStyleClass().add("faces");
         faces.setId("response-faces");

@@ -302,6 +302,15 @@ class AnswerFacesTest {
     }
 
     @Test
+    void whoIsNotKnownIsTakenToTheCasesProfile() {
+        desk.headers.put("WWW-Authenticate", "Basic realm=\"trails\"");
+        desk.answers(401, bytes("who?")).send();
+        hand.await("what it asks for", () -> hand.text("#answer-flaw").contains("it asks for Basic realm=\"trails\""));
+        hand.click("#give-login");
+        hand.await("the profiles", () -> hand.shows("+ New profile"));
+    }
+
+    @Test
     void aContractInPlaceOfAnAnswerCanBeImported() throws IOException {
         String wsdl = Files.readString(desk.desktop.wsdl);
         desk.answers(200, bytes(wsdl)).send();
