@@ -12,16 +12,15 @@ import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
-import java.io.ByteArrayInputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
-import javafx.scene.image.Image;
 
 /** What values of the answer hold of their own: what a chip says of it, and one of them opened. */
 public final class InsideModel {
@@ -187,8 +186,12 @@ public final class InsideModel {
                         desk::tell);
     }
 
-    /** The picture that is looked into; empty when it is spoilt. */
-    public void picture(Consumer<Optional<Image>> then) {
+    /**
+     * Has the picture that is looked into read off the interface thread, unless it would take too much memory.
+     *
+     * @param read makes a picture of its bytes
+     */
+    public <T> void picture(Function<byte[], T> read, Consumer<T> then) {
         Inside inside = opened.get().inside();
         desk.tasks()
                 .run(
@@ -199,9 +202,7 @@ public final class InsideModel {
                                         null,
                                         "Save it and open it by what knows it.");
                             }
-                            Image image = new Image(
-                                    new ByteArrayInputStream(inside.content().bytes()));
-                            return Optional.of(image).filter(p -> !p.isError());
+                            return read.apply(inside.content().bytes());
                         },
                         then,
                         desk::tell);

@@ -9,6 +9,7 @@ import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.inside.Kind;
 import dev.mockbell.inside.Packed;
 import dev.mockbell.inside.Separated;
+import java.io.ByteArrayInputStream;
 import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
@@ -96,10 +97,9 @@ final class InsidePane extends VBox {
         }
         if (kind.isPicture()) {
             StackPane holder = new StackPane();
-            model.picture(p -> holder.getChildren()
-                    .setAll(p.map(InsidePane::picture)
-                            .orElseGet(
-                                    () -> Parts.empty("The picture is spoilt, or of a kind that is not shown here."))));
+            model.picture(
+                    bytes -> new Image(new ByteArrayInputStream(bytes)),
+                    image -> holder.getChildren().setAll(picture(image)));
             return holder;
         }
         if (kind == Kind.ZIP) {
@@ -109,6 +109,9 @@ final class InsidePane extends VBox {
     }
 
     private static Node picture(Image image) {
+        if (image.isError()) {
+            return Parts.empty("The picture is spoilt, or of a kind that is not shown here.");
+        }
         ImageView view = new ImageView(image);
         view.setId("inside-picture");
         view.setPreserveRatio(true);
