@@ -210,6 +210,9 @@ final class TableFace extends VBox {
             String title = title(table, column);
             if (column.type().isNumber()) {
                 grid.number(title, COLUMN, r -> cell(r, column));
+            } else if (column.type() == Type.TEXT) {
+                // words are longer than dates; what room is left is theirs
+                grid.growing(title, r -> cell(r, column));
             } else {
                 grid.column(title, COLUMN, r -> cell(r, column));
             }
