@@ -456,7 +456,7 @@ public final class CallModel {
         return answer.exchange().response().map(r -> r.body().size()).orElse(0L);
     }
 
-    private Came after(Case kept, Came came) {
+    private Came withBefore(Case kept, Came came) {
         Optional<Document> before = Optional.ofNullable(lastOf.get(kept.reference()))
                 .flatMap(c -> c.called().answer().content())
                 .filter(d -> came.size() < MOST_HELD);
@@ -467,10 +467,14 @@ public final class CallModel {
         return current.get() != null && current.get().reference().equals(kept.reference());
     }
 
+    private boolean isShown(Answer answer) {
+        return called.get() != null && called.get().answer() == answer;
+    }
+
     /** Shows an answer that is not judged yet. */
     private void arrived(Case kept, Came came) {
         if (waiting.get() && isCurrent(kept)) {
-            early = after(kept, came);
+            early = withBefore(kept, came);
             inside.close();
             show(early, true);
         }
@@ -479,8 +483,10 @@ public final class CallModel {
     private void took(Case kept, Came came) {
         String reference = kept.reference();
         // its rows stand already, and something may have been done with them
-        boolean there = early != null && early.shown() == came.shown() && called.get() == early.called();
-        lastOf.put(reference, after(kept, came));
+        boolean there = early != null
+                && early.shown() == came.shown()
+                && isShown(early.called().answer());
+        lastOf.put(reference, withBefore(kept, came));
         early = null;
         letGo(reference);
         calls.merge(reference, 1, Integer::sum);
@@ -527,7 +533,7 @@ public final class CallModel {
 
     /** The payload of the answer before the last one of the current case; empty when there is none. */
     Optional<Document> before() {
-        boolean unjudged = early != null && early.called() == called.get();
+        boolean unjudged = early != null && isShown(early.called().answer());
         return Optional.ofNullable(current.get())
                 .map(c -> unjudged ? early : lastOf.get(c.reference()))
                 .flatMap(Came::before)
@@ -559,8 +565,12 @@ public final class CallModel {
 
     /** Takes an answer's new verdict over, and shows it where the answer is still shown. */
     void judged(Case kept, SuiteRunner.Called before, SuiteRunner.Called now) {
-        lastOf.computeIfPresent(kept.reference(), (name, was) -> new Came(now, was.shown(), was.before()));
-        if (called.get() != null && called.get().answer() == before.answer()) {
+        // one that is not judged yet for the first time is not the last one so far
+        lastOf.computeIfPresent(
+                kept.reference(),
+                (name, was) ->
+                        was.called().answer() == before.answer() ? new Came(now, was.shown(), was.before()) : was);
+        if (isShown(before.answer())) {
             called.set(now);
         }
     }

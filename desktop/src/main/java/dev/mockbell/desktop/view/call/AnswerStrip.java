@@ -90,7 +90,7 @@ final class AnswerStrip extends VBox {
         notes(called, remarks);
     }
 
-    /** The time with the answer's own size; what a coding saved is in the wire. */
+    /** Of the body as it reads; how it was coded for the way is seen in the wire. */
     private static long size(Exchange e) {
         return e.response().map(Message::body).map(b -> b.size()).orElse(0L);
     }

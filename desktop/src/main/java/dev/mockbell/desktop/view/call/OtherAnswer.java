@@ -65,6 +65,13 @@ final class OtherAnswer {
         text.area().setId("answer-text");
     }
 
+    /** Shows what has become known of the answer since; what stands in its place stays. */
+    void refresh() {
+        if (text.getScene() != null) {
+            text.show(model.faces().xml());
+        }
+    }
+
     Node node(SuiteRunner.Called called) {
         return called.answer().whole() ? other(called.answer()) : none(called);
     }

@@ -66,7 +66,7 @@ final class ResponsePane extends VBox {
         table.onPointed(this::showFoot);
         face.addListener((InvalidationListener) o -> showFace());
         model.calledProperty().addListener((InvalidationListener) o -> showFace());
-        model.faces().changesProperty().addListener((InvalidationListener) o -> showFace());
+        model.faces().changesProperty().addListener((InvalidationListener) o -> refreshFace());
         model.table().changesProperty().addListener((InvalidationListener) o -> showFoot());
         models.desk().maskedProperty().addListener((InvalidationListener) o -> showFace());
         showFace();
@@ -138,6 +138,17 @@ final class ResponsePane extends VBox {
             default -> lay(rows());
         }
         showFoot();
+    }
+
+    /** Something of the answer has been worked out; a question that stands in the place of its rows is not disturbed. */
+    private void refreshFace() {
+        switch (face.get()) {
+            case XML, WIRE -> showFace();
+            case SHEET -> other.refresh();
+            default -> {
+                // tables and parts come by themselves
+            }
+        }
     }
 
     /** What stands already is not taken out and put in again, which would take the keyboard from it. */
