@@ -4,6 +4,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
@@ -11,7 +12,6 @@ import java.io.InputStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -82,16 +82,24 @@ public final class PartFiles {
      * @throws Problem when it cannot be written
      */
     public static void write(Part part, Path file) {
-        try (InputStream in = stream(part)) {
-            Files.copy(in, file, StandardCopyOption.REPLACE_EXISTING);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The part cannot be saved: " + Problem.reason(e),
-                    file.toString(),
-                    "Choose another place.",
-                    e);
-        }
+        AtomicFile.write(file, out -> {
+            try (InputStream in = stream(part)) {
+                in.transferTo(out);
+            }
+        });
+    }
+
+    /**
+     * Writes a content to a file, whole or not at all, in place of one that is there.
+     *
+     * @throws Problem when it cannot be written
+     */
+    public static void write(Content content, Path file) {
+        AtomicFile.write(file, out -> {
+            try (InputStream in = content.open()) {
+                in.transferTo(out);
+            }
+        });
     }
 
     /** What a part holds, out of its transfer encoding. */

@@ -1,8 +1,10 @@
 package dev.mockbell.file;
 
 import dev.mockbell.problem.Problem;
+import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.nio.ByteBuffer;
+import java.io.OutputStream;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
@@ -34,6 +36,8 @@ public final class AtomicFile {
     private static final Set<PosixFilePermission> OWN_FILE = PosixFilePermissions.fromString("rw-------");
     private static final Set<PosixFilePermission> OWN_FOLDER = PosixFilePermissions.fromString("rwx------");
 
+    private static final int STEP = 64 << 10;
+
     private AtomicFile() {}
 
     /** Writes text as UTF-8. A file that already holds the same is not touched. */
@@ -46,21 +50,45 @@ public final class AtomicFile {
         written(file, bytes, false);
     }
 
+    /** What is written to a file, without being held whole. */
+    public interface Source {
+        void writeTo(OutputStream out) throws IOException;
+    }
+
+    /** As {@link #write(Path, byte[])}, for what is too large to be compared with what the file holds. */
+    public static void write(Path file, Source source) {
+        written(file, source, false);
+    }
+
     /** As {@link #write(Path, String)}, a file that nobody but the user may read. */
     public static void writePrivate(Path file, String text) {
         written(file, text.getBytes(StandardCharsets.UTF_8), true);
     }
 
     private static void written(Path file, byte[] bytes, boolean own) {
+        if (!holds(file, bytes, own)) {
+            written(file, out -> out.write(bytes), own);
+        }
+    }
+
+    /** Whether a file holds that already; one of the user's own is made so that nobody else may read it. */
+    private static boolean holds(Path file, byte[] bytes, boolean own) {
         try {
             Path at = Files.isSymbolicLink(file) ? file.toRealPath() : file.toAbsolutePath();
             boolean there = Files.exists(at);
             if (there && own) {
                 narrow(at, OWN_FILE);
             }
-            if (there && Arrays.equals(Files.readAllBytes(at), bytes)) {
-                return;
-            }
+            return there && Arrays.equals(Files.readAllBytes(at), bytes);
+        } catch (IOException e) {
+            throw cannotBeWritten(file, e);
+        }
+    }
+
+    private static void written(Path file, Source source, boolean own) {
+        try {
+            Path at = Files.isSymbolicLink(file) ? file.toRealPath() : file.toAbsolutePath();
+            boolean there = Files.exists(at);
             if (own) {
                 privateFolder(at.getParent());
             } else {
@@ -69,10 +97,9 @@ public final class AtomicFile {
             Path beside = beside(at, own);
             try {
                 try (FileChannel channel = FileChannel.open(beside, StandardOpenOption.WRITE)) {
-                    ByteBuffer buffer = ByteBuffer.wrap(bytes);
-                    while (buffer.hasRemaining()) {
-                        channel.write(buffer);
-                    }
+                    OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), STEP);
+                    source.writeTo(out);
+                    out.flush();
                     channel.force(true);
                 }
                 if (there && !own) {
@@ -84,13 +111,17 @@ public final class AtomicFile {
                 Files.deleteIfExists(beside);
             }
         } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file cannot be written: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the folder's permissions and free space; the work is still here.",
-                    e);
+            throw cannotBeWritten(file, e);
         }
+    }
+
+    private static Problem cannotBeWritten(Path file, IOException e) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The file cannot be written: " + Problem.reason(e),
+                file.toString(),
+                "Check the folder's permissions and free space; the work is still here.",
+                e);
     }
 
     /** A new file with a name that nothing else has; the plain way of making one leaves its mode to the umask. */

@@ -47,7 +47,7 @@ public final class TableWriter {
      * @throws dev.mockbell.problem.Problem when it cannot be written
      */
     public static void write(Table table, Form form, Path file) {
-        AtomicFile.write(file.toAbsolutePath(), text(table, form));
+        AtomicFile.write(file.toAbsolutePath(), out -> write(table, form, out));
     }
 
     /** A table as text. */

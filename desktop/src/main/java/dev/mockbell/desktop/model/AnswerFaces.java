@@ -5,6 +5,7 @@ import dev.mockbell.check.Remarks;
 import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.MessageText;
+import dev.mockbell.exchange.PartFiles;
 import dev.mockbell.exchange.WireBytes;
 import dev.mockbell.exchange.WireText;
 import dev.mockbell.expression.Expressions;
@@ -165,7 +166,7 @@ public final class AnswerFaces {
                             Content bytes = exchange.response()
                                     .map(r -> new WireBytes(redactor).of(r))
                                     .orElse(Content.NONE);
-                            FileContent.write(bytes, file);
+                            PartFiles.write(bytes, file);
                             return bytes.size();
                         },
                         size -> desk.tell(Notice.good("Wrote " + size + " bytes to " + file.getFileName() + ".")),

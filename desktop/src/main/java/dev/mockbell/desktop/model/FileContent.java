@@ -1,10 +1,7 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.content.Content;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
@@ -34,25 +31,6 @@ public final class FileContent {
                     "The file cannot be read: " + Problem.reason(e),
                     file.toString(),
                     "Check the path and its permissions.",
-                    e);
-        }
-    }
-
-    /**
-     * Writes a content to a file, in place of one that is there.
-     *
-     * @throws Problem when that cannot be written
-     */
-    static void write(Content content, Path file) {
-        try (InputStream in = content.open();
-                OutputStream out = Files.newOutputStream(file)) {
-            in.transferTo(out);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The file cannot be written: " + Problem.reason(e),
-                    file.toString(),
-                    "Check the path, its permissions and the room on the disk.",
                     e);
         }
     }

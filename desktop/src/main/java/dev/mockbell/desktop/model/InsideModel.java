@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.content.Content;
+import dev.mockbell.exchange.PartFiles;
 import dev.mockbell.inside.EncodedValue;
 import dev.mockbell.inside.Inside;
 import dev.mockbell.inside.Kind;
@@ -179,7 +180,7 @@ public final class InsideModel {
         desk.tasks()
                 .run(
                         () -> {
-                            FileContent.write(content, file);
+                            PartFiles.write(content, file);
                             return file;
                         },
                         saved -> desk.tell(Notice.good("Saved " + saved.getFileName() + ".")),
