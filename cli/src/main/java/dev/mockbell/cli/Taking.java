@@ -4,9 +4,9 @@ import dev.mockbell.check.Answer;
 import dev.mockbell.compare.Comparison;
 import dev.mockbell.compare.Difference;
 import dev.mockbell.compare.LeftOut;
+import dev.mockbell.exchange.PartFiles;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
-import dev.mockbell.file.AtomicFile;
 import dev.mockbell.inside.EncodedValue;
 import dev.mockbell.inside.Inside;
 import dev.mockbell.problem.Problem;
@@ -23,11 +23,8 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -250,7 +247,7 @@ final class Taking {
         Inside inside = value.get().unpacked();
         console.note(value.get().coding().title() + ": " + value.get().words());
         if (out != null) {
-            AtomicFile.write(out.toAbsolutePath(), inside.content().bytes());
+            PartFiles.write(inside.content(), out.toAbsolutePath());
             console.note("Wrote " + inside.content().size() + " bytes to " + out + ".");
         } else if (inside.kind().isText()) {
             console.line(inside.text(Integer.MAX_VALUE).stripTrailing());
@@ -269,10 +266,7 @@ final class Taking {
     private int compare(Document document, Expressions expressions, Scope scope, Console console, boolean strict) {
         Document before = payload(Xml.parse(
                 TextFile.read(other, "The file to compare with", MOST_FILE), other.toString(), XmlLimits.MESSAGE));
-        Set<Node> out = Collections.newSetFromMap(new IdentityHashMap<>());
-        out.addAll(LeftOut.in(before, leftOut, expressions, scope));
-        out.addAll(LeftOut.in(document, leftOut, expressions, scope));
-        Comparison comparison = Comparison.of(before.getDocumentElement(), document.getDocumentElement(), out);
+        Comparison comparison = LeftOut.without(before, document, leftOut, expressions, scope);
         comparison.differences().stream()
                 .limit(MOST_SHOWN)
                 .map(Difference::words)

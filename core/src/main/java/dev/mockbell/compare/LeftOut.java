@@ -28,4 +28,13 @@ public final class LeftOut {
         paths.forEach(path -> found.addAll(expressions.nodes(path, looking)));
         return found;
     }
+
+    /** Two messages held against each other without what these paths lead to in either. */
+    public static Comparison without(
+            Document before, Document now, List<String> paths, Expressions expressions, Scope scope) {
+        Set<Node> out = Collections.newSetFromMap(new IdentityHashMap<>());
+        out.addAll(in(before, paths, expressions, scope));
+        out.addAll(in(now, paths, expressions, scope));
+        return Comparison.of(before.getDocumentElement(), now.getDocumentElement(), out);
+    }
 }

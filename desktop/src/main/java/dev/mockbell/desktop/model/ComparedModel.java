@@ -18,18 +18,14 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.Node;
 
 /** The last answer held against the one before it, against the baseline of its case, and against any other exchange. */
 public final class ComparedModel {
@@ -86,12 +82,7 @@ public final class ComparedModel {
     }
 
     private static Comparison compare(Pair pair, Expressions expressions) {
-        Document before = pair.read().get();
-        Document now = pair.now().thing();
-        Set<Node> out = Collections.newSetFromMap(new IdentityHashMap<>());
-        out.addAll(LeftOut.in(before, pair.leftOut(), expressions, Scope.EMPTY));
-        out.addAll(LeftOut.in(now, pair.leftOut(), expressions, Scope.EMPTY));
-        return Comparison.of(before.getDocumentElement(), now.getDocumentElement(), out);
+        return LeftOut.without(pair.read().get(), pair.now().thing(), pair.leftOut(), expressions, Scope.EMPTY);
     }
 
     private Optional<Document> now() {
