@@ -17,8 +17,10 @@ import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
+import org.fxmisc.richtext.model.SimpleEditableStyledDocument;
 import org.fxmisc.richtext.model.StyleSpans;
 import org.fxmisc.richtext.model.StyleSpansBuilder;
+import org.fxmisc.richtext.util.UndoUtils;
 
 /**
  * Shows or edits XML with colours and line numbers. Only what is in view is coloured, and a large text is made into lines
@@ -30,9 +32,9 @@ public final class XmlArea extends StackPane {
     private static final int LARGE = 200_000;
 
     /** How far back before the first visible line a comment may begin for its colour to be seen. */
-    private static final int BACK = 8_000;
+    private static final int BACK = 4_000;
 
-    private static final int MOST_COLOURED = 60_000;
+    private static final int MOST_COLOURED = 16_000;
 
     /** The editor lays out a line as a whole, so that one of millions of characters would hold up the window. */
     private static final int LONGEST_LINE = 20_000;
@@ -40,8 +42,9 @@ public final class XmlArea extends StackPane {
     private static final int PIECE = 2_000;
     private static final int MOST_LINES = 300_000;
 
-    private final CodeArea area = new CodeArea();
     private final boolean editable;
+    private CodeArea area;
+    private IntFunction<Node> margin;
     private final Label waiting = Parts.text("Making the lines…", "third");
     private List<Squiggle> squiggles = List.of();
     private List<Squiggle> pair = List.of();
@@ -50,6 +53,12 @@ public final class XmlArea extends StackPane {
     private boolean editableThen;
     private boolean colouring;
     private boolean filling;
+    private boolean styling;
+    private long revision;
+    private Coloured coloured = new Coloured(-1, 0, 0);
+
+    /** What was coloured last; moving about tells of views that show the same. */
+    private record Coloured(long revision, int start, int end) {}
 
     /**
      * What of a text is shown.
@@ -115,19 +124,44 @@ public final class XmlArea extends StackPane {
 
     public XmlArea(boolean editable) {
         this.editable = editable;
+        waiting.setVisible(false);
+        getChildren().add(waiting);
+        lay(new CodeArea());
+    }
+
+    /** Shows one more editor in the place of the one that stood. */
+    private void lay(CodeArea other) {
+        revision++;
+        boolean focused = area != null && area.isFocused();
+        if (area != null) {
+            getChildren().remove(0);
+            area.dispose();
+        }
+        area = other;
         area.getStyleClass().add("code");
         // the editor's own stylesheet names a family, so ours must be set on the node itself
         area.setStyle("-fx-font-family: 'JetBrains Mono'; -fx-font-size: 12px");
         area.setEditable(editable);
-        area.setParagraphGraphicFactory(LineNumberFactory.get(area));
-        area.plainTextChanges().subscribe(change -> colourSoon());
+        area.setParagraphGraphicFactory(margin == null ? LineNumberFactory.get(area) : margin);
+        if (!editable) {
+            // each would make one text of all the lines again
+            area.setUndoManager(UndoUtils.noOpUndoManager());
+        }
+        area.richChanges().subscribe(change -> {
+            if (!styling) {
+                changed();
+            }
+        });
         area.viewportDirtyEvents().subscribe(e -> colourSoon());
-        waiting.setVisible(false);
-        getChildren().addAll(new VirtualizedScrollPane<>(area), waiting);
+        getChildren().add(0, new VirtualizedScrollPane<>(area));
+        if (focused) {
+            area.requestFocus();
+        }
     }
 
     /** What stands before each line, in place of the line's number alone. */
     public void margin(IntFunction<Node> factory) {
+        margin = factory;
         area.setParagraphGraphicFactory(factory);
     }
 
@@ -136,6 +170,11 @@ public final class XmlArea extends StackPane {
         for (int i = 0; i < area.getVisibleParagraphs().size(); i++) {
             area.recreateParagraphGraphic(area.visibleParToAllParIndex(i));
         }
+    }
+
+    private void changed() {
+        revision++;
+        colourSoon();
     }
 
     private void colourSoon() {
@@ -157,6 +196,11 @@ public final class XmlArea extends StackPane {
         int start = area.getAbsolutePosition(first, 0);
         int end = Math.min(area.getAbsolutePosition(last, area.getParagraphLength(last)), start + MOST_COLOURED);
         int back = Math.max(0, start - BACK);
+        Coloured now = new Coloured(revision, start, end);
+        if (now.equals(coloured)) {
+            return;
+        }
+        coloured = now;
         String before = area.getText(back, start);
         // from the start of the last comment or section that may reach into view, or else from the first visible line
         int open = Math.max(before.lastIndexOf("<!--"), before.lastIndexOf("<![CDATA["));
@@ -164,7 +208,9 @@ public final class XmlArea extends StackPane {
         StyleSpans<Collection<String>> spans = XmlColours.of(area.getText(from, end), start - from);
         StyleSpans<Collection<String>> shown = marked(spans, start, end);
         if (!shown.equals(area.getStyleSpans(start, end))) {
+            styling = true;
             area.setStyleSpans(start, shown);
+            styling = false;
         }
     }
 
@@ -202,7 +248,7 @@ public final class XmlArea extends StackPane {
         }
         if (!tags.equals(pair)) {
             pair = tags;
-            colourSoon();
+            changed();
         }
     }
 
@@ -218,7 +264,7 @@ public final class XmlArea extends StackPane {
     /** Underlines stretches; those shown before go. */
     public void squiggle(List<Squiggle> marks) {
         squiggles = List.copyOf(marks);
-        colourSoon();
+        changed();
     }
 
     public List<Squiggle> squiggles() {
@@ -237,6 +283,9 @@ public final class XmlArea extends StackPane {
                 fill(text, () -> Part.of(text).text());
                 return;
             }
+            if (area.getLength() >= LARGE) {
+                lay(new CodeArea());
+            }
         }
         Part part = Part.of(text);
         boolean whole = part.whole();
@@ -246,6 +295,7 @@ public final class XmlArea extends StackPane {
         }
         wanted = shown;
         squiggles = List.of();
+        revision++;
         area.setEditable(editable && whole);
         if (shown.length() < LARGE) {
             filling = false;
@@ -277,7 +327,13 @@ public final class XmlArea extends StackPane {
                 part.get(), area.getInitialParagraphStyle(), area.getInitialTextStyle(), area.getSegOps());
         Platform.runLater(() -> {
             if (text.equals(wanted) && filling) {
-                area.replace(document);
+                if (editable) {
+                    area.replace(document);
+                } else {
+                    // putting it in the place of what stood would make one text of all the lines, here, several times
+                    // over
+                    lay(new CodeArea(new SimpleEditableStyledDocument<>(document)));
+                }
                 filling = false;
                 waiting.setVisible(false);
                 area.setEditable(editableThen);
@@ -287,7 +343,9 @@ public final class XmlArea extends StackPane {
     }
 
     private void shown() {
-        area.getUndoManager().forgetHistory();
+        if (editable) {
+            area.getUndoManager().forgetHistory();
+        }
         area.moveTo(0);
         area.requestFollowCaret();
     }
@@ -301,12 +359,12 @@ public final class XmlArea extends StackPane {
         return filling ? wanted : area.getText();
     }
 
-    /** Runs after each change of the text by anyone. */
+    /** Runs after each change, by anyone, of a text that can be edited. */
     public void onChange(Runnable action) {
         area.plainTextChanges().subscribe(change -> action.run());
     }
 
-    /** Whether the keyboard writes here. */
+    /** Whether the keyboard writes here, where the text can be edited. */
     public ReadOnlyBooleanProperty typing() {
         return area.focusedProperty();
     }
@@ -325,6 +383,7 @@ public final class XmlArea extends StackPane {
         area.requestFollowCaret();
     }
 
+    /** The editor itself; another one after {@link #show} of a large text that is only looked at. */
     public CodeArea area() {
         return area;
     }

@@ -10,12 +10,13 @@ import org.fxmisc.richtext.model.StyleSpansBuilder;
 
 /** The colours of a stretch of XML, HTTP heads included. */
 final class XmlColours {
+    // a name is tried once, from its first letter: a long word of a value would else cost the square of its length
     private static final Pattern PIECES = Pattern.compile(
             "(?<comment><!--.*?(?:-->|\\z))"
                     + "|(?<cdata><!\\[CDATA\\[.*?(?:\\]\\]>|\\z))"
                     + "|(?<expression>\\{[^{}<>]*\\})"
                     + "|(?<tag></?[A-Za-z_][\\w:.-]*|/?>|<\\?[^>]*\\?>)"
-                    + "|(?<attribute>[A-Za-z_][\\w:.-]*(?==[\"']))"
+                    + "|(?<attribute>(?<![\\w:.-])[A-Za-z_][\\w:.-]*+(?==[\"']))"
                     + "|(?<value>\"[^\"<]*\"|'[^'<]*')"
                     + "|(?<head>\\A(?:[A-Z]+ [^\\n]*HTTP/1\\.[01]|HTTP/1[^\\n]*)(?:\\r?\\n[^\\n]+)*)",
             Pattern.DOTALL);

@@ -88,7 +88,7 @@ final class SourcePane extends VBox {
         bar.setPadding(new Insets(6, 10, 6, 10));
         getChildren().addAll(strip, bar, Parts.tall(area));
         addEventFilter(KeyEvent.KEY_PRESSED, this::keys);
-        area.area().addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
+        area.addEventFilter(MouseEvent.MOUSE_CLICKED, e -> {
             if (e.isControlDown()) {
                 definition();
             }
