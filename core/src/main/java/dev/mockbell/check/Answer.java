@@ -31,6 +31,7 @@ import org.w3c.dom.Document;
  * @param content the payload as a document of its own; empty when there is none
  * @param payload that document for XPath
  * @param validity what of it breaks the contract
+ * @param security what was verified of its security, words; empty when nothing was
  */
 public record Answer(
         Exchange exchange,
@@ -41,7 +42,8 @@ public record Answer(
         Optional<String> flaw,
         Optional<Document> content,
         Optional<XdmNode> payload,
-        Validity validity) {
+        Validity validity,
+        Optional<String> security) {
     /**
      * Reads the response of an exchange, once, and says how the exchange went: by its status and by what the body is. One
      * that has failed came without a whole answer.
@@ -74,7 +76,16 @@ public record Answer(
             Optional<SoapMessage> envelope = Optional.of(soap);
             Validity validity = new Validity(outline, envelope, content);
             return new Answer(
-                    judged, outline, true, envelope, Optional.empty(), Optional.empty(), content, payload, validity);
+                    judged,
+                    outline,
+                    true,
+                    envelope,
+                    Optional.empty(),
+                    Optional.empty(),
+                    content,
+                    payload,
+                    validity,
+                    Optional.empty());
         } catch (Problem noEnvelope) {
             return instead(exchange, outline, response, NoEnvelope.of(response));
         }
@@ -95,7 +106,8 @@ public record Answer(
                 flaw,
                 Optional.empty(),
                 Optional.empty(),
-                new Validity(outline, Optional.empty(), Optional.empty()));
+                new Validity(outline, Optional.empty(), Optional.empty()),
+                Optional.empty());
     }
 
     /** What is told first is the status and what the server wants; then what the body is. */
@@ -118,7 +130,8 @@ public record Answer(
                 read.flaw,
                 found.document(),
                 Optional.empty(),
-                read.validity);
+                read.validity,
+                Optional.empty());
     }
 
     /** One that is too large for a tree is gone through once from end to end, and kept. */
@@ -167,15 +180,21 @@ public record Answer(
                 flaw.map(redactor::text),
                 content,
                 payload,
-                validity);
+                validity,
+                security.map(redactor::text));
     }
 
     /** The same answer, its exchange with a number or another outcome. */
     public Answer with(Exchange other) {
-        return new Answer(other, outline, whole, soap, instead, flaw, content, payload, validity);
+        return new Answer(other, outline, whole, soap, instead, flaw, content, payload, validity, security);
     }
 
-    /** What of the body, or of a fault's detail, breaks the contract; nothing where that does not say what is due. */
+    /** With what was verified of its security. */
+    public Answer verified(Optional<String> words) {
+        return new Answer(exchange, outline, whole, soap, instead, flaw, content, payload, validity, words);
+    }
+
+    /** What of the body, the header blocks, or a fault's detail, breaks the contract; nothing where that does not say what is due. */
     public List<Breach> breaches() {
         return validity.breaches();
     }

@@ -1,9 +1,12 @@
 package dev.mockbell.check;
 
+import dev.mockbell.message.ElementMatch;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.schema.ElementDecl;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.validation.MessageValidator;
 import dev.mockbell.validation.MessageValidator.Breach;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.w3c.dom.Document;
@@ -22,7 +25,7 @@ public final class Validity {
         this.content = content;
     }
 
-    /** What of the body, or of a fault's detail, breaks the contract; nothing where that does not say what is due. */
+    /** What of the body, the header blocks that the contract names, or a fault's detail breaks the contract; nothing where that does not say what is due. */
     synchronized List<Breach> breaches() {
         if (found == null) {
             found = outline.isEmpty() || soap.isEmpty() ? List.of() : validated(outline.get(), soap.get());
@@ -33,6 +36,13 @@ public final class Validity {
     private List<Breach> validated(MessageOutline due, SoapMessage envelope) {
         MessageValidator validator = new MessageValidator(due.schemas());
         boolean one = envelope.fault().isEmpty() && content.isPresent() && !due.isWholeBody();
-        return one ? validator.validate(due, content.get()) : validator.validate(due, envelope);
+        List<Breach> all =
+                new ArrayList<>(one ? validator.validate(due, content.get()) : validator.validate(due, envelope));
+        for (ElementDecl declared : due.headers()) {
+            envelope.headers().stream()
+                    .filter(h -> ElementMatch.matches(declared, h))
+                    .forEach(h -> all.addAll(validator.validate(declared, h)));
+        }
+        return List.copyOf(all);
     }
 }

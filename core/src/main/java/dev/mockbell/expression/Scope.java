@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Optional;
 import net.sf.saxon.s9api.XdmAtomicValue;
 import net.sf.saxon.s9api.XdmItem;
-import net.sf.saxon.s9api.XdmNode;
 import net.sf.saxon.s9api.XdmValue;
 
 /**
@@ -72,9 +71,9 @@ public record Scope(
         return withAll(all);
     }
 
-    /** With the message that paths start from. */
-    public Scope on(XdmNode node) {
-        return new Scope(variables, Optional.of(node), types, namespaces, secretHosts, withheld, stop);
+    /** With the message, or the part of one, that paths start from. */
+    public Scope on(XdmItem item) {
+        return new Scope(variables, Optional.of(item), types, namespaces, secretHosts, withheld, stop);
     }
 
     /** With the types of a contract at hand. */

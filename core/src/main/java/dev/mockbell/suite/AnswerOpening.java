@@ -19,6 +19,7 @@ final class AnswerOpening {
     private final PreparedCall call;
     private Exchange exchange;
     private Optional<String> refusal = Optional.empty();
+    private Optional<String> security = Optional.empty();
 
     private AnswerOpening(PreparedCall call, Exchange exchange) {
         this.call = call;
@@ -32,7 +33,7 @@ final class AnswerOpening {
                 && last.response().filter(r -> !r.body().isEmpty()).isPresent();
         boolean looks = call.answers().isPresent() || call.addressing().isSpoken();
         if (!whole || !looks) {
-            return new Sent(all, Optional.empty());
+            return new Sent(all, Optional.empty(), Optional.empty());
         }
         AnswerOpening opening = new AnswerOpening(call, last);
         try {
@@ -41,11 +42,11 @@ final class AnswerOpening {
             opening.relate(answer);
         } catch (Problem noEnvelope) {
             // that is told by whoever reads it next
-            return new Sent(all, Optional.empty());
+            return new Sent(all, Optional.empty(), Optional.empty());
         }
         List<Exchange> opened = new ArrayList<>(all);
         opened.set(all.size() - 1, opening.exchange);
-        return new Sent(opened, opening.refusal);
+        return new Sent(opened, opening.refusal, opening.security);
     }
 
     /** Who refuses a request may not know whom to sign for, or what to relate to. */
@@ -66,6 +67,7 @@ final class AnswerOpening {
         try {
             AnswerSecurity.Opened opened = security.open(answer.document());
             note(opened.words());
+            this.security = Optional.of(opened.words()).filter(w -> !w.isEmpty());
             if (opened.decrypted()) {
                 exchange = exchange.withResponse(plain(exchange.response().orElseThrow(), answer));
             }

@@ -25,7 +25,7 @@ import java.util.Optional;
 public record CallVerdict(List<CheckResult> checks, Map<String, String> captures, String problem, Verdict verdict) {
     /** Weighs the answer of a case. */
     public static CallVerdict of(Case kept, Answer answer, Checker checker, Scope scope) {
-        List<CheckResult> checks = checker.check(kept.checks(), answer, scope);
+        List<CheckResult> checks = checker.check(kept.checks(), answer, scope, kept.baseline());
         Exchange exchange = answer.exchange();
         boolean unasked = exchange.outcome() == Outcome.FAULT && !judgesFaults(kept);
         boolean unanswered = exchange.outcome() == Outcome.FAILED;

@@ -2,6 +2,7 @@ package dev.mockbell.suite;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.compare.Baseline;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;

@@ -13,8 +13,9 @@ import java.util.Optional;
  *
  * @param exchanges all that it took, in order, the last with the answer that counts; it still leads on when too many led there
  * @param refusal why an answer that came whole does not count: it is not secured as it must be, or answers another message
+ * @param security what was verified of the answer's security; empty when nothing was
  */
-public record Sent(List<Exchange> exchanges, Optional<String> refusal) {
+public record Sent(List<Exchange> exchanges, Optional<String> refusal, Optional<String> security) {
     public Sent {
         exchanges = List.copyOf(exchanges);
     }
@@ -32,7 +33,7 @@ public record Sent(List<Exchange> exchanges, Optional<String> refusal) {
     /** The answer read, and judged to have failed where it does not count. A fault stays one. */
     public Answer answer(Optional<MessageOutline> outline, Expressions expressions) {
         Exchange last = last();
-        Answer read = Answer.of(last, outline, expressions);
+        Answer read = Answer.of(last, outline, expressions).verified(security);
         Exchange judged = read.exchange();
         if (refusal.isPresent() && judged.outcome() == Outcome.FINE) {
             return read.with(judged.withOutcome(Outcome.FAILED, refusal.get()));

@@ -65,7 +65,7 @@ class CheckerTest {
     }
 
     private CheckResult result(Check check, Answer answer) {
-        return checker.check(List.of(check), answer, Scope.EMPTY.with(Map.of("due", "184.5")))
+        return checker.check(List.of(check), answer, Scope.EMPTY.with(Map.of("due", "184.5")), Optional.empty())
                 .get(0);
     }
 
@@ -141,7 +141,7 @@ class CheckerTest {
                 new Check.Value("/a", "1"),
                 new Check.Condition("true()"),
                 new Check.Within(9_999));
-        assertThat(checker.check(all, none, Scope.EMPTY))
+        assertThat(checker.check(all, none, Scope.EMPTY, Optional.empty()))
                 .hasSize(all.size())
                 .allSatisfy(r -> assertThat(r.passed()).as(r.title()).isFalse())
                 .allSatisfy(r -> assertThat(r.sentence()).contains("nobody answers"));

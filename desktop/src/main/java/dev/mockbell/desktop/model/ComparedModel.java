@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Answer;
+import dev.mockbell.compare.Baseline;
 import dev.mockbell.compare.Comparison;
 import dev.mockbell.compare.LeftOut;
 import dev.mockbell.exchange.Exchange;
@@ -11,7 +12,6 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessagePath;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
-import dev.mockbell.suite.Baseline;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.xml.Xml;

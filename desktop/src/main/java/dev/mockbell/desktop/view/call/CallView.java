@@ -61,7 +61,7 @@ public final class CallView extends VBox implements StationView {
         this.inside = new InsidePane(model.inside());
         this.compared = new ComparePane(model, response::reveal);
         this.folded = new FoldedRequest(model, this::unfold);
-        this.side = new ChecksPane(model, desk, this::ask, response::pointed);
+        this.side = new ChecksPane(model, desk, response::pointed);
         setId("call-station");
         getStyleClass().add("station");
         build();

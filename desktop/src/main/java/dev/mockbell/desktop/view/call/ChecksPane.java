@@ -6,7 +6,6 @@ import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -16,7 +15,6 @@ import dev.mockbell.suite.Case;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -26,32 +24,21 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The checks and captures of the current case, with what they found in the answer that is shown. */
 final class ChecksPane extends VBox {
-    /** Asks for a line of text. */
-    interface Asking {
-        /**
-         * @param words what is asked for
-         * @param proposal stands in the field at first
-         * @param then hears what was typed, unless nothing was
-         */
-        void ask(String words, String proposal, Consumer<String> then);
-    }
-
     private final CallModel model;
     private final Desk desk;
-    private final Asking asking;
     private final Supplier<Optional<SheetRow>> pointed;
 
     /** @param pointed gives the row of the answer that is pointed at */
-    ChecksPane(CallModel model, Desk desk, Asking asking, Supplier<Optional<SheetRow>> pointed) {
+    ChecksPane(CallModel model, Desk desk, Supplier<Optional<SheetRow>> pointed) {
         this.model = model;
         this.desk = desk;
-        this.asking = asking;
         this.pointed = pointed;
     }
 
@@ -94,8 +81,9 @@ final class ChecksPane extends VBox {
         Button remove =
                 Parts.button("×", "Take this check away", () -> model.checks().remove(check), "tiny");
         HBox first = new HBox(title, Parts.spring());
-        check.accept(new Editor())
-                .ifPresent(edit -> first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny")));
+        Runnable edit = () -> CheckForm.ask(
+                this, check.title(), check, edited -> model.checks().replace(check, edited));
+        first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny"));
         first.getChildren().add(remove);
         VBox box = new VBox(first);
         // why there is no answer stands once, where the answer would
@@ -116,53 +104,6 @@ final class ChecksPane extends VBox {
             }
         }
         return box;
-    }
-
-    /** How each kind of check is edited; empty for one that says nothing but its kind. */
-    private final class Editor implements Check.Visitor<Optional<Runnable>> {
-        @Override
-        public Optional<Runnable> valid(Check.Valid check) {
-            return Optional.empty();
-        }
-
-        @Override
-        public Optional<Runnable> noFault(Check.NoFault check) {
-            return Optional.empty();
-        }
-
-        @Override
-        public Optional<Runnable> fault(Check.FaultIs check) {
-            return asked("Name or code of the fault", check.name(), t -> replace(check, new Check.FaultIs(t)));
-        }
-
-        @Override
-        public Optional<Runnable> value(Check.Value check) {
-            return asked(
-                    "The value of " + check.path(),
-                    check.expected(),
-                    t -> replace(check, new Check.Value(check.path(), t)));
-        }
-
-        @Override
-        public Optional<Runnable> condition(Check.Condition check) {
-            return asked("An XPath that must be true", check.xpath(), t -> replace(check, new Check.Condition(t)));
-        }
-
-        @Override
-        public Optional<Runnable> within(Check.Within check) {
-            return asked(
-                    "Milliseconds",
-                    String.valueOf(check.millis()),
-                    t -> number(t).ifPresent(n -> replace(check, new Check.Within(n))));
-        }
-
-        private Optional<Runnable> asked(String words, String now, Consumer<String> then) {
-            return Optional.of(() -> asking.ask(words, now, then));
-        }
-
-        private void replace(Check old, Check edited) {
-            model.checks().replace(old, edited);
-        }
     }
 
     private Node captures(Case kept) {
@@ -211,35 +152,47 @@ final class ChecksPane extends VBox {
             Check check = new Check.FaultIs(fault);
             menu.getItems().add(item(check.title(), () -> model.checks().add(check)));
         }
-        menu.getItems()
-                .addAll(
-                        item(
-                                "Answered within…",
-                                () -> asking.ask(
-                                        "Milliseconds",
-                                        "400",
-                                        t -> number(t)
-                                                .ifPresent(n -> model.checks().add(new Check.Within(n))))),
-                        item(
-                                "Condition (XPath)…",
-                                () -> asking.ask(
-                                        "An XPath that must be true",
-                                        "count(//*) gt 1",
-                                        t -> model.checks().add(new Check.Condition(t)))));
+        String path = pointed.get().map(SheetRow::path).orElse("");
         pointed.get()
                 .ifPresent(row -> menu.getItems()
                         .add(item(
                                 "Value of " + row.label(), () -> model.checks().addValue(row))));
+        menu.getItems().add(new SeparatorMenuItem());
+        asked(menu, "Value…", new Check.Value(path, ""));
+        asked(menu, "Condition (XPath)…", new Check.Condition("count(//*) gt 1"));
+        asked(menu, "Text in the message…", new Check.MessageText(Check.Match.HAS, ""));
+        asked(menu, "Something is there…", new Check.Present(path));
+        asked(menu, "So many of…", new Check.Count(everywhere(path), 1, Long.MAX_VALUE));
+        asked(menu, "Every one of…", new Check.Each(everywhere(path), true, ""));
+        asked(menu, "Some of…", new Check.Each(everywhere(path), false, ""));
+        asked(menu, "The values of…", new Check.Items(everywhere(path), List.of(), true));
+        model.currentProperty()
+                .get()
+                .baseline()
+                .ifPresent(b -> asked(menu, "Same as the baseline…", new Check.SameAsBaseline()));
+        menu.getItems().add(new SeparatorMenuItem());
+        asked(menu, "Answered within…", new Check.Within(400));
+        asked(menu, "At most so many bytes…", new Check.SizeAtMost(100_000));
+        asked(menu, "Status…", new Check.StatusIs("2xx"));
+        asked(menu, "Header of the transport…", new Check.HeaderIs("Content-Type", Check.Match.HAS, "xml"));
+        asked(menu, "So many parts…", new Check.PartCount(1));
+        asked(menu, "What a part is…", new Check.PartIs("1", Check.PartIs.Fact.TYPE, ""));
+        asked(menu, "Security verified…", new Check.Secured());
         return menu;
     }
 
-    private Optional<Long> number(String text) {
-        try {
-            return Optional.of(Math.max(1, Long.parseLong(text.strip())));
-        } catch (NumberFormatException e) {
-            desk.tell(Notice.bad("“" + text + "” is not a whole number of milliseconds."));
-            return Optional.empty();
-        }
+    /** Those like the one at a path, wherever they repeat. */
+    private static String everywhere(String path) {
+        return path.replaceAll("\\[\\d+\\]", "");
+    }
+
+    private void asked(ContextMenu menu, String words, Check proposal) {
+        String title = words.replace("…", "");
+        menu.getItems()
+                .add(item(
+                        words,
+                        () -> CheckForm.ask(
+                                this, title, proposal, made -> model.checks().add(made))));
     }
 
     private static MenuItem item(String words, Runnable action) {

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.call;
 
+import dev.mockbell.compare.Baseline;
 import dev.mockbell.compare.Comparison;
 import dev.mockbell.compare.Difference;
 import dev.mockbell.desktop.model.CallModel;
@@ -8,7 +9,6 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Listing;
-import dev.mockbell.suite.Baseline;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

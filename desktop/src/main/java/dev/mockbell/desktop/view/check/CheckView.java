@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.check;
 
+import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
@@ -221,9 +222,8 @@ public final class CheckView extends StackPane implements StationView {
                                 .orElse("the case is gone")))
                 .growing(
                         "Checks",
-                        i -> quiet(kept(i).map(c -> c.checks().stream()
-                                        .map(check -> check.accept(new CheckWords()))
-                                        .collect(Collectors.joining(" · ")))
+                        i -> quiet(kept(i).map(c ->
+                                        c.checks().stream().map(Check::brief).collect(Collectors.joining(" · ")))
                                 .orElse("")))
                 .column("Captures", 120, i -> {
                     String names = kept(i).map(c -> c.captures().stream()

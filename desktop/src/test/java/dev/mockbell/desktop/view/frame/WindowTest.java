@@ -228,7 +228,16 @@ class WindowTest extends OnDesktop {
         hand.press(KeyCode.ENTER);
         hand.await(
                 "the refusal",
-                () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("soon")));
+                () -> hand.find("#check-flaw")
+                        .filter(n -> ((javafx.scene.control.Label) n).getText().contains("soon"))
+                        .isPresent());
+        hand.type("#ask-name", "6000");
+        hand.click("#check-stops");
+        hand.click("#check-keep");
+        hand.await(
+                "one that stops the run",
+                () -> desktop.models.call().currentProperty().get().checks().stream()
+                        .anyMatch(c -> c.equals(new Check.Stopping(new Check.Within(6_000)))));
     }
 
     @Test

@@ -1,4 +1,4 @@
-package dev.mockbell.suite;
+package dev.mockbell.compare;
 
 import java.time.Instant;
 import java.util.List;
