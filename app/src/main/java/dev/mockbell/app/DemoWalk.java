@@ -12,6 +12,7 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.report.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -294,15 +295,19 @@ final class DemoWalk {
 
     private String reports(Models models) {
         Run run = stay;
+        var desk = models.desk();
+        ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
         var load = Hand.on(() -> models.load().resultProperty().get());
-        AtomicFile.write(folder.resolve("junit.xml"), JUnitXml.of(List.of(run)));
+        AtomicFile.write(
+                folder.resolve("junit.xml"), JUnitXml.of(List.of(run), Map.of("project", "Northfell Huts"), exchanges));
         AtomicFile.write(
                 folder.resolve("report.html"),
                 HtmlReport.of(
                         "Northfell Huts",
                         List.of(run),
                         load == null ? List.of() : List.of(load),
-                        ZoneId.systemDefault()));
+                        ZoneId.systemDefault(),
+                        exchanges));
         if (load != null) {
             AtomicFile.write(folder.resolve("load-steps.csv"), LoadCsv.steps(load));
             AtomicFile.write(folder.resolve("load-seconds.csv"), LoadCsv.seconds(load));

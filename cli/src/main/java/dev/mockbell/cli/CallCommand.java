@@ -30,6 +30,7 @@ import dev.mockbell.soap.Envelope;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
+import dev.mockbell.suite.CaseValues;
 import dev.mockbell.suite.CopyOut;
 import dev.mockbell.suite.PreparedCall;
 import dev.mockbell.suite.Sent;
@@ -211,7 +212,7 @@ final class CallCommand implements Callable<Integer> {
             kept = kept.withHeaders(merged(kept.headers(), reaching.headers()));
             kept = kept.withDelivery(delivering.over(kept.delivery()));
             MessageOutline asks = MessageOutline.ofRequest(contract, bound.operation());
-            kept = Values.set(asks, withBlocks(asks, kept), values);
+            kept = CaseValues.set(asks, withBlocks(asks, kept), values);
             Optional<ProjectBench> bench = project.map(p -> core.bench(p, secretsTo));
             String own = kept.delivery().endpoint();
             Optional<String> address = Optional.ofNullable(endpoint)

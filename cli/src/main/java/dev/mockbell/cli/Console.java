@@ -26,6 +26,17 @@ public record Console(PrintStream out, PrintStream err) {
         out.flush();
     }
 
+    /** Whether someone looks on. */
+    boolean isTerminal() {
+        return System.console() != null;
+    }
+
+    /** Shows words on the line below what was printed; the next ones take their place. */
+    void under(String words) {
+        out.print("\r\u001b[K" + words);
+        out.flush();
+    }
+
     /** Text of any size, without the white space at its end. */
     void text(Reader text) throws IOException {
         // past the stream's own encoder, which takes each piece apart three times

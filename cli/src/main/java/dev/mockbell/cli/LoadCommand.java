@@ -21,8 +21,6 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -66,7 +64,8 @@ final class LoadCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (CommandCore core = new CommandCore()) {
+        try (CommandCore core = new CommandCore();
+                Stopping stopping = new Stopping(core.stop())) {
             Project opened = core.parts().store().open(folder);
             opened.troubles().forEach(console::note);
             Project project = environment == null ? opened : opened.in(environment);
@@ -76,16 +75,6 @@ final class LoadCommand implements Callable<Integer> {
                             "The project has no suite “" + plan.suite() + "”",
                             "load plan " + plan.title(),
                             "Correct the plan."));
-            CountDownLatch done = new CountDownLatch(1);
-            Thread stopping = new Thread(() -> {
-                core.stop().stop();
-                try {
-                    done.await(5, TimeUnit.SECONDS);
-                } catch (InterruptedException e) {
-                    Thread.currentThread().interrupt();
-                }
-            });
-            Runtime.getRuntime().addShutdownHook(stopping);
             LoadRun run;
             try (Ledger ledger = core.ledger(project, console)) {
                 run = new LoadEngine(core.parts().loops(), core.parts().expressions())
@@ -93,8 +82,7 @@ final class LoadCommand implements Callable<Integer> {
             }
             write(project, run);
             print(run);
-            done.countDown();
-            return run.passed() ? 0 : 1;
+            return stopping.ended(run.passed() ? 0 : 1);
         }
     }
 
@@ -128,8 +116,7 @@ final class LoadCommand implements Callable<Integer> {
         AtomicFile.write(out.resolve("steps.csv"), LoadCsv.steps(run));
         AtomicFile.write(out.resolve("seconds.csv"), LoadCsv.seconds(run));
         AtomicFile.write(
-                out.resolve("report.html"),
-                HtmlReport.of(project.name(), List.of(), List.of(run), ZoneId.systemDefault()));
+                out.resolve("report.html"), HtmlReport.ofLoads(project.name(), List.of(run), ZoneId.systemDefault()));
     }
 
     private void print(LoadRun run) {

@@ -14,6 +14,7 @@ import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.Secrets;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.suite.Workbench;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
@@ -153,7 +154,7 @@ public final class Core implements AutoCloseable {
     }
 
     /** A runner whose calls go on a ledger. */
-    public SuiteRunner runner(ProjectBench bench, Ledger ledger, Clock clock) {
+    public SuiteRunner runner(Workbench bench, Ledger ledger, Clock clock) {
         return new SuiteRunner(bench, caller(), expressions(), SuiteRunner.on(ledger), clock);
     }
 

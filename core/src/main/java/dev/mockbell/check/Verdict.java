@@ -5,5 +5,7 @@ public enum Verdict {
     PASSED,
     FAILED,
     /** It did not come to it. */
-    NOT_RUN
+    NOT_RUN,
+    /** It was not meant to run: switched off, not chosen, or its condition did not hold. */
+    OFF
 }

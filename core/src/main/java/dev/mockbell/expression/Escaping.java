@@ -6,8 +6,10 @@ import dev.mockbell.xml.Markup;
 public enum Escaping {
     /** The text as it is. */
     NONE,
-    /** In XML text or an attribute's value. */
+    /** In an attribute's value, or elsewhere within a tag. */
     MARKUP,
+    /** In XML text, where elements may stand too. */
+    CONTENT,
     /** In a CDATA section. */
     CDATA;
 
@@ -16,7 +18,7 @@ public enum Escaping {
         return switch (this) {
             case NONE -> value;
             case CDATA -> value.replace("]]>", "]]]]><![CDATA[>");
-            case MARKUP -> Markup.anywhere(value);
+            case MARKUP, CONTENT -> Markup.anywhere(value);
         };
     }
 }

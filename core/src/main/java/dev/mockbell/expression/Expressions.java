@@ -5,6 +5,7 @@ import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.io.ByteArrayInputStream;
 import java.io.StringReader;
+import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -17,6 +18,7 @@ import net.sf.saxon.functions.FunctionLibraryList;
 import net.sf.saxon.s9api.Processor;
 import net.sf.saxon.s9api.QName;
 import net.sf.saxon.s9api.SaxonApiException;
+import net.sf.saxon.s9api.Serializer;
 import net.sf.saxon.s9api.UnprefixedElementMatchingPolicy;
 import net.sf.saxon.s9api.XPathCompiler;
 import net.sf.saxon.s9api.XPathExecutable;
@@ -24,6 +26,7 @@ import net.sf.saxon.s9api.XPathSelector;
 import net.sf.saxon.s9api.XdmFunctionItem;
 import net.sf.saxon.s9api.XdmItem;
 import net.sf.saxon.s9api.XdmNode;
+import net.sf.saxon.s9api.XdmNodeKind;
 import net.sf.saxon.s9api.XdmValue;
 import net.sf.saxon.sxpath.IndependentContext;
 import net.sf.saxon.sxpath.XPathExpression;
@@ -260,8 +263,40 @@ public final class Expressions {
             if (piece instanceof Braces.Piece.Literal literal) {
                 out.append(literal.text());
             } else if (piece instanceof Braces.Piece.Expression expression) {
-                out.append(expression.escaping().of(text(expression.xpath(), scope)));
+                XdmValue value = evaluate(expression.xpath(), scope);
+                boolean whole =
+                        expression.escaping() == Escaping.CONTENT && isVariable(expression.xpath()) && isXml(value);
+                out.append(whole ? xml(value) : expression.escaping().of(text(value)));
             }
+        }
+        return out.toString();
+    }
+
+    private static boolean isVariable(String xpath) {
+        String name = xpath.strip();
+        return name.startsWith("$") && name.substring(1).matches("[\\p{L}_][\\p{L}\\p{N}_.-]*");
+    }
+
+    private static boolean isXml(XdmValue value) {
+        return value.size() > 0
+                && value.stream().allMatch(i -> i instanceof XdmNode node && node.getNodeKind() == XdmNodeKind.ELEMENT);
+    }
+
+    /** Elements as XML, each with the declarations of namespaces that it needs; what else there is by its text. */
+    public String xml(XdmValue value) {
+        if (!isXml(value)) {
+            return text(value);
+        }
+        StringWriter out = new StringWriter();
+        try {
+            for (XdmItem item : value) {
+                Serializer serializer = processor.newSerializer(out);
+                serializer.setOutputProperty(Serializer.Property.OMIT_XML_DECLARATION, "yes");
+                serializer.serializeNode((XdmNode) item);
+            }
+        } catch (SaxonApiException e) {
+            throw Problem.of(
+                    Problem.Kind.EXPRESSION, "The value cannot be written as XML: " + clause(e), null, null, e);
         }
         return out.toString();
     }

@@ -71,6 +71,16 @@ public record Scope(
         return withAll(all);
     }
 
+    /** With more variables, whatever they hold. */
+    public Scope withValues(Map<String, XdmValue> values) {
+        if (values.isEmpty()) {
+            return this;
+        }
+        Map<String, XdmValue> all = new LinkedHashMap<>(variables);
+        all.putAll(values);
+        return withAll(all);
+    }
+
     /** With the message, or the part of one, that paths start from. */
     public Scope on(XdmItem item) {
         return new Scope(variables, Optional.of(item), types, namespaces, secretHosts, withheld, stop);
@@ -136,7 +146,8 @@ public record Scope(
         return Redactor.of(secrets);
     }
 
-    private static XdmValue untyped(String text) {
+    /** A text as the value of a variable. A text that reads as a number still is a text; XPath converts where it is asked to. */
+    public static XdmAtomicValue untyped(String text) {
         // untyped, so that $nights + 1 is a sum and $code = 'R-1' a comparison of texts, as with a value in a document
         return XdmAtomicValue.makeAtomicValue(new net.sf.saxon.value.StringValue(
                 net.sf.saxon.str.StringView.of(text), net.sf.saxon.type.BuiltInAtomicType.UNTYPED_ATOMIC));

@@ -13,6 +13,8 @@ final class XmlBraces {
     private final String source;
     private final List<Piece> pieces = new ArrayList<>();
     private final StringBuilder literal = new StringBuilder();
+    private boolean inTag;
+    private char quote;
 
     private XmlBraces(String source) {
         this.source = source;
@@ -31,7 +33,7 @@ final class XmlBraces {
         int at = 0;
         while (at < source.length()) {
             int special = special(at);
-            part(at, special, Escaping.MARKUP);
+            part(at, special, Escaping.CONTENT);
             if (special >= source.length()) {
                 break;
             }
@@ -67,14 +69,13 @@ final class XmlBraces {
 
     private void part(int from, int to, Escaping escaping) {
         String raw = source.substring(from, to);
-        if (raw.indexOf('{') < 0 && raw.indexOf('}') < 0) {
-            literal.append(raw);
-            return;
-        }
         int at = 0;
         while (at < raw.length()) {
             char c = raw.charAt(at);
             if (c != '{' && c != '}') {
+                if (escaping == Escaping.CONTENT) {
+                    passed(c);
+                }
                 literal.append(c);
                 at++;
             } else if (at + 1 < raw.length() && raw.charAt(at + 1) == c) {
@@ -83,15 +84,29 @@ final class XmlBraces {
             } else if (c == '}') {
                 throw Braces.loneBrace(source, from + at);
             } else {
-                at = expression(raw, at, from, escaping);
+                boolean within = inTag && escaping == Escaping.CONTENT;
+                at = expression(raw, at, from, within ? Escaping.MARKUP : escaping);
             }
+        }
+    }
+
+    /** Keeps up with whether what follows stands in a tag. */
+    private void passed(char c) {
+        if (!inTag) {
+            inTag = c == '<';
+        } else if (quote != 0) {
+            quote = c == quote ? 0 : quote;
+        } else if (c == '"' || c == '\'') {
+            quote = c;
+        } else if (c == '>') {
+            inTag = false;
         }
     }
 
     private int expression(String raw, int brace, int from, Escaping escaping) {
         flush();
         // a reference may hide a quote, so the end is looked for in what the parser would hand over
-        Decoded decoded = escaping == Escaping.MARKUP ? Decoded.of(raw, brace + 1) : Decoded.plain(raw, brace + 1);
+        Decoded decoded = escaping != Escaping.CDATA ? Decoded.of(raw, brace + 1) : Decoded.plain(raw, brace + 1);
         int end = Braces.end(decoded.text(), 0, source, from + brace);
         pieces.add(new Piece.Expression(decoded.text().substring(0, end), from + brace + 1, escaping));
         return decoded.origin(end) + 1;

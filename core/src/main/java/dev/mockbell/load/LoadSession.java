@@ -98,7 +98,7 @@ final class LoadSession {
         Scope with = step.scope().with(captured);
         CallVerdict verdict = CallVerdict.of(step.kept(), answer, checker, with);
         if (verdict.passed()) {
-            captured.putAll(verdict.captures());
+            verdict.captures().forEach((name, value) -> captured.put(name, Expressions.text(value)));
             return null;
         }
         String reason = reason(step, answer, verdict);

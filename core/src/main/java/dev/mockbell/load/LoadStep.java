@@ -112,20 +112,95 @@ record LoadStep(
         if (suite.steps().isEmpty()) {
             throw Problem.input("The suite has no steps", suite.title(), "Add a case to it first.");
         }
-        Set<String> captured = suite.steps().stream()
-                .flatMap(s -> s.sends().stream())
-                .flatMap(reference -> bench.kept(reference).captures().stream())
+        List<Step.Call> calls = new ArrayList<>();
+        suite.steps().forEach(step -> step.accept(new Calls(calls)));
+        Set<String> captured = calls.stream()
+                .flatMap(call -> bench.kept(call.caseReference()).captures().stream())
+                .peek(LoadStep::refuseList)
                 .map(Capture::name)
                 .collect(Collectors.toSet());
         Readying readying = new Readying(bench, endpoint, usual, expressions, captured);
         List<LoadStep> steps = new ArrayList<>();
-        for (Step step : suite.steps()) {
-            int index = steps.size();
-            // a visitor, so that a new kind of step says what it is under load
-            Step.Visitor<LoadStep> ready = call -> readying.step(index, call);
-            steps.add(step.accept(ready));
+        for (Step.Call call : calls) {
+            steps.add(readying.step(steps.size(), call));
         }
         return steps;
+    }
+
+    private static void refuseList(Capture capture) {
+        if (capture.takes() != Capture.Takes.VALUE || capture.fromRequest()) {
+            throw Problem.input(
+                    "Under load a capture takes one value of the answer, and $" + capture.name()
+                            + " takes something else",
+                    capture.path(),
+                    "Capture one value.");
+        }
+    }
+
+    /**
+     * The calls of steps in their order, those within groups too; other kinds have no meaning under load yet.
+     *
+     * @param calls is added to
+     */
+    private record Calls(List<Step.Call> calls) implements Step.Visitor<Void> {
+        @Override
+        public Void call(Step.Call step) {
+            if (!step.on()) {
+                return null;
+            }
+            if (step.known().isPresent()) {
+                throw refused(step, "has known values");
+            }
+            calls.add(step);
+            return null;
+        }
+
+        @Override
+        public Void group(Step.Group step) {
+            if (step.on()) {
+                step.inner().forEach(s -> s.accept(this));
+            }
+            return null;
+        }
+
+        @Override
+        public Void pause(Step.Pause step) {
+            return refuse(step, "waits");
+        }
+
+        @Override
+        public Void until(Step.Until step) {
+            return refuse(step, "repeats others");
+        }
+
+        @Override
+        public Void suite(Step.RunSuite step) {
+            return refuse(step, "runs another suite");
+        }
+
+        @Override
+        public Void choose(Step.Choose step) {
+            return refuse(step, "chooses by a condition");
+        }
+
+        @Override
+        public Void forEach(Step.ForEach step) {
+            return refuse(step, "repeats others");
+        }
+
+        private static Void refuse(Step step, String what) {
+            if (step.on()) {
+                throw refused(step, what);
+            }
+            return null;
+        }
+
+        private static Problem refused(Step step, String what) {
+            return Problem.input(
+                    "Under load only calls and groups of them are run, and the step “" + step.name() + "” " + what,
+                    null,
+                    "Switch it off, or put what it calls into a suite of its own.");
+        }
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.choice.Choice;
 import dev.mockbell.compare.Baseline;
 import dev.mockbell.content.Header;
 import dev.mockbell.file.FileName;
@@ -31,8 +32,11 @@ final class CaseFile {
         node.path("checks").forEach(c -> checks.add(CheckFile.read(c)));
         List<Capture> captures = new ArrayList<>();
         node.path("captures")
-                .forEach(c -> captures.add(
-                        new Capture(c.path("name").asText(), c.path("path").asText())));
+                .forEach(c -> captures.add(new Capture(
+                        c.path("name").asText(),
+                        c.path("path").asText(),
+                        Choice.of(Capture.Takes.class, c.path("takes").asText(), Capture.Takes.VALUE),
+                        "request".equals(c.path("from").asText()))));
         return new Case(
                 id,
                 node.path("title").asText(id),
@@ -93,6 +97,14 @@ final class CaseFile {
         ArrayNode checks = node.putArray("checks");
         kept.checks().forEach(c -> c.accept(new CheckFile(checks.addObject())));
         ArrayNode captures = node.putArray("captures");
-        kept.captures().forEach(c -> captures.addObject().put("name", c.name()).put("path", c.path()));
+        kept.captures().forEach(c -> {
+            ObjectNode one = captures.addObject().put("name", c.name()).put("path", c.path());
+            if (c.takes() != Capture.Takes.VALUE) {
+                one.put("takes", c.takes().code());
+            }
+            if (c.fromRequest()) {
+                one.put("from", "request");
+            }
+        });
     }
 }

@@ -8,6 +8,8 @@ import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.suite.DataTable;
+import dev.mockbell.suite.KnownValues;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import java.util.ArrayList;
@@ -16,21 +18,44 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /** Suites, mocks and load plans as YAML trees. */
 final class PlanFiles {
     private PlanFiles() {}
 
-    static Suite suite(String id, ObjectNode node) {
-        List<Step> steps = new ArrayList<>();
-        node.path("steps").forEach(s -> steps.add(StepFile.read(s)));
-        return new Suite(id, node.path("title").asText(id), List.copyOf(steps));
+    /** @param tables gives the table that is kept in a file beside the suite's, by its name */
+    static Suite suite(String id, ObjectNode node, Function<String, DataTable> tables) {
+        StepFile.Reader reader = new StepFile.Reader(tables);
+        return new Suite(
+                id,
+                node.path("title").asText(id),
+                reader.steps(node.path("setUp")),
+                reader.steps(node.path("steps")),
+                reader.steps(node.path("cleanUp")));
     }
 
-    static void write(Suite suite, ObjectNode node) {
+    /** @return the tables that it has, those whose files can be used */
+    static List<DataTable> write(Suite suite, ObjectNode node) {
         node.put("title", suite.title());
-        ArrayNode steps = node.putArray("steps");
-        suite.steps().forEach(s -> s.accept(new StepFile(steps.addObject())));
+        if (!suite.setUp().isEmpty()) {
+            StepFile.write(suite.setUp(), node.putArray("setUp"));
+        }
+        StepFile.write(suite.steps(), node.putArray("steps"));
+        if (!suite.cleanUp().isEmpty()) {
+            StepFile.write(suite.cleanUp(), node.putArray("cleanUp"));
+        }
+        return suite.all()
+                .flatMap(PlanFiles::tables)
+                .filter(t -> t.trouble().isEmpty())
+                .toList();
+    }
+
+    private static Stream<DataTable> tables(Step step) {
+        if (step instanceof Step.Call call) {
+            return call.known().map(KnownValues::table).stream();
+        }
+        return step instanceof Step.ForEach each ? each.table().stream() : Stream.empty();
     }
 
     /** @param body gives the text of a body file by its name */

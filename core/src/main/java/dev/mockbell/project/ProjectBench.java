@@ -8,6 +8,7 @@ import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -56,6 +57,15 @@ public record ProjectBench(Project project, LocalProject local, Secrets secrets,
                         "The project has no case “" + reference + "”",
                         project.folder().toString(),
                         "Choose another case for the step."));
+    }
+
+    @Override
+    public Suite suite(String id) {
+        return project.suite(id)
+                .orElseThrow(() -> Problem.input(
+                        "The project has no suite “" + id + "”",
+                        project.folder().toString(),
+                        "Choose another suite for the step."));
     }
 
     @Override

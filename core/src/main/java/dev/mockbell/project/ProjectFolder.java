@@ -63,6 +63,15 @@ final class ProjectFolder {
         return part("cases").resolve(FileName.of(kept.contract())).resolve(FileName.of(kept.operation()));
     }
 
+    /**
+     * The file of a table of a suite.
+     *
+     * @throws dev.mockbell.problem.Problem when it leads out of the project
+     */
+    Path table(String name) {
+        return inside.resolve(part("suites"), name);
+    }
+
     Path suite(String id) {
         return inside.held(part("suites").resolve(FileName.of(id) + YAML));
     }

@@ -7,6 +7,7 @@ import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.DataTable;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.xml.TextFile;
 import java.io.IOException;
@@ -57,7 +58,10 @@ final class ProjectReader {
                         Files::isDirectory,
                         operation -> each(operation, ProjectReader::isYaml, f -> cases.add(kept(f)))));
         List<Suite> suites = new ArrayList<>();
-        each("suites", ProjectReader::isYaml, f -> suites.add(PlanFiles.suite(id(f), yaml.read(f, FileKind.SUITE))));
+        each(
+                "suites",
+                ProjectReader::isYaml,
+                f -> suites.add(PlanFiles.suite(id(f), yaml.read(f, FileKind.SUITE), this::table)));
         List<MockPlan> mocks = new ArrayList<>();
         each("mocks", ProjectReader::isYaml, f -> mocks.add(mock(f)));
         List<LoadPlan> loads = new ArrayList<>();
@@ -182,6 +186,15 @@ final class ProjectReader {
         } catch (Problem unreadable) {
             troubles.add(unreadable.getMessage());
             return "";
+        }
+    }
+
+    /** A suite is worth more than one of its tables; the step that goes by it says what is wrong. */
+    private DataTable table(String name) {
+        try {
+            return DataTable.parse(name, TextFile.read(folder.table(name), "The table's file", MOST_BODY));
+        } catch (Problem unreadable) {
+            return DataTable.unreadable(name, unreadable.getMessage());
         }
     }
 

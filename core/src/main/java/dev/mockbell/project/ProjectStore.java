@@ -211,11 +211,12 @@ public final class ProjectStore {
         }
     }
 
-    /** Writes a suite. */
+    /** Writes a suite, and the tables of its steps as CSV beside it. */
     public void saveSuite(Path project, Suite suite) {
         ObjectNode node = yaml.object();
-        PlanFiles.write(suite, node);
-        yaml.write(new ProjectFolder(project).suite(suite.id()), node, FileKind.SUITE);
+        ProjectFolder folder = new ProjectFolder(project);
+        PlanFiles.write(suite, node).forEach(t -> AtomicFile.write(folder.table(t.file()), t.csv()));
+        yaml.write(folder.suite(suite.id()), node, FileKind.SUITE);
     }
 
     /** Deletes a suite's file. */

@@ -42,25 +42,9 @@ public final class RunHistory {
         node.put("environment", run.environment());
         node.put("started", run.started().toString());
         node.put("millis", run.millis());
-        ArrayNode steps = node.putArray("steps");
-        for (StepResult step : run.steps()) {
-            ObjectNode s = steps.addObject();
-            s.put("name", step.name());
-            s.put("verdict", step.verdict().name());
-            s.put("millis", step.millis());
-            s.put("exchange", step.exchange());
-            s.put("problem", step.problem());
-            ObjectNode captures = s.putObject("captures");
-            step.captures().forEach(captures::put);
-            ArrayNode checks = s.putArray("checks");
-            step.checks()
-                    .forEach(c -> checks.addObject()
-                            .put("verdict", c.verdict().name())
-                            .put("title", c.title())
-                            .put("expected", c.expected())
-                            .put("found", c.found())
-                            .put("where", c.where()));
-        }
+        write(run.setUp(), node.putArray("setUp"));
+        write(run.steps(), node.putArray("steps"));
+        write(run.cleanUp(), node.putArray("cleanUp"));
         try {
             Path file = folder(run.suite()).resolve(run.started().toEpochMilli() + ".json");
             AtomicFile.writePrivate(file, json.writeValueAsString(node));
@@ -76,6 +60,31 @@ public final class RunHistory {
             }
         });
         return run;
+    }
+
+    private static void write(List<StepResult> results, ArrayNode into) {
+        for (StepResult step : results) {
+            ObjectNode s = into.addObject();
+            s.put("name", step.name());
+            s.put("verdict", step.verdict().name());
+            s.put("millis", step.millis());
+            s.put("exchange", step.exchange());
+            s.put("problem", step.problem());
+            ObjectNode captures = s.putObject("captures");
+            step.captures().forEach(captures::put);
+            ArrayNode checks = s.putArray("checks");
+            step.checks()
+                    .forEach(c -> checks.addObject()
+                            .put("verdict", c.verdict().name())
+                            .put("title", c.title())
+                            .put("expected", c.expected())
+                            .put("found", c.found())
+                            .put("where", c.where()));
+            if (!step.inner().isEmpty()) {
+                s.put("rounds", step.rounds());
+                write(step.inner(), s.putArray("inner"));
+            }
+        }
     }
 
     private Path folder(String suite) {
@@ -115,8 +124,20 @@ public final class RunHistory {
     }
 
     private static Run read(JsonNode node) {
+        return new Run(
+                node.path("suite").asText(),
+                node.path("title").asText(),
+                node.path("environment").asText(),
+                Instant.parse(node.path("started").asText()),
+                node.path("millis").asDouble(),
+                results(node.path("setUp")),
+                results(node.path("steps")),
+                results(node.path("cleanUp")));
+    }
+
+    private static List<StepResult> results(JsonNode list) {
         List<StepResult> steps = new ArrayList<>();
-        for (JsonNode s : node.path("steps")) {
+        for (JsonNode s : list) {
             Map<String, String> captures = new LinkedHashMap<>();
             s.path("captures")
                     .properties()
@@ -136,14 +157,10 @@ public final class RunHistory {
                     s.path("exchange").asLong(),
                     List.copyOf(checks),
                     captures,
-                    s.path("problem").asText()));
+                    s.path("problem").asText(),
+                    results(s.path("inner")),
+                    s.path("rounds").asBoolean()));
         }
-        return new Run(
-                node.path("suite").asText(),
-                node.path("title").asText(),
-                node.path("environment").asText(),
-                Instant.parse(node.path("started").asText()),
-                node.path("millis").asDouble(),
-                List.copyOf(steps));
+        return List.copyOf(steps);
     }
 }

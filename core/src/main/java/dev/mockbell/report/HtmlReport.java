@@ -7,6 +7,7 @@ import dev.mockbell.check.Verdict;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.StepFigures;
+import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.xml.Markup;
@@ -29,19 +30,37 @@ public final class HtmlReport {
             List.of("Done", "/s", "Min", "p50", "p90", "p95", "p99", "Max", "Failed");
 
     private final ZoneId zone;
+    private final ExchangeTexts exchanges;
 
-    private HtmlReport(ZoneId zone) {
+    private HtmlReport(ZoneId zone, ExchangeTexts exchanges) {
         this.zone = zone;
+        this.exchanges = exchanges;
     }
 
-    /** The report of suite runs and load runs, either list may be empty. */
-    public static String of(String title, List<Run> runs, List<LoadRun> loads, ZoneId zone) {
-        HtmlReport report = new HtmlReport(zone);
+    /** The report of load runs. */
+    public static String ofLoads(String title, List<LoadRun> loads, ZoneId zone) {
+        return of(title, List.of(), loads, zone, ExchangeTexts.NONE);
+    }
+
+    /**
+     * The report of suite runs and load runs, either list may be empty.
+     *
+     * @param exchanges gives both sides of calls
+     */
+    public static String of(String title, List<Run> runs, List<LoadRun> loads, ZoneId zone, ExchangeTexts exchanges) {
+        HtmlReport report = new HtmlReport(zone, exchanges);
         return template()
                 .execute(Map.of(
-                        "title", title,
-                        "runs", runs.stream().map(report::run).toList(),
-                        "loads", loads.stream().map(report::load).toList()));
+                        "title",
+                        title,
+                        "several",
+                        runs.size() > 1,
+                        "filtered",
+                        !runs.isEmpty(),
+                        "runs",
+                        runs.stream().map(report::run).toList(),
+                        "loads",
+                        loads.stream().map(report::load).toList()));
     }
 
     private static Template template() {
@@ -54,36 +73,66 @@ public final class HtmlReport {
     }
 
     private static String escape(String text) {
-        return Markup.anywhere(Markup.legal(text)).replace("\n", "<br>");
+        return Markup.anywhere(Markup.legal(text));
     }
 
     private Map<String, Object> run(Run run) {
-        return Map.of(
-                "mark", mark(run.passed() ? Verdict.PASSED : Verdict.FAILED),
-                "title", run.title(),
-                "when", when(run.started()),
-                "environment", run.environment(),
-                "checksPassed", run.checksPassed(),
-                "checks", run.checks(),
-                "millis", Math.round(run.millis()),
-                "steps", run.steps().stream().map(HtmlReport::step).toList());
+        List<Leaf> leaves = Leaves.of(run);
+        long failed = leaves.stream()
+                .filter(l -> l.result().verdict() == Verdict.FAILED)
+                .count();
+        return Map.ofEntries(
+                Map.entry("mark", mark(run.passed() ? Verdict.PASSED : Verdict.FAILED)),
+                Map.entry("title", run.title()),
+                Map.entry("when", when(run.started())),
+                Map.entry("environment", run.environment().isEmpty() ? "no environment" : run.environment()),
+                Map.entry("checksPassed", run.checksPassed()),
+                Map.entry("checks", run.checks()),
+                Map.entry("count", leaves.size()),
+                Map.entry("failed", failed),
+                Map.entry("millis", Math.round(run.millis())),
+                Map.entry("steps", leaves.stream().map(this::step).toList()));
     }
 
-    private static Map<String, Object> step(StepResult step) {
-        return Map.of(
-                "name", step.name(),
-                "mark", mark(step.verdict()),
-                "problem", step.problem().isEmpty() ? List.of() : List.of(step.problem()),
-                "checks", step.checks().stream().map(HtmlReport::check).toList(),
-                "captures",
+    private Map<String, Object> step(Leaf leaf) {
+        StepResult step = leaf.result();
+        return Map.ofEntries(
+                Map.entry("name", leaf.name()),
+                Map.entry("kind", step.verdict().name().toLowerCase(Locale.ROOT)),
+                Map.entry("mark", mark(step.verdict())),
+                Map.entry("problem", step.problem().isEmpty() ? List.of() : List.of(step.problem())),
+                Map.entry(
+                        "checks", step.checks().stream().map(HtmlReport::check).toList()),
+                Map.entry(
+                        "captures",
                         step.captures().entrySet().stream()
                                 .map(c -> Map.of("name", c.getKey(), "value", c.getValue()))
-                                .toList(),
-                "millis", Math.round(step.millis()));
+                                .toList()),
+                Map.entry(
+                        "exchange",
+                        exchanges.of(step.exchange()).map(HtmlReport::sides).stream()
+                                .toList()),
+                Map.entry("millis", Math.round(step.millis())));
     }
 
-    private static Map<String, String> check(CheckResult check) {
-        return Map.of("mark", mark(check.verdict()), "sentence", check.sentence());
+    private static Map<String, String> sides(ExchangeTexts.Both both) {
+        return Map.of("request", both.request(), "answer", both.answer().isEmpty() ? "(no answer)" : both.answer());
+    }
+
+    private static Map<String, Object> check(CheckResult check) {
+        List<Map<String, String>> sides = check.passed() || check.expected().isEmpty()
+                ? List.of()
+                : List.of(Map.of(
+                        "expected", check.expected(), "found", check.found().isEmpty() ? "nothing" : check.found()));
+        return Map.of(
+                "mark",
+                mark(check.verdict()),
+                "sentence",
+                sides.isEmpty() ? check.sentence() : check.title(),
+                "sides",
+                sides,
+                "where",
+                sides.isEmpty() ? "" : check.where());
     }
 
     private Map<String, Object> load(LoadRun load) {
@@ -139,6 +188,7 @@ public final class HtmlReport {
             case PASSED -> "<span class=\"passed\">●&#xFE0E; passed</span>";
             case FAILED -> "<span class=\"failed\">■&#xFE0E; failed</span>";
             case NOT_RUN -> "<span class=\"not_run\">○&#xFE0E; not run</span>";
+            case OFF -> "<span class=\"not_run\">–&#xFE0E; off</span>";
         };
     }
 }

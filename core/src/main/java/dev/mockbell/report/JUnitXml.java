@@ -1,80 +1,126 @@
 package dev.mockbell.report;
 
+import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
+import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.xml.XmlWriter;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 
-/** Runs as JUnit XML, the form that build servers read: a testsuite a run, a testcase a step. */
+/** Runs as JUnit XML, the form that build servers read: a testsuite a run, a testcase a call or a row of known values. */
 public final class JUnitXml {
-    private JUnitXml() {}
+    private final XmlWriter out = XmlWriter.document().start("testsuites");
+    private final Map<String, String> properties;
+    private final ExchangeTexts exchanges;
 
-    /** The whole document. */
-    public static String of(List<Run> runs) {
-        XmlWriter out = XmlWriter.document().start("testsuites");
-        out.attribute("tests", runs.stream().mapToLong(r -> r.steps().size()).sum())
-                .attribute(
-                        "failures",
-                        runs.stream().mapToLong(r -> count(r, Verdict.FAILED)).sum())
+    private JUnitXml(Map<String, String> properties, ExchangeTexts exchanges) {
+        this.properties = properties;
+        this.exchanges = exchanges;
+    }
+
+    /**
+     * The whole document.
+     *
+     * @param properties said of every run, beside its environment
+     * @param exchanges gives both sides of what failed
+     */
+    public static String of(List<Run> runs, Map<String, String> properties, ExchangeTexts exchanges) {
+        JUnitXml made = new JUnitXml(properties, exchanges);
+        return made.of(runs);
+    }
+
+    private String of(List<Run> runs) {
+        List<Leaf> all = runs.stream().flatMap(r -> Leaves.of(r).stream()).toList();
+        out.attribute("tests", all.size())
+                .attribute("failures", count(all, Verdict.FAILED))
                 .attribute("errors", 0)
                 .attribute(
-                        "skipped",
-                        runs.stream().mapToLong(r -> count(r, Verdict.NOT_RUN)).sum())
-                .attribute(
                         "time", seconds(runs.stream().mapToDouble(Run::millis).sum()));
-        runs.forEach(r -> suite(r, out));
+        runs.forEach(this::suite);
         return out.end().finish() + "\n";
     }
 
-    private static void suite(Run run, XmlWriter out) {
+    private void suite(Run run) {
+        List<Leaf> leaves = Leaves.of(run);
         out.start("testsuite")
                 .attribute("name", run.title())
-                .attribute("tests", run.steps().size())
-                .attribute("failures", count(run, Verdict.FAILED))
+                .attribute("tests", leaves.size())
+                .attribute("failures", count(leaves, Verdict.FAILED))
                 .attribute("errors", 0)
-                .attribute("skipped", count(run, Verdict.NOT_RUN))
+                .attribute("skipped", count(leaves, Verdict.NOT_RUN) + count(leaves, Verdict.OFF))
                 .attribute("time", seconds(run.millis()))
                 .attribute("timestamp", run.started().toString().replaceAll("(\\.\\d+)?Z$", ""));
+        Map<String, String> all = new LinkedHashMap<>(properties);
         if (!run.environment().isEmpty()) {
-            out.start("properties")
-                    .start("property")
-                    .attribute("name", "environment")
-                    .attribute("value", run.environment());
-            out.end().end();
+            all.put("environment", run.environment());
         }
-        run.steps().forEach(s -> step(run, s, out));
+        if (!all.isEmpty()) {
+            out.start("properties");
+            all.forEach((name, value) -> out.start("property")
+                    .attribute("name", name)
+                    .attribute("value", value)
+                    .end());
+            out.end();
+        }
+        leaves.forEach(l -> step(run, l));
         out.end();
     }
 
-    private static void step(Run run, StepResult step, XmlWriter out) {
+    private void step(Run run, Leaf leaf) {
+        StepResult step = leaf.result();
         out.start("testcase")
-                .attribute("name", step.name())
+                .attribute("name", leaf.name())
                 .attribute("classname", run.suite())
                 .attribute("time", seconds(step.millis()));
         switch (step.verdict()) {
             case PASSED -> {
                 // nothing more is said of what went well
             }
-            case NOT_RUN ->
+            case NOT_RUN, OFF ->
                 out.start("skipped").attribute("message", step.problem()).end();
-            case FAILED ->
-                out.start("failure")
-                        .attribute(
-                                "message",
-                                step.failures().isEmpty()
-                                        ? "failed"
-                                        : step.failures().get(0))
-                        .attribute("type", step.problem().isEmpty() ? "check" : "step")
-                        .text(String.join("\n", step.failures()))
-                        .end();
+            case FAILED -> failed(step);
         }
         out.end();
     }
 
-    private static long count(Run run, Verdict verdict) {
-        return run.steps().stream().filter(s -> s.verdict() == verdict).count();
+    private void failed(StepResult step) {
+        List<String> failures = step.failures();
+        out.start("failure")
+                .attribute("message", failures.isEmpty() ? "failed" : failures.get(0))
+                .attribute("type", step.problem().isEmpty() ? "check" : "step");
+        StringBuilder text = new StringBuilder();
+        if (!step.problem().isEmpty()) {
+            text.append(step.problem()).append('\n');
+        }
+        for (CheckResult check : step.checks()) {
+            if (!check.passed()) {
+                text.append(check.title()).append('\n');
+                line(text, "should be", check.expected());
+                line(text, "found", check.found());
+                line(text, "at", check.where());
+            }
+        }
+        out.text(text.toString().stripTrailing()).end();
+        exchanges
+                .of(step.exchange())
+                .ifPresent(both -> out.start("system-out")
+                        .text("sent:\n" + both.request() + "\n\nanswered:\n"
+                                + (both.answer().isEmpty() ? "(no answer)" : both.answer()))
+                        .end());
+    }
+
+    private static void line(StringBuilder text, String key, String value) {
+        if (!value.isEmpty()) {
+            text.append("  ").append(key).append(": ").append(value).append('\n');
+        }
+    }
+
+    private static long count(List<Leaf> leaves, Verdict verdict) {
+        return leaves.stream().filter(l -> l.result().verdict() == verdict).count();
     }
 
     private static String seconds(double millis) {

@@ -7,6 +7,7 @@ import dev.mockbell.check.Checker;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
@@ -14,6 +15,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import net.sf.saxon.s9api.XdmValue;
 
 /**
  * What is thought of one call: the one place where checks, captures and the answer itself are weighed. A call passes when
@@ -22,7 +25,9 @@ import java.util.Optional;
  * @param captures what was captured; empty when one of them found nothing
  * @param problem what went wrong besides checks; empty for nothing
  */
-public record CallVerdict(List<CheckResult> checks, Map<String, String> captures, String problem, Verdict verdict) {
+public record CallVerdict(List<CheckResult> checks, Map<String, XdmValue> captures, String problem, Verdict verdict) {
+    private static final int MOST_SHOWN = 1_000;
+
     /** Weighs the answer of a case. */
     public static CallVerdict of(Case kept, Answer answer, Checker checker, Scope scope) {
         List<CheckResult> checks = checker.check(kept.checks(), answer, scope, kept.baseline());
@@ -30,7 +35,7 @@ public record CallVerdict(List<CheckResult> checks, Map<String, String> captures
         boolean unasked = exchange.outcome() == Outcome.FAULT && !judgesFaults(kept);
         boolean unanswered = exchange.outcome() == Outcome.FAILED;
         String problem = unasked ? "fault " + exchange.note() : unanswered ? exchange.note() : "";
-        Map<String, String> captures = Map.of();
+        Map<String, XdmValue> captures = Map.of();
         try {
             captures = checker.capture(kept.captures(), answer, scope);
         } catch (Problem failed) {
@@ -68,10 +73,26 @@ public record CallVerdict(List<CheckResult> checks, Map<String, String> captures
         return worse ? exchange.withOutcome(Outcome.FAILED, "failed: " + reason().orElse("")) : exchange;
     }
 
+    /** Whether a check failed after which nothing that follows is to be tried. */
+    public boolean stops(Case kept) {
+        for (int i = 0; i < checks.size(); i++) {
+            if (!checks.get(i).passed() && kept.checks().get(i).stops()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** What a variable holds, on one line. */
+    static String shown(XdmValue value) {
+        String text = value.stream().map(Expressions::text).collect(Collectors.joining(", "));
+        return text.length() > MOST_SHOWN ? text.substring(0, MOST_SHOWN) + "…" : text;
+    }
+
     /** As the result of a step, which is shown and kept: without the values of secrets. */
     public StepResult result(String name, Exchange onLedger, Redactor redactor) {
         Map<String, String> shown = new LinkedHashMap<>();
-        captures.forEach((variable, value) -> shown.put(variable, redactor.text(value)));
+        captures.forEach((variable, value) -> shown.put(variable, redactor.text(shown(value))));
         List<CheckResult> masked = checks.stream()
                 .map(c -> new CheckResult(
                         c.verdict(),

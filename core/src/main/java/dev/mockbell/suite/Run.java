@@ -3,7 +3,13 @@ package dev.mockbell.suite;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
 import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * One run of a suite.
@@ -13,19 +19,97 @@ import java.util.List;
  * @param environment the environment's name; empty for none
  */
 public record Run(
-        String suite, String title, String environment, Instant started, double millis, List<StepResult> steps) {
+        String suite,
+        String title,
+        String environment,
+        Instant started,
+        double millis,
+        List<StepResult> setUp,
+        List<StepResult> steps,
+        List<StepResult> cleanUp) {
+    public Run {
+        setUp = List.copyOf(setUp);
+        steps = List.copyOf(steps);
+        cleanUp = List.copyOf(cleanUp);
+    }
+
+    /** One without set-up and clean-up. */
+    public Run(String suite, String title, String environment, Instant started, double millis, List<StepResult> steps) {
+        this(suite, title, environment, started, millis, List.of(), steps, List.of());
+    }
+
+    /** The results of the set-up, the steps and the clean-up, in that order. */
+    public List<StepResult> results() {
+        return Stream.of(setUp, steps, cleanUp).flatMap(List::stream).toList();
+    }
+
+    /** Whether all that was meant to run ran and passed. */
     public boolean passed() {
-        return steps.stream().allMatch(s -> s.verdict() == Verdict.PASSED);
+        return results().stream().allMatch(s -> s.verdict() == Verdict.PASSED || s.verdict() == Verdict.OFF);
+    }
+
+    /** The steps of a suite that failed in this run, the innermost ones. */
+    public Set<StepPath> failed(Suite of) {
+        Set<StepPath> failed = new LinkedHashSet<>();
+        of.each((path, step) -> {
+            boolean bad = at(path).filter(r -> r.verdict() == Verdict.FAILED).isPresent();
+            if (bad && path.part() == StepPath.Part.STEPS) {
+                failed.removeIf(outer -> outer.holds(path));
+                failed.add(path);
+            }
+        });
+        return failed;
+    }
+
+    /** What its captures took, by name; of several the last. */
+    public Map<String, String> captured() {
+        Map<String, String> all = new LinkedHashMap<>();
+        results().stream().flatMap(StepResult::all).forEach(r -> all.putAll(r.captures()));
+        return all;
+    }
+
+    private Stream<CheckResult> all() {
+        return results().stream().flatMap(StepResult::all).flatMap(s -> s.checks().stream());
     }
 
     public long checks() {
-        return steps.stream().mapToLong(s -> s.checks().size()).sum();
+        return all().count();
     }
 
     public long checksPassed() {
-        return steps.stream()
-                .flatMap(s -> s.checks().stream())
-                .filter(CheckResult::passed)
-                .count();
+        return all().filter(CheckResult::passed).count();
+    }
+
+    /**
+     * What became of the step at a path; of one that was run in several rounds the worst of them, or else the last. Empty when
+     * the run has nothing there, since the suite was another one then.
+     */
+    public Optional<StepResult> at(StepPath path) {
+        List<StepResult> list = switch (path.part()) {
+            case SET_UP -> setUp;
+            case STEPS -> steps;
+            case CLEAN_UP -> cleanUp;
+        };
+        return at(list, path.at());
+    }
+
+    private static Optional<StepResult> at(List<StepResult> list, List<Integer> at) {
+        int index = at.get(0);
+        if (index >= list.size()) {
+            return Optional.empty();
+        }
+        StepResult found = list.get(index);
+        List<Integer> rest = at.subList(1, at.size());
+        if (rest.isEmpty()) {
+            return Optional.of(found);
+        }
+        if (!found.rounds()) {
+            return at(found.inner(), rest);
+        }
+        List<StepResult> each = found.inner().stream()
+                .flatMap(round -> at(round.inner(), rest).stream())
+                .toList();
+        Verdict worst = StepResult.verdict(each);
+        return each.stream().filter(r -> r.verdict() == worst).reduce((first, second) -> second);
     }
 }

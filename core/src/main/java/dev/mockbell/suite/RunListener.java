@@ -1,19 +1,27 @@
 package dev.mockbell.suite;
 
-/**
- * Hears of a run as it goes: {@link #started}, then {@link #stepStarted} and {@link #stepFinished} for each step in order,
- * then {@link #finished}, all from the thread that runs the suite. A listener must not block; what it throws ends the run.
- * After a stop the steps not come to are reported finished as not run, with no start.
- */
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** Hears of a run as it goes, from the thread that runs it. One must not block. */
+@FunctionalInterface
 public interface RunListener {
     /** Nobody listens. */
-    RunListener NONE = new RunListener() {};
+    RunListener NONE = event -> {};
 
-    default void started(Suite suite) {}
+    void heard(RunEvent event);
 
-    default void stepStarted(int index, Step step) {}
-
-    default void stepFinished(int index, StepResult result) {}
-
-    default void finished(Run run) {}
+    /** Several that hear one after the other. What one throws is logged, and harms neither the others nor the run. */
+    static RunListener all(List<RunListener> listeners) {
+        List<RunListener> each = List.copyOf(listeners);
+        Logger log = LoggerFactory.getLogger(RunListener.class);
+        return event -> each.forEach(l -> {
+            try {
+                l.heard(event);
+            } catch (RuntimeException e) {
+                log.warn("a listener of a run failed at {}", event.getClass().getSimpleName(), e);
+            }
+        });
+    }
 }

@@ -2,7 +2,6 @@ package dev.mockbell.suite;
 
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Checker;
-import dev.mockbell.check.Verdict;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
@@ -11,13 +10,11 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.time.Clock;
-import java.time.Instant;
-import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.List;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import net.sf.saxon.s9api.XdmValue;
 
 /** Runs suites, step by step, carrying captures along. A step that fails does not keep later ones from being tried. */
 public final class SuiteRunner {
@@ -44,60 +41,18 @@ public final class SuiteRunner {
         return ledger::add;
     }
 
-    /** Runs all steps; a stop ends the one that waits and leaves the rest not run. */
+    /** Runs all steps; a stop ends the one that waits and leaves the rest not run, but what cleans up. */
     public Run run(Suite suite, RunListener listener, StopSignal stop) {
-        Instant started = clock.instant();
-        long from = System.nanoTime();
-        listener.started(suite);
-        List<StepResult> results = new ArrayList<>();
-        Map<String, String> captured = new HashMap<>();
-        for (int i = 0; i < suite.steps().size(); i++) {
-            Step step = suite.steps().get(i);
-            StepResult result;
-            if (stop.isStopped()) {
-                result = StepResult.notRun(step.name(), "stopped before it");
-            } else {
-                listener.stepStarted(i, step);
-                result = step(suite, step, captured, stop);
-            }
-            results.add(result);
-            listener.stepFinished(i, result);
-        }
-        double millis = (System.nanoTime() - from) / 1e6;
-        Run run = new Run(suite.id(), suite.title(), bench.environment(), started, millis, List.copyOf(results));
-        listener.finished(run);
-        return run;
+        return run(suite, RunPlan.ALL, listener, stop);
     }
 
-    private StepResult step(Suite suite, Step step, Map<String, String> captured, StopSignal stop) {
-        try {
-            return step.accept(new Running(suite, captured, stop));
-        } catch (Problem problem) {
-            return new StepResult(step.name(), Verdict.FAILED, 0, 0, List.of(), Map.of(), problem.getMessage());
-        }
+    /** As {@link #run(Suite, RunListener, StopSignal)}, by a plan. */
+    public Run run(Suite suite, RunPlan plan, RunListener listener, StopSignal stop) {
+        return new SuiteRun(this, bench, expressions, clock, plan, listener, stop).of(suite);
     }
 
-    /** Runs each kind of step. */
-    private final class Running implements Step.Visitor<StepResult> {
-        private final Suite suite;
-        private final Map<String, String> captured;
-        private final StopSignal stop;
-
-        Running(Suite suite, Map<String, String> captured, StopSignal stop) {
-            this.suite = suite;
-            this.captured = captured;
-            this.stop = stop;
-        }
-
-        @Override
-        public StepResult call(Step.Call step) {
-            Case kept = bench.kept(step.caseReference());
-            Scope scope = bench.variables(kept).with(captured);
-            Called called = SuiteRunner.this.call(
-                    kept, step.name(), suite.title() + " · " + step.name(), scope.until(stop), stop);
-            captured.putAll(called.captured());
-            return called.result();
-        }
+    Checker checker() {
+        return checker;
     }
 
     /**
@@ -106,8 +61,16 @@ public final class SuiteRunner {
      * @param result to be shown and kept, without the values of secrets
      * @param answer what came back
      * @param captured what the captures found, for the steps that follow
+     * @param stops whether a check failed after which nothing that follows is to be tried
      */
-    public record Called(StepResult result, Answer answer, Map<String, String> captured) {}
+    public record Called(StepResult result, Answer answer, Map<String, XdmValue> captured, boolean stops) {
+        /** What was captured, as texts. */
+        public Map<String, String> texts() {
+            Map<String, String> texts = new LinkedHashMap<>();
+            captured.forEach((name, value) -> texts.put(name, Expressions.text(value)));
+            return texts;
+        }
+    }
 
     /**
      * Calls one case, checks it and takes its captures.
@@ -135,7 +98,7 @@ public final class SuiteRunner {
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
         Exchange onLedger = keep.apply(verdict.on(answer.exchange()));
         StepResult shown = verdict.result(name, onLedger, scope.redactor());
-        return new Called(shown, answer.with(onLedger), verdict.captures());
+        return new Called(shown, answer.with(onLedger), verdict.captures(), verdict.stops(kept));
     }
 
     /** Weighs an answer once more, after checks or captures were changed. */
@@ -143,6 +106,6 @@ public final class SuiteRunner {
         CallVerdict verdict = CallVerdict.of(kept, called.answer(), checker, scope);
         StepResult shown =
                 verdict.result(called.result().name(), called.answer().exchange(), scope.redactor());
-        return new Called(shown, called.answer(), verdict.captures());
+        return new Called(shown, called.answer(), verdict.captures(), verdict.stops(kept));
     }
 }

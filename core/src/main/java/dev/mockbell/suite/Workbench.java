@@ -23,6 +23,16 @@ public interface Workbench {
      */
     Case kept(String reference);
 
+    /**
+     * Another suite.
+     *
+     * @throws dev.mockbell.problem.Problem when there is none
+     */
+    default Suite suite(String id) {
+        throw dev.mockbell.problem.Problem.input(
+                "There is no suite “" + id + "”", null, "Choose another for the step.");
+    }
+
     /** The environment's address for a port of a contract, or of the whole contract; empty to call what the contract says. */
     Optional<String> endpoint(String contract, String port);
 

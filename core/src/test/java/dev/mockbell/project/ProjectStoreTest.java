@@ -265,7 +265,7 @@ class ProjectStoreTest {
             loads/rush.yaml          | seconds: 30                 | seconds: -1             | seconds must be at least 1
             loads/rush.yaml          | users: 5                    | users: many             | users
             loads/rush.yaml          | measure: p95                | measure: p96            | one of p50, p90
-            suites/whole.yaml        | call: stay/Book/two-nights  | cal: stay/Book/x        | lacks “call”
+            suites/whole.yaml        | call: stay/Book/two-nights  | cal: stay/Book/x        | steps/0 must be one of: call, pauseMillis
             cases/stay/Book/two-nights.yaml | withinMillis: 400    | withinMillis: soon      | withinMillis
             cases/stay/Book/two-nights.yaml | port: StaySoap11     | port: [StaySoap11]      | port must be text, not a list
             """)

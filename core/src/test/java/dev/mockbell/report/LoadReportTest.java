@@ -48,7 +48,7 @@ class LoadReportTest {
 
     @Test
     void theHtmlSaysWhatWasNotKeptAndWhyThingsFailed() {
-        String html = HtmlReport.of("Northfell", List.of(), List.of(run), ZoneOffset.UTC);
+        String html = HtmlReport.ofLoads("Northfell", List.of(run), ZoneOffset.UTC);
         assertThat(html)
                 .contains("Saturday &lt;rush&gt;")
                 .contains("p95 under 50 ms, found 55")

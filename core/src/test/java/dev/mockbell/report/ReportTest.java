@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javax.xml.XMLConstants;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.SchemaFactory;
@@ -46,7 +47,10 @@ class ReportTest {
 
     @Test
     void junitXmlIsValidAndCountsRight() throws Exception {
-        String xml = JUnitXml.of(List.of(run));
+        String xml = JUnitXml.of(
+                List.of(run),
+                Map.of("contracts", "hut-booking"),
+                n -> n == 2 ? Optional.of(new ExchangeTexts.Both("POST /", "<answer>")) : Optional.empty());
         SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
                 .newSchema(ReportTest.class.getResource("/junit.xsd"))
                 .newValidator()
@@ -58,11 +62,40 @@ class ReportTest {
                 .isEqualTo("3 1 1");
         assertThat(xpath.evaluate("//failure/@message", source))
                 .isEqualTo("total: should be 612.50, found 599\uFFFD (/a & b)");
+        assertThat(xpath.evaluate("//failure", source))
+                .contains("should be: 612.50")
+                .contains("at: /a & b");
+        assertThat(xpath.evaluate("//system-out", source))
+                .contains("sent:\nPOST /")
+                .contains("answered:\n<answer>");
+        assertThat(xpath.evaluate("//property[@name='contracts']/@value", source))
+                .isEqualTo("hut-booking");
+    }
+
+    @Test
+    void rowsAndRoundsAreTestcasesOfTheirOwn() {
+        StepResult good = new StepResult("row 1", Verdict.PASSED, 1, 0, List.of(), Map.of(), "");
+        StepResult bad = StepResult.failed("row 2", "No answer");
+        Run rows = new Run(
+                "s",
+                "S",
+                "",
+                Instant.EPOCH,
+                1,
+                List.of(),
+                List.of(StepResult.holding("Convert", 2, List.of(good, bad), true)),
+                List.of(good.named("Tidy")));
+        String xml = JUnitXml.of(List.of(rows), Map.of(), ExchangeTexts.NONE);
+        assertThat(new JAXPXPathEngine()
+                        .evaluate(
+                                "concat(//testcase[1]/@name, '|', //testcase[2]/@name, '|', //testcase[3]/@name)",
+                                Input.fromString(xml).build()))
+                .isEqualTo("Convert · row 1|Convert · row 2|clean-up · Tidy");
     }
 
     @Test
     void theHtmlReportStandsAloneAndEscapes() {
-        String html = HtmlReport.of("Northfell", List.of(run), List.of(), ZoneOffset.UTC);
+        String html = HtmlReport.of("Northfell", List.of(run), List.of(), ZoneOffset.UTC, ExchangeTexts.NONE);
         assertThat(html)
                 .contains("A &lt;whole&gt; stay")
                 .contains("1 of 2 checks passed")

@@ -36,6 +36,19 @@ public final class Stays {
         return bench(endpoint, variables, Optional.empty(), cases);
     }
 
+    /** As {@link #bench(String, Map, Case...)}, with other suites that steps may run. */
+    public static Workbench bench(String endpoint, List<Suite> suites, Case... cases) {
+        Workbench plain = bench(endpoint, Map.of(), cases);
+        Workbench with = org.mockito.Mockito.mock(Workbench.class, org.mockito.AdditionalAnswers.delegatesTo(plain));
+        org.mockito.Mockito.doAnswer(call -> suites.stream()
+                        .filter(s -> s.id().equals(call.getArgument(0)))
+                        .findFirst()
+                        .orElseThrow(() -> dev.mockbell.problem.Problem.input("There is no such suite", null, null)))
+                .when(with)
+                .suite(org.mockito.ArgumentMatchers.anyString());
+        return with;
+    }
+
     /** As {@link #bench(String, Map, Case...)}, all of it by a profile. */
     public static Workbench bench(
             String endpoint, Map<String, String> variables, Optional<Profile> profile, Case... cases) {

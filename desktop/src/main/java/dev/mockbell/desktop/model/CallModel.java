@@ -445,7 +445,7 @@ public final class CallModel {
             laid.add(shown);
             if (size(answer) > SHOWN_AT_ONCE) {
                 SuiteRunner.Called unjudged =
-                        new SuiteRunner.Called(StepResult.notRun(kept.title(), ""), answer, Map.of());
+                        new SuiteRunner.Called(StepResult.notRun(kept.title(), ""), answer, Map.of(), false);
                 desk.tasks().later(() -> arrived(kept, new Came(unjudged, shown, Optional.empty())));
             }
         });
@@ -490,7 +490,7 @@ public final class CallModel {
         early = null;
         letGo(reference);
         calls.merge(reference, 1, Integer::sum);
-        captured.putAll(came.called().captured());
+        captured.putAll(came.called().texts());
         values.forget();
         if (there) {
             called.set(came.called());

@@ -3,12 +3,15 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.project.Names;
+import dev.mockbell.report.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
+import dev.mockbell.suite.RunEvent;
 import dev.mockbell.suite.RunListener;
 import dev.mockbell.suite.Step;
+import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
@@ -147,11 +150,12 @@ public final class CheckModel {
         while (runs.size() > COLUMNS) {
             runs.remove(runs.size() - 1);
         }
-        RunListener live = new RunListener() {
-            @Override
-            public void stepFinished(int index, StepResult result) {
+        RunListener live = event -> {
+            if (event instanceof RunEvent.StepFinished done
+                    && done.path().part() == StepPath.Part.STEPS
+                    && done.path().at().size() == 1) {
                 desk.tasks().later(() -> {
-                    soFar.set(index, result);
+                    soFar.set(done.path().last(), done.result());
                     runs.set(0, new Run(chosen.id(), chosen.title(), environment, started, 0, List.copyOf(soFar)));
                 });
             }
@@ -202,13 +206,16 @@ public final class CheckModel {
         Run newest = runs.get(0);
         Path folder = desk.project().folder().resolve("reports");
         String name = desk.project().name();
+        ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
         desk.tasks()
                 .run(
                         () -> {
-                            AtomicFile.write(folder.resolve(newest.suite() + ".xml"), JUnitXml.of(List.of(newest)));
+                            AtomicFile.write(
+                                    folder.resolve(newest.suite() + ".xml"),
+                                    JUnitXml.of(List.of(newest), Map.of("project", name), exchanges));
                             AtomicFile.write(
                                     folder.resolve(newest.suite() + ".html"),
-                                    HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault()));
+                                    HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault(), exchanges));
                             return folder;
                         },
                         at -> desk.tell(Notice.plain("JUnit XML and HTML are in " + at + ".")),

@@ -173,7 +173,7 @@ public final class LoadModel {
                             AtomicFile.write(folder.resolve("seconds.csv"), LoadCsv.seconds(run));
                             AtomicFile.write(
                                     folder.resolve("report.html"),
-                                    HtmlReport.of(name, List.of(), List.of(run), ZoneId.systemDefault()));
+                                    HtmlReport.ofLoads(name, List.of(run), ZoneId.systemDefault()));
                             return folder;
                         },
                         at -> desk.tell(Notice.plain("CSV and HTML are in " + at + ".")),

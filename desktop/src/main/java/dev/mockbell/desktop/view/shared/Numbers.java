@@ -59,7 +59,7 @@ public final class Numbers {
         return switch (verdict) {
             case PASSED -> Mark.PASSED;
             case FAILED -> Mark.FAILED;
-            case NOT_RUN -> Mark.STALE;
+            case NOT_RUN, OFF -> Mark.STALE;
         };
     }
 

@@ -1,4 +1,4 @@
-package dev.mockbell.cli;
+package dev.mockbell.suite;
 
 import dev.mockbell.message.DeclaredPath;
 import dev.mockbell.message.MessageOutline;
@@ -8,7 +8,6 @@ import dev.mockbell.sheet.EncodedItems;
 import dev.mockbell.sheet.HeaderBlocks;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
-import dev.mockbell.suite.Case;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
@@ -17,17 +16,17 @@ import java.util.Optional;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 
-/** Sets values in a body by path, as {@code --set} asks. */
-final class Values {
+/** Sets values in what a case sends, by their paths. */
+public final class CaseValues {
     private static final String HEADER = "header::";
 
-    private Values() {}
+    private CaseValues() {}
 
     /**
      * The case with the values in it, in its body and, for a path that starts with {@code header::}, in a block of its SOAP
      * header: {@code header::NAME/part}. A block that the contract names and that is left out is put in first.
      */
-    static Case set(MessageOutline outline, Case kept, List<String> settings) {
+    public static Case set(MessageOutline outline, Case kept, List<String> settings) {
         Case changed = kept;
         for (String setting : settings) {
             changed = setting.startsWith(HEADER)
@@ -60,7 +59,7 @@ final class Values {
      * @param settings each {@code PATH=VALUE}, the path an element's names from the root, with positions where needed; or any XPath
      *     that leads to one element or attribute
      */
-    static String set(MessageOutline outline, String body, List<String> settings) {
+    public static String set(MessageOutline outline, String body, List<String> settings) {
         String text = body;
         for (String setting : settings) {
             int equals = splitAt(setting);
@@ -73,7 +72,8 @@ final class Values {
 
     private static String set(MessageOutline outline, String body, String path, String value, String setting) {
         if (body.isBlank()) {
-            throw Problem.input("The operation has an empty body, so nothing can be set", setting, "Leave --set away.");
+            throw Problem.input(
+                    "The operation has an empty body, so nothing can be set", setting, "Leave that value away.");
         }
         Document document = Xml.parse(body, "request", XmlLimits.MESSAGE);
         if (apply(document, path, value, setting)) {
