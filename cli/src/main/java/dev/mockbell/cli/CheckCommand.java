@@ -1,13 +1,13 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.check.Verdict;
+import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.RunHistory;
-import dev.mockbell.report.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.RunJson;

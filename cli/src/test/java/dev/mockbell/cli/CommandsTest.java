@@ -22,6 +22,7 @@ import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
 import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -292,12 +293,57 @@ class CommandsTest {
         Path html = folder.resolve("r.html");
         assertThat(run("check", project.toString(), "--junit", junit.toString(), "--html", html.toString()))
                 .isZero();
-        assertThat(out()).contains("passed   Skarn").contains("2 of 2 checks passed");
+        assertThat(out()).contains("passed   1  Skarn").contains("2 of 2 checks passed");
         assertThat(junit).content().contains("tests=\"1\" failures=\"0\"");
         assertThat(html).exists();
         project("501");
         assertThat(run("check", project.toString(), "--suite", "all")).isEqualTo(1);
         assertThat(out()).contains("should be 501, found 500");
+    }
+
+    @Test
+    void checkRunsPartsRowsAndSuitesSideBySide() throws IOException {
+        Path project = project("{$want}");
+        Path json = folder.resolve("events.jsonl");
+        Path data = folder.resolve("rows.csv");
+        Files.writeString(data, "\uFEFFwant;note\n500;right\n501;wrong\n");
+        assertThat(run("check", project.toString(), "--var", "want=500", "--json", json.toString()))
+                .isZero();
+        List<String> events = Files.readAllLines(json);
+        assertThat(events).hasSize(5);
+        assertThat(events.get(3))
+                .contains("\"event\":\"step-finished\"")
+                .contains("\"step\":\"1\"")
+                .contains("\"verdict\":\"passed\"");
+        assertThat(run("check", project.toString(), "--data", data.toString(), "--parallel", "2"))
+                .isEqualTo(1);
+        assertThat(out())
+                .contains("All peaks · row 1")
+                .contains("All peaks · row 2")
+                .contains("3 of 4 checks passed");
+        assertThat(run("check", project.toString(), "--step", "2", "--var", "want=500"))
+                .isEqualTo(2);
+        assertThat(err()).contains("The suite has no step 2");
+        assertThat(run("check", project.toString(), "--var", "want=499")).isEqualTo(1);
+        assertThat(run("check", project.toString(), "--rerun-failed", "--var", "want=500"))
+                .isZero();
+        assertThat(run("check", project.toString(), "--rerun-failed")).isZero();
+        assertThat(out()).contains("nothing failed in its newest run");
+        assertThat(run("check", project.toString(), "--var", "want=600", "--set", "/Height/peak=Kettle"))
+                .isZero();
+        assertThat(run("check", project.toString(), "--var", "want=500", "--set", "/Height/lodge=x"))
+                .isEqualTo(2);
+        assertThat(err()).contains("No request of the suites has something at that path");
+    }
+
+    @Test
+    void checkSaysWhenNobodyAnswers() {
+        Path project = project("500");
+        ProjectStore store = new ProjectStore();
+        Case kept = store.open(project).cases().get(0);
+        store.saveCase(project, kept.withDelivery(kept.delivery().to("http://127.0.0.1:1/")));
+        assertThat(run("check", project.toString())).isEqualTo(4);
+        assertThat(out()).contains("Nothing answers at 127.0.0.1:1");
     }
 
     @Test

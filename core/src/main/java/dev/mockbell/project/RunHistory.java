@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
+import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.suite.Run;
@@ -20,11 +21,13 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /** The runs of each suite, a JSON file each, outside version control. The oldest go when there are over {@value #MOST}. */
 public final class RunHistory {
     private static final int MOST = 100;
+    private static final int MOST_KEPT = 100;
 
     private final Path folder;
     private final ObjectMapper json = new ObjectMapper();
@@ -53,7 +56,7 @@ public final class RunHistory {
         }
         files(run.suite()).stream().skip(MOST).forEach(old -> {
             try {
-                Files.deleteIfExists(old);
+                delete(old);
             } catch (IOException e) {
                 // an old run that stays is no harm
                 return;
@@ -84,6 +87,62 @@ public final class RunHistory {
                 s.put("rounds", step.rounds());
                 write(step.inner(), s.putArray("inner"));
             }
+        }
+    }
+
+    /**
+     * Keeps what belongs to a run beside it: its log, and both sides of what failed, so that they can be seen when the ledger has
+     * let them go.
+     */
+    public void keep(Run run, String log, ExchangeTexts exchanges) {
+        Path beside = beside(run);
+        AtomicFile.writePrivate(beside.resolve("log.txt"), log);
+        run.results().stream()
+                .flatMap(StepResult::all)
+                .filter(r -> r.verdict() == Verdict.FAILED && r.exchange() > 0)
+                .limit(MOST_KEPT)
+                .forEach(r -> exchanges.of(r.exchange()).ifPresent(both -> {
+                    AtomicFile.writePrivate(beside.resolve(r.exchange() + "-request.txt"), both.request());
+                    AtomicFile.writePrivate(beside.resolve(r.exchange() + "-answer.txt"), both.answer());
+                }));
+    }
+
+    /** The log of a run; empty when none was kept. */
+    public String log(Run run) {
+        return text(beside(run).resolve("log.txt")).orElse("");
+    }
+
+    /** Both sides of an exchange that was kept with its run. */
+    public Optional<ExchangeTexts.Both> kept(Run run, long exchange) {
+        Path beside = beside(run);
+        return text(beside.resolve(exchange + "-request.txt"))
+                .map(request -> new ExchangeTexts.Both(
+                        request, text(beside.resolve(exchange + "-answer.txt")).orElse("")));
+    }
+
+    private static Optional<String> text(Path file) {
+        try {
+            return Files.isRegularFile(file) ? Optional.of(Files.readString(file)) : Optional.empty();
+        } catch (IOException unreadable) {
+            return Optional.empty();
+        }
+    }
+
+    private Path beside(Run run) {
+        return folder(run.suite()).resolve(String.valueOf(run.started().toEpochMilli()));
+    }
+
+    private static void delete(Path run) throws IOException {
+        Files.deleteIfExists(run);
+        String name = run.getFileName().toString();
+        Path beside = run.resolveSibling(name.substring(0, name.length() - ".json".length()));
+        if (Files.isDirectory(beside)) {
+            try (Stream<Path> files = Files.list(beside)) {
+                for (Path file : files.toList()) {
+                    Files.deleteIfExists(file);
+                }
+            }
+            Files.deleteIfExists(beside);
         }
     }
 

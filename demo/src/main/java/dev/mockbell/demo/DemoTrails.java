@@ -15,6 +15,8 @@ import dev.mockbell.security.Cipher;
 import dev.mockbell.security.KeyName;
 import dev.mockbell.security.Token;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.DataTable;
+import dev.mockbell.suite.KnownValues;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import java.awt.Color;
@@ -31,6 +33,7 @@ import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javax.imageio.ImageIO;
 
 /** The trail conditions of the demo project, and the environments of the fronts. */
@@ -118,6 +121,15 @@ final class DemoTrails {
                         "<from>m</from>",
                         "<to>ft</to>"),
                 kept(
+                        "ConvertElevation",
+                        "known-elevations",
+                        "Known elevations",
+                        List.of(valid, fine),
+                        List.of(),
+                        "<value>1000</value>",
+                        "<from>m</from>",
+                        "<to>ft</to>"),
+                kept(
                         "ListClosures",
                         "a-long-list",
                         "A long list",
@@ -148,8 +160,34 @@ final class DemoTrails {
                         step("Ping", "Ping/up"),
                         step("Report", "GetTrailReport/today"),
                         step("Convert", "ConvertElevation/metres-to-feet"),
+                        elevations(),
                         step("Closures", "ListClosures/a-long-list"),
                         step("Photo", "UploadPhoto/a-cairn")));
+    }
+
+    /** What is known of elevations, each row a call of its own. */
+    private static Step elevations() {
+        DataTable table = new DataTable(
+                "elevations.csv",
+                List.of("value", "from", "to", "result"),
+                List.of(
+                        List.of("1000", "m", "ft", "3280.84"),
+                        List.of("914.4", "m", "ft", "3000.00"),
+                        List.of("{1000 + 180}", "m", "ft", "3871.39"),
+                        List.of("3280.84", "ft", "m", "1000.00"),
+                        List.of("0", "m", "ft", "0"),
+                        List.of("-12.5", "m", "ft", "-41.01"),
+                        List.of("250", "m", "m", "250")));
+        List<KnownValues.Column> columns = List.of(
+                new KnownValues.Column("value", KnownValues.Use.SETS, "/ConvertElevation/value"),
+                new KnownValues.Column("from", KnownValues.Use.SETS, "/ConvertElevation/from"),
+                new KnownValues.Column("to", KnownValues.Use.SETS, "/ConvertElevation/to"),
+                new KnownValues.Column("result", KnownValues.Use.IS, "/ConvertElevationResponse/value"));
+        return new Step.Call(
+                "Known elevations",
+                true,
+                CONTRACT + "/ConvertElevation/known-elevations",
+                Optional.of(new KnownValues(table, columns)));
     }
 
     private static Step step(String name, String reference) {

@@ -1,15 +1,18 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Verdict;
+import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.project.Names;
-import dev.mockbell.report.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
+import dev.mockbell.report.RunLog;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Preflight;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.RunEvent;
 import dev.mockbell.suite.RunListener;
+import dev.mockbell.suite.RunPlan;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
@@ -19,9 +22,14 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -35,21 +43,42 @@ import javafx.collections.ObservableList;
 public final class CheckModel {
     private static final int COLUMNS = 7;
 
+    /** So often, in milliseconds, what a run does is shown; many steps end within it. */
+    private static final long BEAT = 100;
+
     private final Desk desk;
+    private final SuiteEdits edits;
     private final ObjectProperty<Suite> suite = new SimpleObjectProperty<>();
     private final ObservableList<Run> runs = FXCollections.observableArrayList();
     private final BooleanProperty running = new SimpleBooleanProperty();
-    private final IntegerProperty step = new SimpleIntegerProperty(0);
+    private final ObjectProperty<StepPath> path = new SimpleObjectProperty<>();
     private final IntegerProperty run = new SimpleIntegerProperty(0);
+    private final IntegerProperty beats = new SimpleIntegerProperty();
+    private final IntegerProperty repeating = new SimpleIntegerProperty(0);
+    private final Map<StepPath, StepResult> live = new ConcurrentHashMap<>();
+    private final Set<StepPath> under = ConcurrentHashMap.newKeySet();
+    private final Derived<Suite, Map<StepPath, String>> troubles;
+    private RunLog log = new RunLog(ZoneId.systemDefault());
+    private Run logged;
     private StopSignal stop = new StopSignal();
 
     public CheckModel(Desk desk) {
         this.desk = desk;
+        this.edits = new SuiteEdits(this, desk);
+        this.troubles =
+                new Derived<>(desk.tasks(), 2, s -> Preflight.of(s, desk.bench(), desk.expressions()), problem -> {});
+        troubles.changesProperty().addListener((o, was, now) -> beats.set(beats.get() + 1));
+        desk.projectProperty().addListener((o, was, now) -> troubles.forget());
         desk.project().suites().stream().findFirst().ifPresent(this::open);
     }
 
     public ObjectProperty<Suite> suiteProperty() {
         return suite;
+    }
+
+    /** What can be done to its steps. */
+    public SuiteEdits edits() {
+        return edits;
     }
 
     /** The runs shown, newest first; the first grows while a run is under way. */
@@ -61,9 +90,20 @@ public final class CheckModel {
         return running;
     }
 
-    /** The index of the step looked at. */
-    public IntegerProperty stepProperty() {
-        return step;
+    /** Where the step that is looked at stands; null for none. */
+    public ObjectProperty<StepPath> pathProperty() {
+        return path;
+    }
+
+    /** Counts up whenever results of a run under way have come, a few times a second. */
+    public IntegerProperty beatsProperty() {
+        return beats;
+    }
+
+    /** Where the step that is looked at stands, if it is there. */
+    public Optional<StepPath> chosen() {
+        return Optional.ofNullable(path.get())
+                .filter(p -> suite.get() != null && suite.get().at(p).isPresent());
     }
 
     /** The index of the run looked at. */
@@ -71,10 +111,16 @@ public final class CheckModel {
         return run;
     }
 
+    /** After how many seconds the suite is run again, over and over; 0 when it is not. */
+    public IntegerProperty repeatingProperty() {
+        return repeating;
+    }
+
     /** Shows a suite with its runs. */
     public void open(Suite opened) {
         suite.set(opened);
-        step.set(0);
+        edits.forget();
+        path.set(opened.steps().isEmpty() ? null : StepPath.of(StepPath.Part.STEPS, 0));
         run.set(0);
         desk.tasks().run(() -> desk.history().latest(opened.id(), COLUMNS), runs::setAll, desk::tell);
     }
@@ -87,114 +133,235 @@ public final class CheckModel {
         open(made);
     }
 
-    private void keep(Suite changed) {
+    void keep(Suite changed) {
         suite.set(changed);
         desk.change(p -> p.withSuite(changed));
     }
 
     /** Adds a case as the last step. */
     public void addStep(Case kept) {
-        if (suite.get() == null) {
-            add("Suite");
-        }
-        List<Step> steps = new ArrayList<>(suite.get().steps());
-        steps.add(Step.call(kept.title(), kept.reference()));
-        keep(suite.get().withSteps(steps));
-        step.set(steps.size() - 1);
+        edits.addCase(kept);
     }
 
-    /** Takes a step out. */
-    public void removeStep(int index) {
-        Suite before = suite.get();
-        List<Step> steps = new ArrayList<>(before.steps());
-        steps.remove(index);
-        keep(before.withSteps(steps));
-        desk.tell(new Notice(
-                "Took “" + before.steps().get(index).name() + "” out of the suite.",
-                false,
-                Optional.of(new Notice.Action("Put it back", () -> keep(before)))));
+    /** Why a step cannot be run, which is known without running it; empty when it can. */
+    public String trouble(StepPath at) {
+        return Optional.ofNullable(suite.get())
+                .flatMap(troubles::of)
+                .map(t -> t.getOrDefault(at, ""))
+                .orElse("");
     }
 
-    /** Moves a step up or down. */
-    public void moveStep(int index, int by) {
-        List<Step> steps = new ArrayList<>(suite.get().steps());
-        int to = index + by;
-        if (to >= 0 && to < steps.size()) {
-            steps.add(to, steps.remove(index));
-            keep(suite.get().withSteps(steps));
-            step.set(to);
+    /** What a run has at a path; of the one under way, what has come so far. */
+    public Optional<StepResult> cell(int index, StepPath at) {
+        if (index == 0 && running.get()) {
+            return Optional.ofNullable(live.get(at));
         }
+        return index < runs.size() ? runs.get(index).at(at) : Optional.empty();
+    }
+
+    /** Whether a step is under way now. */
+    public boolean isUnder(StepPath at) {
+        return running.get() && under.contains(at);
+    }
+
+    /**
+     * How often a step has gone from passed to failed, or back, in the runs that are shown, without its case or contract having
+     * changed as far as can be seen: its suite has the same steps throughout. 0 for one that is steady.
+     */
+    public int turns(StepPath at) {
+        int turns = 0;
+        Verdict last = null;
+        for (int i = running.get() ? 1 : 0; i < runs.size(); i++) {
+            Verdict verdict = runs.get(i).at(at).map(StepResult::verdict).orElse(null);
+            if (verdict == Verdict.PASSED || verdict == Verdict.FAILED) {
+                turns += last != null && last != verdict ? 1 : 0;
+                last = verdict;
+            }
+        }
+        return turns;
     }
 
     /** Runs the suite, or stops the run under way. */
     public void runOrStop() {
         if (running.get()) {
+            repeating.set(0);
             stop.stop();
             return;
         }
+        run(RunPlan.ALL);
+    }
+
+    /** Runs one step, with the values that it would have. */
+    public void runOne(StepPath at) {
+        run(RunPlan.one(at).with(edits.given()));
+    }
+
+    /** Runs a step and all behind it, with the values that they would have. */
+    public void runFrom(StepPath at) {
+        run(RunPlan.from(at).with(edits.given()));
+    }
+
+    /** Runs all up to a step. */
+    public void runUpTo(StepPath at) {
+        run(RunPlan.upTo(at));
+    }
+
+    /** Runs what failed in the newest run. */
+    public void runFailed() {
+        Set<StepPath> failed = runs.isEmpty() ? Set.of() : runs.get(0).failed(suite.get());
+        if (failed.isEmpty()) {
+            desk.tell(Notice.plain("Nothing failed in the newest run."));
+            return;
+        }
+        run(RunPlan.only(failed).with(edits.given()));
+    }
+
+    /** Runs the suite over and over, so many seconds between one end and the next start; 0 ends that. */
+    public void repeat(int seconds) {
+        repeating.set(seconds);
+        if (seconds > 0 && !running.get()) {
+            run(RunPlan.ALL);
+        }
+    }
+
+    private void run(RunPlan plan) {
         Suite chosen = suite.get();
-        if (chosen == null || chosen.steps().isEmpty()) {
+        if (running.get()) {
+            return;
+        }
+        if (chosen == null || chosen.all().findAny().isEmpty()) {
+            repeating.set(0);
             desk.tell(Notice.bad("There is nothing to run: the suite has no steps."));
             return;
         }
         StopSignal signal = new StopSignal();
         stop = signal;
+        live.clear();
+        under.clear();
         running.set(true);
         run.set(0);
-        List<StepResult> soFar = new ArrayList<>();
-        chosen.steps()
-                .forEach(s -> soFar.add(new StepResult(s.name(), Verdict.NOT_RUN, 0, 0, List.of(), Map.of(), "")));
         String environment = desk.bench().environment();
-        Instant started = Instant.now(desk.clock());
-        runs.add(0, new Run(chosen.id(), chosen.title(), environment, started, 0, List.copyOf(soFar)));
+        Run begun = new Run(chosen.id(), chosen.title(), environment, Instant.now(desk.clock()), 0, List.of());
+        runs.add(0, begun);
         while (runs.size() > COLUMNS) {
             runs.remove(runs.size() - 1);
         }
-        RunListener live = event -> {
-            if (event instanceof RunEvent.StepFinished done
-                    && done.path().part() == StepPath.Part.STEPS
-                    && done.path().at().size() == 1) {
-                desk.tasks().later(() -> {
-                    soFar.set(done.path().last(), done.result());
-                    runs.set(0, new Run(chosen.id(), chosen.title(), environment, started, 0, List.copyOf(soFar)));
-                });
-            }
-        };
+        RunLog own = new RunLog(ZoneId.systemDefault());
+        log = own;
+        logged = begun;
+        AtomicBoolean due = new AtomicBoolean();
+        RunListener listener = RunListener.all(List.of(own, event -> heard(event, due)));
         var runner = desk.runner();
+        ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
         desk.tasks()
                 .run(
                         () -> {
-                            Run done = runner.run(chosen, live, signal);
-                            desk.saver().submit(() -> desk.history().add(done));
+                            Run done = runner.run(chosen, plan, listener, signal);
+                            desk.saver().submit(() -> {
+                                desk.history().add(done);
+                                desk.history().keep(done, own.text(), exchanges);
+                                return done;
+                            });
                             return done;
                         },
-                        done -> {
-                            running.set(false);
-                            runs.set(0, done);
-                            firstFailure(done).ifPresent(step::set);
-                        },
+                        done -> ended(chosen, done),
                         problem -> {
                             running.set(false);
+                            repeating.set(0);
                             desk.tell(problem);
                         });
     }
 
-    private static Optional<Integer> firstFailure(Run done) {
-        for (int i = 0; i < done.steps().size(); i++) {
-            if (done.steps().get(i).verdict() == Verdict.FAILED) {
-                return Optional.of(i);
-            }
+    /** On the thread of the run: what there is to see is told a few times a second, not for every step. */
+    private void heard(RunEvent event, AtomicBoolean due) {
+        if (event instanceof RunEvent.StepStarted started) {
+            under.add(started.path());
+        } else if (event instanceof RunEvent.StepFinished done) {
+            under.remove(done.path());
+            live.put(done.path(), done.result());
+        } else if (!(event instanceof RunEvent.RowFinished)) {
+            return;
         }
-        return Optional.empty();
+        if (due.compareAndSet(false, true)) {
+            desk.tasks().after(BEAT, due, () -> {
+                due.set(false);
+                beats.set(beats.get() + 1);
+            });
+        }
+    }
+
+    private void ended(Suite of, Run done) {
+        Optional<Run> before = runs.stream().skip(1).findFirst();
+        logged = done;
+        runs.set(0, done);
+        running.set(false);
+        firstFailure(of, done).ifPresent(path::set);
+        if (repeating.get() > 0) {
+            before.filter(b -> b.passed() != done.passed())
+                    .ifPresent(b -> desk.tell(
+                            done.passed()
+                                    ? Notice.plain("“" + of.title() + "” passes again.")
+                                    : Notice.bad("“" + of.title() + "” fails now; it passed before.")));
+            desk.tasks().after(repeating.get() * 1_000L, repeating, () -> {
+                if (repeating.get() > 0
+                        && suite.get() != null
+                        && suite.get().id().equals(of.id())) {
+                    run(RunPlan.ALL);
+                } else {
+                    repeating.set(0);
+                }
+            });
+        }
+    }
+
+    private static Optional<StepPath> firstFailure(Suite of, Run done) {
+        Set<StepPath> failed = new HashSet<>();
+        List<StepPath> order = new ArrayList<>();
+        of.each((at, step) -> {
+            if (step.inner().isEmpty()
+                    && done.at(at).filter(r -> r.verdict() == Verdict.FAILED).isPresent()
+                    && failed.add(at)) {
+                order.add(at);
+            }
+        });
+        return order.stream().findFirst();
+    }
+
+    /** The step that is looked at. */
+    public Optional<Step> step() {
+        return chosen().flatMap(suite.get()::at);
     }
 
     /** The result of the step and run that are looked at. */
     public Optional<StepResult> result() {
-        int r = run.get();
-        int s = step.get();
-        return r >= 0 && r < runs.size() && s >= 0 && s < runs.get(r).steps().size()
-                ? Optional.of(runs.get(r).steps().get(s))
-                : Optional.empty();
+        return chosen().flatMap(at -> cell(run.get(), at));
+    }
+
+    /** The log of the run that is looked at, as it stands or as it was kept; hears it when it is there. */
+    public void log(Consumer<List<String>> then) {
+        Run of = run.get() < runs.size() ? runs.get(run.get()) : null;
+        if (of == null) {
+            then.accept(List.of());
+        } else if (of == logged) {
+            RunLog own = log;
+            then.accept(own.lines().stream().map(own::text).toList());
+        } else {
+            desk.tasks().run(() -> desk.history().log(of).lines().toList(), then, desk::tell);
+        }
+    }
+
+    /** Both sides of an exchange of the run that is looked at, from the ledger or as it was kept with the run. */
+    public void sides(long exchange, Consumer<Optional<ExchangeTexts.Both>> then) {
+        Run of = run.get() < runs.size() ? runs.get(run.get()) : null;
+        ExchangeTexts texts = ExchangeTexts.on(desk.ledger(), desk.redactor());
+        desk.tasks()
+                .run(
+                        () -> texts.of(exchange)
+                                .or(() -> of == null
+                                        ? Optional.empty()
+                                        : desk.history().kept(of, exchange)),
+                        then,
+                        desk::tell);
     }
 
     /** Writes the newest run as JUnit XML and HTML into the project's {@code reports} folder and says where. */

@@ -1,77 +1,80 @@
 package dev.mockbell.desktop.view.check;
 
-import dev.mockbell.check.Check;
-import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
-import dev.mockbell.desktop.part.Grid;
-import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
-import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
-import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
-import dev.mockbell.suite.StepResult;
+import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.Suite;
 import java.util.List;
-import java.util.Optional;
-import java.util.stream.Collectors;
 import javafx.beans.InvalidationListener;
-import javafx.collections.FXCollections;
-import javafx.collections.ObservableList;
-import javafx.geometry.Insets;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** The register: steps down, runs across; below it what became of the step looked at. */
+/** The station Check: the register, the known values of the step looked at, and what became of it. */
 public final class CheckView extends StackPane implements StationView {
-    private final Models models;
+    private static final double BOTTOM = 236;
+
     private final CheckModel model;
     private final Desk desk;
-    private final Grid<Integer> register = new Grid<>(27);
-    private final ObservableList<Integer> rows = FXCollections.observableArrayList();
+    private final StepActions actions;
+    private final Register register;
+    private final KnownPane known;
+    private final ResultPane result;
     private final HBox head = new HBox();
-    private final VBox details = new VBox();
+    private final HBox bottom = new HBox(10);
+    private final HBox foot = Parts.foot();
+    private boolean durations;
 
     public CheckView(Models models) {
-        this.models = models;
         this.model = models.check();
         this.desk = models.desk();
+        this.actions = new StepActions(models, this);
+        this.register = new Register(model, desk, actions::show);
+        this.known = new KnownPane(model, desk);
+        this.result = new ResultPane(models, actions);
         setId("check-station");
-        register.setId("register");
-        register.setItems(rows);
-        register.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
-            if (now != null) {
-                model.stepProperty().set(now);
-            }
-        });
+        register.grid().setId("register");
+        bottom.setMinHeight(BOTTOM);
+        bottom.setMaxHeight(BOTTOM);
         InvalidationListener all = o -> Refocus.now(this, this::show);
         model.suiteProperty().addListener(all);
         model.runs().addListener(all);
         model.runningProperty().addListener(all);
+        model.repeatingProperty().addListener(all);
         desk.projectProperty().addListener(all);
-        model.stepProperty().addListener((InvalidationListener) o -> {
-            register.list()
-                    .getSelectionModel()
-                    .select(Integer.valueOf(model.stepProperty().get()));
-            showDetails();
+        model.beatsProperty().addListener((InvalidationListener) o -> {
+            register.grid().refresh();
+            if (model.runningProperty().get()) {
+                showBottom();
+            }
         });
-        model.runProperty().addListener((InvalidationListener) o -> showDetails());
+        model.pathProperty().addListener((InvalidationListener) o -> {
+            register.choose();
+            showFoot();
+            showBottom();
+        });
+        model.runProperty().addListener((InvalidationListener) o -> showBottom());
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         show();
     }
 
@@ -90,6 +93,32 @@ public final class CheckView extends StackPane implements StationView {
         return "run the suite, or stop it";
     }
 
+    /** The keys of the register; while someone types they are the field's. */
+    private void key(KeyEvent e) {
+        if (e.getTarget() instanceof TextInputControl || model.suiteProperty().get() == null) {
+            return;
+        }
+        StepPath at = model.chosen().orElse(null);
+        Runnable does = null;
+        if (e.isControlDown() && e.getCode() == KeyCode.Z) {
+            does = e.isShiftDown() ? model.edits()::redo : model.edits()::undo;
+        } else if (e.isControlDown() && e.getCode() == KeyCode.Y) {
+            does = model.edits()::redo;
+        } else if (at != null && e.getCode() == KeyCode.DELETE) {
+            does = () -> model.edits().remove(at);
+        } else if (at != null && e.isControlDown() && e.getCode() == KeyCode.D) {
+            does = () -> model.edits().duplicate(at);
+        } else if (at != null && e.isAltDown() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
+            does = () -> model.edits().move(at, e.getCode() == KeyCode.UP ? -1 : 1);
+        } else if (at != null && e.getCode() == KeyCode.F2) {
+            does = () -> model.step().ifPresent(s -> actions.edit(at, s));
+        }
+        if (does != null) {
+            does.run();
+            e.consume();
+        }
+    }
+
     private void show() {
         Suite suite = model.suiteProperty().get();
         if (suite == null) {
@@ -100,59 +129,66 @@ public final class CheckView extends StackPane implements StationView {
             return;
         }
         showHead(suite);
-        columns(suite);
-        int step = model.stepProperty().get();
-        List<Integer> indices = java.util.stream.IntStream.range(
-                        0, suite.steps().size())
-                .boxed()
-                .collect(Collectors.toList());
-        if (!indices.equals(rows)) {
-            rows.setAll(indices);
-        } else {
-            register.refresh();
-        }
-        register.list().getSelectionModel().select(Integer.valueOf(step));
-        register.setPlaceholder(Parts.empty("This suite has no steps yet."));
+        register.show(suite);
+        register.grid().setPlaceholder(Parts.empty("This suite has no steps yet."));
+        showFoot();
+        HBox views = Parts.segments(List.of("Runs", "Durations"), v -> v, durations ? "Durations" : "Runs", v -> {
+            durations = v.equals("Durations");
+            register.showDurations(durations);
+        });
         VBox top = Parts.panel(
-                Parts.head("Register", Parts.text("one column a run, newest first", "second", "table-text")),
-                Parts.tall(register),
-                stepsFoot());
-        VBox.setVgrow(top, javafx.scene.layout.Priority.ALWAYS);
-        ScrollPane scroll = new ScrollPane(details);
-        scroll.setFitToWidth(true);
-        VBox bottom = Parts.panel(Parts.tall(scroll));
-        bottom.setMinHeight(230);
-        bottom.setMaxHeight(230);
+                Parts.head(
+                        "Register",
+                        Parts.text("one column a run, newest first", "second", "table-text"),
+                        Parts.spring(),
+                        views),
+                Parts.tall(register.grid()),
+                foot);
+        VBox.setVgrow(top, Priority.ALWAYS);
         VBox station = new VBox(head, top, bottom);
         station.getStyleClass().add("station");
         getChildren().setAll(station);
-        showDetails();
+        showBottom();
+    }
+
+    private void showBottom() {
+        result.show();
+        VBox right = Parts.panel(Parts.tall(result));
+        Parts.wide(right);
+        Step step = model.step().orElse(null);
+        if (step instanceof Step.Call call && call.known().isPresent()) {
+            model.chosen().ifPresent(p -> known.show(p, call));
+            VBox left = Parts.panel(Parts.tall(known));
+            Parts.wide(left);
+            bottom.getChildren().setAll(left, right);
+        } else {
+            bottom.getChildren().setAll(right);
+        }
     }
 
     private void showHead(Suite suite) {
         Button choose = Parts.button(suite.title() + " ▾", "Choose or make a suite", () -> {}, "quiet", "title");
         choose.setId("choose-suite");
         choose.setOnAction(e -> suites().show(choose, Side.BOTTOM, 0, 2));
-        long checks = suite.steps().stream()
+        long steps = suite.all().filter(s -> s.inner().isEmpty()).count();
+        long checks = suite.all()
                 .flatMap(s -> s.sends().flatMap(desk.project()::kept).stream())
                 .mapToLong(c -> c.checks().size())
                 .sum();
-        Label facts = Parts.text("suite · " + suite.steps().size() + " steps · " + checks + " checks", "second");
+        Label facts = Parts.text(
+                "suite · " + steps + (steps == 1 ? " step · " : " steps · ") + checks
+                        + (checks == 1 ? " check" : " checks"),
+                "second");
         head.getChildren().setAll(choose, facts);
         boolean running = model.runningProperty().get();
+        int every = model.repeatingProperty().get();
         if (running) {
             head.getChildren().add(Parts.text("running", "tag", "bronze"));
         } else if (!model.runs().isEmpty()) {
-            Run last = model.runs().get(0);
-            long bad = last.checks() - last.checksPassed();
-            Label label = last.passed()
-                    ? Parts.text("last run passed", "tag", "fine")
-                    : Parts.text(
-                            bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed",
-                            "tag",
-                            "failed");
-            label.setId("last-run");
-            head.getChildren().add(label);
+            head.getChildren().add(lastRun(model.runs().get(0)));
+        }
+        if (every > 0) {
+            head.getChildren().add(Parts.text("again every " + every + " s", "tag", "bronze"));
         }
         Button run = Parts.button(
                 running ? "Stop" : "Run suite  Ctrl ↵",
@@ -160,6 +196,9 @@ public final class CheckView extends StackPane implements StationView {
                 model::runOrStop,
                 running ? "danger" : "primary");
         run.setId("run-suite");
+        Button more = Parts.button("▾", "Run only a part, or over and over", () -> {});
+        more.setId("run-more");
+        more.setOnAction(e -> runs().show(more, Side.BOTTOM, 0, 2));
         Button reports = Parts.button(
                 "Write reports",
                 "JUnit XML and HTML of the newest run, into the project's reports folder",
@@ -170,21 +209,59 @@ public final class CheckView extends StackPane implements StationView {
                         Parts.spring(),
                         Parts.text("against " + desk.project().current().name(), "third"),
                         reports,
-                        run);
+                        run,
+                        more);
         head.getStyleClass().setAll("station-head");
+    }
+
+    private static Label lastRun(Run last) {
+        long bad = last.checks() - last.checksPassed();
+        Label label = last.passed()
+                ? Parts.text("last run passed", "tag", "fine")
+                : Parts.text(
+                        bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed",
+                        "tag",
+                        "failed");
+        label.setId("last-run");
+        return label;
+    }
+
+    private ContextMenu runs() {
+        ContextMenu menu = new ContextMenu();
+        model.chosen()
+                .ifPresent(at -> menu.getItems()
+                        .addAll(
+                                item("Only step " + at.text(), () -> model.runOne(at)),
+                                item("From step " + at.text(), () -> model.runFrom(at)),
+                                item("Up to step " + at.text(), () -> model.runUpTo(at))));
+        menu.getItems().add(item("Only what failed", model::runFailed));
+        menu.getItems().add(new SeparatorMenuItem());
+        if (model.repeatingProperty().get() > 0) {
+            menu.getItems().add(item("Do not run it again", () -> model.repeat(0)));
+        } else {
+            for (int seconds : List.of(10, 60, 300, 900)) {
+                menu.getItems()
+                        .add(item(
+                                "Keep running, every " + (seconds < 60 ? seconds + " s" : seconds / 60 + " min"),
+                                () -> model.repeat(seconds)));
+            }
+        }
+        return menu;
     }
 
     private ContextMenu suites() {
         ContextMenu menu = new ContextMenu();
         for (Suite suite : desk.project().suites()) {
-            MenuItem item = new MenuItem(suite.title());
-            item.setOnAction(e -> model.open(suite));
-            menu.getItems().add(item);
+            menu.getItems().add(item(suite.title(), () -> model.open(suite)));
         }
-        MenuItem add = new MenuItem("New suite…");
-        add.setOnAction(e -> askName());
-        menu.getItems().add(add);
+        menu.getItems().add(item("New suite…", this::askName));
         return menu;
+    }
+
+    private static MenuItem item(String words, Runnable action) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> action.run());
+        return item;
     }
 
     private void askName() {
@@ -208,190 +285,42 @@ public final class CheckView extends StackPane implements StationView {
         field.selectAll();
     }
 
-    private void columns(Suite suite) {
-        register.clearColumns();
-        register.column("Step", 180, i -> {
-                    Label number = Parts.text(String.valueOf(i + 1), "third", "table-text");
-                    return new HBox(
-                            8, number, Parts.text(step(i).map(Step::name).orElse(""), "strong", "table-text"));
-                })
-                .column(
-                        "Sends",
-                        190,
-                        i -> quiet(kept(i).map(c -> c.operation() + " · " + c.title())
-                                .orElse("the case is gone")))
-                .growing(
-                        "Checks",
-                        i -> quiet(kept(i).map(c ->
-                                        c.checks().stream().map(Check::brief).collect(Collectors.joining(" · ")))
-                                .orElse("")))
-                .column("Captures", 120, i -> {
-                    String names = kept(i).map(c -> c.captures().stream()
-                                    .map(x -> "$" + x.name())
-                                    .collect(Collectors.joining(", ")))
-                            .orElse("");
-                    return Parts.text(names.isEmpty() ? "–" : names, "mono");
-                })
-                .number(
-                        "ms",
-                        60,
-                        i -> Parts.text(
-                                cell(0, i)
-                                        .filter(r -> r.millis() > 0)
-                                        .map(r -> Numbers.whole(Math.round(r.millis())))
-                                        .orElse(""),
-                                "mono"));
-        for (int r = 0; r < model.runs().size(); r++) {
-            int index = r;
-            register.centred(Numbers.clockShort(model.runs().get(r).started()), 54, i -> mark(index, i));
-        }
-    }
-
-    private Optional<Step> step(int index) {
-        Suite suite = model.suiteProperty().get();
-        return suite != null && index < suite.steps().size()
-                ? Optional.of(suite.steps().get(index))
-                : Optional.empty();
-    }
-
-    private Optional<Case> kept(int index) {
-        return step(index).flatMap(Step::sends).flatMap(desk.project()::kept);
-    }
-
-    private static Label quiet(String words) {
-        Label label = Parts.text(words, "second", "table-text");
-        label.setMinWidth(0);
-        Parts.tip(label, words);
-        return label;
-    }
-
-    private Optional<StepResult> cell(int run, int step) {
-        return run < model.runs().size() && step < model.runs().get(run).steps().size()
-                ? Optional.of(model.runs().get(run).steps().get(step))
-                : Optional.empty();
-    }
-
-    private Node mark(int run, int step) {
-        Mark mark = cell(run, step).map(r -> Numbers.mark(r.verdict())).orElse(Mark.STALE);
-        Node node = mark.node();
-        node.setMouseTransparent(true);
-        StackPane box = new StackPane(node);
-        box.setOnMousePressed(e -> {
-            model.runProperty().set(run);
-            model.stepProperty().set(step);
-        });
-        Parts.tip(box, mark.words());
-        return box;
-    }
-
-    private Node stepsFoot() {
-        Button add = Parts.button("+ Add a step", "Choose a case", () -> {}, "quiet", "link");
+    private void showFoot() {
+        Button add = Parts.button(
+                "+ Add a step",
+                "A call, a pause, a group, a repetition, a choice, another suite",
+                () -> {},
+                "quiet",
+                "link");
         add.setId("add-step");
-        add.setOnAction(e -> caseMenu().show(add, Side.TOP, 0, 0));
-        HBox foot = Parts.foot(add);
-        int step = model.stepProperty().get();
-        if (step(step).isPresent()) {
-            foot.getChildren()
-                    .addAll(
-                            Parts.button(
-                                    "Move up",
-                                    "Run this step earlier",
-                                    () -> model.moveStep(model.stepProperty().get(), -1),
-                                    "quiet"),
-                            Parts.button(
-                                    "Move down",
-                                    "Run this step later",
-                                    () -> model.moveStep(model.stepProperty().get(), 1),
-                                    "quiet"),
-                            Parts.button(
-                                    "Take out",
-                                    "Take this step out; it can be put back",
-                                    () -> model.removeStep(model.stepProperty().get()),
-                                    "quiet"));
-        }
+        add.setOnAction(e -> actions.showAdd(add));
+        foot.getChildren().setAll(add);
+        model.chosen()
+                .ifPresent(at -> foot.getChildren()
+                        .addAll(
+                                quiet(
+                                        "Move up",
+                                        "Run this step earlier (Alt+Up)",
+                                        () -> model.edits().move(at, -1)),
+                                quiet(
+                                        "Move down",
+                                        "Run this step later (Alt+Down)",
+                                        () -> model.edits().move(at, 1)),
+                                quiet(
+                                        "Edit…",
+                                        "What this step does (F2)",
+                                        () -> model.step().ifPresent(s -> actions.edit(at, s))),
+                                quiet(
+                                        "Take out",
+                                        "Take this step out; it can be put back (Delete)",
+                                        () -> model.edits().remove(at))));
         foot.getChildren().add(Parts.spring());
-        for (Run run : model.runs()) {
-            Label sum = Parts.text(run.checksPassed() + "/" + run.checks(), "second", "table-text");
-            sum.setMinWidth(54);
-            sum.setAlignment(javafx.geometry.Pos.CENTER);
-            foot.getChildren().add(sum);
-        }
+        foot.getChildren().addAll(register.sums());
         // the sums stand under the columns of their runs
         foot.setStyle("-fx-padding: 0 1 0 12; -fx-spacing: 0");
-        return foot;
     }
 
-    private ContextMenu caseMenu() {
-        ContextMenu menu = new ContextMenu();
-        desk.project().cases().stream()
-                .collect(Collectors.groupingBy(Case::operation, java.util.TreeMap::new, Collectors.toList()))
-                .forEach((operation, cases) -> {
-                    Menu group = new Menu(operation);
-                    for (Case kept : cases) {
-                        MenuItem item = new MenuItem(kept.title());
-                        item.setOnAction(e -> model.addStep(kept));
-                        group.getItems().add(item);
-                    }
-                    menu.getItems().add(group);
-                });
-        if (menu.getItems().isEmpty()) {
-            MenuItem none = new MenuItem("There are no cases yet: keep one in Call");
-            none.setDisable(true);
-            menu.getItems().add(none);
-        }
-        return menu;
-    }
-
-    private void showDetails() {
-        details.getChildren().clear();
-        int s = model.stepProperty().get();
-        int r = model.runProperty().get();
-        Optional<StepResult> result = model.result();
-        if (result.isEmpty()) {
-            details.getChildren().add(Parts.empty("Run the suite to see here what passed and what failed, in words."));
-            return;
-        }
-        StepResult of = result.get();
-        String when = Numbers.clockShort(model.runs().get(r).started());
-        HBox top = Parts.head(
-                "Step " + (s + 1) + " at " + when + " · " + of.name(),
-                Parts.spring(),
-                Parts.text(Numbers.millis(of.millis()) + " ms", "second"));
-        VBox list = new VBox(7);
-        list.setPadding(new Insets(10, 12, 10, 12));
-        if (!of.problem().isEmpty()) {
-            list.getChildren().add(wrapped(Mark.FAILED, of.problem()));
-        }
-        for (CheckResult check : of.checks()) {
-            String words = check.passed() && !check.found().isEmpty() && !"true".equals(check.found())
-                    ? check.title() + " · found " + check.found()
-                    : check.sentence();
-            list.getChildren().add(wrapped(Numbers.mark(check.verdict()), words));
-        }
-        of.captures().forEach((name, value) -> list.getChildren().add(Parts.text("$" + name + " = " + value, "mono")));
-        HBox actions = new HBox(8);
-        if (of.exchange() > 0) {
-            Button open = Parts.button(
-                    "Open exchange", "See it in Traffic", () -> models.traffic().open(of.exchange()));
-            open.setId("open-exchange");
-            actions.getChildren().add(open);
-        }
-        kept(s).ifPresent(c -> actions.getChildren()
-                .add(Parts.button(
-                        "Open case",
-                        "Edit it in Call",
-                        () -> desk.place(c.contract(), c.operation()).ifPresent(p -> {
-                            desk.placeProperty().set(p);
-                            models.call().open(c);
-                            desk.go(dev.mockbell.desktop.model.Station.CALL);
-                        }))));
-        list.getChildren().add(actions);
-        details.getChildren().addAll(top, list);
-    }
-
-    private static Label wrapped(Mark mark, String words) {
-        Label label = Parts.marked(mark, words);
-        label.setWrapText(true);
-        return label;
+    private static Node quiet(String words, String tip, Runnable action) {
+        return Parts.button(words, tip, action, "quiet");
     }
 }

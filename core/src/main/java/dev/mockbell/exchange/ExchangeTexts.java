@@ -1,8 +1,5 @@
-package dev.mockbell.report;
+package dev.mockbell.exchange;
 
-import dev.mockbell.exchange.Ledger;
-import dev.mockbell.exchange.Message;
-import dev.mockbell.exchange.MessageText;
 import dev.mockbell.redact.Redactor;
 import java.util.Optional;
 

@@ -1,0 +1,280 @@
+package dev.mockbell.desktop.view.check;
+
+import dev.mockbell.check.Check;
+import dev.mockbell.desktop.model.CheckModel;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.part.Grid;
+import dev.mockbell.desktop.part.Mark;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.KnownValues;
+import dev.mockbell.suite.Run;
+import dev.mockbell.suite.Step;
+import dev.mockbell.suite.StepPath;
+import dev.mockbell.suite.StepResult;
+import dev.mockbell.suite.Suite;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+
+/** The steps of a suite down, its runs across, newest first. */
+final class Register {
+    private static final double INDENT = 16;
+    private static final double RUN = 54;
+
+    /**
+     * A row of the register.
+     *
+     * @param path null for a heading
+     */
+    record Row(StepPath path, Step step, String heading) {
+        int depth() {
+            return path.at().size() - 1;
+        }
+    }
+
+    private final CheckModel model;
+    private final Desk desk;
+    private final Grid<Row> grid = new Grid<>(27);
+    private final ObservableList<Row> rows = FXCollections.observableArrayList();
+    private boolean choosing;
+    private boolean durations;
+
+    /** @param menu shows what can be done with a row at a node */
+    Register(CheckModel model, Desk desk, BiConsumer<Row, Node> menu) {
+        this.model = model;
+        this.desk = desk;
+        grid.setId("register");
+        grid.setItems(rows);
+        grid.grouped(r -> r.path() == null, r -> Parts.text(r.heading(), "third", "table-text"));
+        grid.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
+            if (now != null && now.path() != null && !choosing) {
+                model.pathProperty().set(now.path());
+            }
+        });
+        grid.list().setOnContextMenuRequested(e -> {
+            Row row = grid.list().getSelectionModel().getSelectedItem();
+            if (row != null && row.path() != null) {
+                menu.accept(row, grid);
+            }
+        });
+    }
+
+    Grid<Row> grid() {
+        return grid;
+    }
+
+    /** Shows how long steps took in place of how they ended. */
+    void showDurations(boolean on) {
+        durations = on;
+        grid.refresh();
+    }
+
+    /** Shows a suite anew. */
+    void show(Suite suite) {
+        choosing = true;
+        List<Row> now = rows(suite);
+        columns();
+        if (now.equals(rows)) {
+            grid.refresh();
+        } else {
+            rows.setAll(now);
+        }
+        choosing = false;
+        choose();
+    }
+
+    private static List<Row> rows(Suite suite) {
+        List<Row> rows = new ArrayList<>();
+        boolean parts = !suite.setUp().isEmpty() || !suite.cleanUp().isEmpty();
+        StepPath.Part[] last = {null};
+        suite.each((path, step) -> {
+            if (parts && path.part() != last[0]) {
+                last[0] = path.part();
+                rows.add(new Row(null, null, heading(path.part())));
+            }
+            rows.add(new Row(path, step, ""));
+        });
+        return rows;
+    }
+
+    private static String heading(StepPath.Part part) {
+        return switch (part) {
+            case SET_UP -> "Set-up, before the steps";
+            case STEPS -> "Steps";
+            case CLEAN_UP -> "Clean-up, whatever came of them";
+        };
+    }
+
+    /** Marks the row of the step that is looked at. */
+    void choose() {
+        StepPath path = model.pathProperty().get();
+        for (int i = 0; i < rows.size(); i++) {
+            if (path != null && path.equals(rows.get(i).path())) {
+                if (grid.list().getSelectionModel().getSelectedIndex() != i) {
+                    grid.list().getSelectionModel().select(i);
+                }
+                return;
+            }
+        }
+    }
+
+    private void columns() {
+        grid.clearColumns();
+        grid.column("Step", 210, this::name)
+                .column("Does", 200, r -> quiet(r, r.step().accept(new StepWords(desk.project()::kept))))
+                .growing("Checks", r -> trouble(r).orElseGet(() -> quiet(r, checks(r))))
+                .column("Captures", 110, r -> {
+                    String names = kept(r).map(c -> c.captures().stream()
+                                    .map(x -> "$" + x.name())
+                                    .collect(Collectors.joining(", ")))
+                            .orElse("");
+                    return Parts.text(names.isEmpty() ? "–" : names, names.isEmpty() ? "third" : "mono");
+                })
+                .number("ms", 60, r -> Parts.text(millis(0, r), "mono"));
+        for (int run = 0; run < model.runs().size(); run++) {
+            int index = run;
+            grid.centred(Numbers.clockShort(model.runs().get(run).started()), RUN, r -> cell(index, r));
+        }
+    }
+
+    private Node name(Row row) {
+        Label number = Parts.text(row.path().text().replaceFirst("^\\D+", ""), "third", "table-text");
+        number.setMinWidth(Region.USE_PREF_SIZE);
+        Label name = Parts.text(row.step().name(), row.step().on() ? "strong" : "third", "table-text");
+        HBox box = new HBox(8, number, name);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setPadding(new Insets(0, 0, 0, row.depth() * INDENT));
+        if (row.step() instanceof Step.Call call && call.known().isPresent()) {
+            KnownValues known = call.known().get();
+            int count = known.table().rows().size();
+            Label rowsTag = Parts.text(count == 1 ? "1 row" : count + " rows", "tag", "bronze");
+            rowsTag.setMinWidth(Region.USE_PREF_SIZE);
+            box.getChildren().add(rowsTag);
+        }
+        if (!row.step().on()) {
+            box.getChildren().add(Parts.text("off", "tag"));
+        }
+        int turns = model.turns(row.path());
+        if (turns > 1) {
+            Label unsteady = Parts.text("unsteady", "tag", "fault");
+            Parts.tip(unsteady, "It changed between passed and failed " + turns + " times in the runs that are shown.");
+            unsteady.setMinWidth(Region.USE_PREF_SIZE);
+            box.getChildren().add(unsteady);
+        }
+        dragged(box, row);
+        return box;
+    }
+
+    /** Rows are put elsewhere by dragging them: before the one that they are let go on, or into it when it holds steps. */
+    private void dragged(Node node, Row row) {
+        node.setOnDragDetected(e -> {
+            ClipboardContent content = new ClipboardContent();
+            content.putString(row.path().text());
+            node.startDragAndDrop(TransferMode.MOVE).setContent(content);
+            e.consume();
+        });
+        node.setOnDragOver(e -> {
+            if (e.getGestureSource() != node && e.getDragboard().hasString()) {
+                e.acceptTransferModes(TransferMode.MOVE);
+            }
+            e.consume();
+        });
+        node.setOnDragDropped(e -> {
+            StepPath from = StepPath.parse(e.getDragboard().getString());
+            model.edits().moveTo(from, row.path(), row.step().holds());
+            e.setDropCompleted(true);
+            e.consume();
+        });
+    }
+
+    private Optional<Node> trouble(Row row) {
+        String trouble = model.trouble(row.path());
+        if (trouble.isEmpty()) {
+            return Optional.empty();
+        }
+        Label label = Parts.text(trouble, "failed", "table-text");
+        label.setMinWidth(0);
+        Parts.tip(label, trouble);
+        return Optional.of(label);
+    }
+
+    private String checks(Row row) {
+        String own = kept(row)
+                .map(c -> c.checks().stream().map(Check::brief).collect(Collectors.joining(" · ")))
+                .orElse("");
+        if (row.step() instanceof Step.Call call && call.known().isPresent()) {
+            String known = call.known().get().columns().stream()
+                    .filter(c -> c.use() == KnownValues.Use.IS)
+                    .map(c -> c.name() + " = known value")
+                    .collect(Collectors.joining(" · "));
+            return own.isEmpty() ? known : known.isEmpty() ? own : own + " · " + known;
+        }
+        return own;
+    }
+
+    private Optional<Case> kept(Row row) {
+        return row.step().sends().flatMap(desk.project()::kept);
+    }
+
+    private static Label quiet(Row row, String words) {
+        Label label = Parts.text(words, row.step().on() ? "second" : "third", "table-text");
+        label.setMinWidth(0);
+        Parts.tip(label, words);
+        return label;
+    }
+
+    private String millis(int run, Row row) {
+        return model.cell(run, row.path())
+                .map(StepResult::millis)
+                .filter(m -> m > 0)
+                .map(m -> Numbers.whole(Math.round(m)))
+                .orElse("");
+    }
+
+    private Node cell(int run, Row row) {
+        Optional<StepResult> result = model.cell(run, row.path());
+        boolean under = run == 0 && model.isUnder(row.path());
+        Mark mark = result.map(r -> Numbers.mark(r.verdict())).orElse(under ? Mark.NOT_RUN : Mark.STALE);
+        Node node = durations ? Parts.text(millis(run, row), "mono", "table-text") : mark.node();
+        node.setMouseTransparent(true);
+        StackPane box = new StackPane(node);
+        box.setOnMousePressed(e -> {
+            model.runProperty().set(run);
+            model.pathProperty().set(row.path());
+        });
+        Parts.tip(box, under ? "under way" : result.map(r -> words(r, mark)).orElse(mark.words()));
+        return box;
+    }
+
+    private static String words(StepResult result, Mark mark) {
+        List<String> failures = result.failures();
+        return failures.isEmpty() ? mark.words() : failures.get(0);
+    }
+
+    /** The sums of each run, to stand under its column. */
+    List<Node> sums() {
+        List<Node> sums = new ArrayList<>();
+        for (Run run : model.runs()) {
+            Label sum = Parts.text(run.checksPassed() + "/" + run.checks(), "second", "table-text");
+            sum.setMinWidth(RUN);
+            sum.setAlignment(Pos.CENTER);
+            sums.add(sum);
+        }
+        return sums;
+    }
+}
