@@ -85,6 +85,7 @@ final class DemoWalk {
         step("Call: a page in place of an answer", trail::page);
         step("Check: the trail behind Digest", () -> trail.suite("Behind Digest"));
         step("Check: the trail with a client certificate", () -> trail.suite("With a client certificate"));
+        step("Check: known values, one of them wrong", () -> trail.known("Local stand-in"));
         Hand.run(() -> desk.use("Local stand-in"));
         step("Contract: the board shows what is covered", () -> {
             hand.click("#rail-contract");

@@ -80,6 +80,34 @@ final class TrailWalk {
         return run.checksPassed() + " of " + run.checks() + " checks passed";
     }
 
+    /** Of what is known one row is wrong, and that is said; what was found is taken as expected. */
+    String known(String environment) {
+        Hand.run(() -> models.desk().use(environment));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT3);
+        hand.clickText("Known elevations");
+        hand.type("#known-1-3", "3001.00");
+        hand.press(KeyCode.ENTER);
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the run to start", () -> models.check().runningProperty().get());
+        hand.await("the run to end", () -> !models.check().runningProperty().get());
+        hand.await(
+                "the failed step",
+                () -> models.check()
+                        .result()
+                        .filter(r -> r.verdict() == Verdict.FAILED)
+                        .isPresent());
+        hand.shoot(pictures.apply("known"));
+        hand.click("#known-take-1");
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await("the run to start", () -> models.check().runningProperty().get());
+        hand.await("the run to end", () -> !models.check().runningProperty().get());
+        var run = Hand.on(() -> models.check().runs().get(0));
+        if (!run.passed()) {
+            throw new IllegalStateException("what was accepted does not pass");
+        }
+        return "7 rows, one was wrong and accepted";
+    }
+
     /** What is signed and encrypted comes back so, and is read. */
     String sealed() {
         open("hut-booking", "ListAreas", "Signed and encrypted");

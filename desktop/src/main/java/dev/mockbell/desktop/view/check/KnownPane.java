@@ -102,7 +102,10 @@ final class KnownPane extends VBox {
             rows.add(i);
         }
         grid.setPlaceholder(Parts.empty("The table has no rows yet."));
-        grid.setItems(FXCollections.observableArrayList(rows));
+        if (!rows.equals(grid.items())) {
+            grid.setItems(FXCollections.observableArrayList(rows));
+        }
+        grid.refresh();
     }
 
     private static Button action(String words, String tip, Runnable run) {
@@ -149,8 +152,10 @@ final class KnownPane extends VBox {
         if (!bad) {
             return found;
         }
+        found.setMinWidth(USE_PREF_SIZE);
         Button accept =
-                Parts.button("accept", "Take this as what is expected", () -> accept(path, known, row, column), "tiny");
+                Parts.button("take", "Take this as what is expected", () -> accept(path, known, row, column), "tiny");
+        accept.setId("known-take-" + row);
         HBox box = new HBox(6, found, accept);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;

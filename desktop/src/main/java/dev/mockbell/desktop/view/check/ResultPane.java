@@ -175,7 +175,7 @@ final class ResultPane extends VBox {
     private Node checks(StepResult result) {
         VBox list = new VBox(7);
         list.setPadding(new Insets(10, 12, 10, 12));
-        addResult(result, list, "");
+        addResult(result, list);
         StepResult meant = meant(result);
         HBox buttons = new HBox(8);
         if (meant.exchange() > 0) {
@@ -208,13 +208,13 @@ final class ResultPane extends VBox {
         return model.step().flatMap(s -> s.sends()).flatMap(desk.project()::kept);
     }
 
-    private void addResult(StepResult result, VBox list, String lead) {
+    private void addResult(StepResult result, VBox list) {
         if (!result.problem().isEmpty()) {
             Mark mark = Numbers.mark(result.verdict());
-            list.getChildren().add(wrapped(mark, lead + result.problem()));
+            list.getChildren().add(wrapped(mark, result.problem()));
         }
         for (CheckResult check : result.checks()) {
-            list.getChildren().add(check(check, lead));
+            list.getChildren().add(check(check));
         }
         result.captures()
                 .forEach((name, value) -> list.getChildren().add(Parts.text("$" + name + " = " + value, "mono")));
@@ -222,7 +222,10 @@ final class ResultPane extends VBox {
                 .filter(r -> r.verdict() == Verdict.FAILED)
                 .limit(20)
                 .toList();
-        failed.forEach(r -> addResult(r, list, lead + r.name() + ": "));
+        failed.forEach(r -> {
+            list.getChildren().add(Parts.text(r.name(), "strong", "table-text"));
+            addResult(r, list);
+        });
         if (result.rounds() && failed.isEmpty()) {
             String words = result.inner().stream()
                     .map(StepResult::verdict)
@@ -237,11 +240,11 @@ final class ResultPane extends VBox {
     }
 
     /** Should be and found stand below each other, so that a difference can be seen. */
-    private static Node check(CheckResult check, String lead) {
+    private static Node check(CheckResult check) {
         if (check.passed() || check.expected().isEmpty()) {
             boolean says = check.passed() && !check.found().isEmpty() && !"true".equals(check.found());
             String words = says ? check.title() + " · found " + check.found() : check.sentence();
-            return wrapped(Numbers.mark(check.verdict()), lead + words);
+            return wrapped(Numbers.mark(check.verdict()), words);
         }
         GridPane sides = new GridPane();
         sides.setHgap(10);
@@ -252,7 +255,7 @@ final class ResultPane extends VBox {
         if (!check.where().isEmpty()) {
             side(sides, 2, "at", check.where(), "second");
         }
-        return new VBox(3, wrapped(Numbers.mark(check.verdict()), lead + check.title()), sides);
+        return new VBox(3, wrapped(Numbers.mark(check.verdict()), check.title()), sides);
     }
 
     private static void side(GridPane sides, int row, String key, String value, String style) {

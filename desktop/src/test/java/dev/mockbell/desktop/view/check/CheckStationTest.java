@@ -8,6 +8,7 @@ import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.suite.KnownValues;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
@@ -132,5 +133,137 @@ class CheckStationTest extends OnDesktop {
                 .contains("failures=\"0\"");
         assertThat(Files.readString(desktop.project.resolve("reports/stay.html")))
                 .contains("1 of 1 checks passed");
+    }
+
+    private void twice() {
+        Hand.run(() -> {
+            Step call = check.step().orElseThrow();
+            check.edits()
+                    .replace(StepPath.parse("1"), new Step.Until("Again", true, "$status = 200", 3, 0, List.of(call)));
+        });
+    }
+
+    @Test
+    void knownValuesAreEditedRunRowByRowAndTakenFromWhatWasFound() {
+        suite("20");
+        Hand.run(() -> check.edits().knownOf(StepPath.parse("1"), "days\tfee\n1\t20\n2\t99\n"));
+        hand.await("the table", () -> hand.find("#known-1-1").isPresent());
+        Hand.run(() -> check.edits()
+                .known(
+                        StepPath.parse("1"),
+                        k -> k.binding(new KnownValues.Column("days", KnownValues.Use.SETS, "/Climb/days"))
+                                .binding(new KnownValues.Column("fee", KnownValues.Use.IS, "/ClimbResponse/fee"))));
+        Hand.run(() -> desktop.desk.change(p -> p.withCase(p.cases().stream()
+                .filter(c -> c.title().equals("Fee 20"))
+                .findFirst()
+                .orElseThrow()
+                .withChecks(List.of()))));
+        Run run = run();
+        assertThat(run.steps().get(0).inner())
+                .extracting(r -> r.verdict())
+                .containsExactly(Verdict.PASSED, Verdict.FAILED);
+        hand.await("found beside it", () -> hand.find("#known-take-1").isPresent());
+        hand.click("#known-take-1");
+        hand.await("taken", () -> known(1, 1).equals("40"));
+        assertThat(run().passed()).isTrue();
+        Hand.run(() -> check.edits().undo());
+        assertThat(known(1, 1)).isEqualTo("99");
+        hand.type("#known-1-1", "40.0");
+        hand.press(KeyCode.ENTER);
+        hand.await("typed", () -> known(1, 1).equals("40.0"));
+        hand.await("written beside the suite", () -> {
+            try {
+                return Files.exists(desktop.project.resolve("suites/stay-fee-20.csv"))
+                        && Files.readString(desktop.project.resolve("suites/stay-fee-20.csv"))
+                                .contains("2,40.0");
+            } catch (java.io.IOException e) {
+                return false;
+            }
+        });
+    }
+
+    private String known(int row, int column) {
+        return Hand.on(() -> ((Step.Call) check.suiteProperty().get().steps().get(0))
+                .known()
+                .orElseThrow()
+                .table()
+                .rows()
+                .get(row)
+                .get(column));
+    }
+
+    @Test
+    void stepsOfEveryKindAreAskedForInAForm() {
+        suite("20");
+        hand.click("#add-step");
+        hand.clickText("Repeat until…");
+        hand.click("#step-keep");
+        assertThat(hand.text("#step-flaw")).contains("The condition is missing");
+        hand.type("#step-condition", "//fee = 20");
+        hand.type("#step-times", "many");
+        hand.click("#step-keep");
+        assertThat(hand.text("#step-flaw")).contains("“many” is no number of times");
+        hand.type("#step-times", "2");
+        hand.click("#step-keep");
+        hand.await("the step", () -> steps().equals(List.of("Fee 20", "Wait for it")));
+        hand.click("#add-step");
+        hand.clickText("Pause…");
+        hand.type("#step-millis", "1");
+        hand.click("#step-keep");
+        hand.await("within it", () -> check.pathProperty().get().equals(StepPath.parse("2.1")));
+        Run run = run();
+        assertThat(run.passed()).isTrue();
+        assertThat(run.at(StepPath.parse("2.1")).orElseThrow().name()).isEqualTo("Pause");
+        Hand.run(() -> check.edits().moveTo(StepPath.parse("1"), StepPath.parse("2"), true));
+        assertThat(Hand.on(() -> check.suiteProperty().get().at(StepPath.parse("1.2"))))
+                .map(Step::name)
+                .contains("Fee 20");
+    }
+
+    @Test
+    void aPartIsRunTheRestIsOffAndTheLogIsSearched() {
+        suite("20", "21", "20");
+        run();
+        int before = Hand.on(() -> check.runs().size());
+        Hand.run(() -> check.runFailed());
+        hand.await(
+                "the run",
+                () -> check.runs().size() == before + 1
+                        && !check.runningProperty().get());
+        assertThat(Hand.on(() -> check.runs().get(0)).steps())
+                .extracting(s -> s.verdict())
+                .containsExactly(Verdict.OFF, Verdict.FAILED, Verdict.OFF);
+        hand.click("#segment-log");
+        hand.await("the log", () -> hand.shows("2  Fee 21: failed"));
+        hand.type("#log-search", "→ status");
+        hand.await("the lines with that", () -> !hand.shows("2  Fee 21: failed"));
+        hand.click("#segment-request");
+        hand.await("what was sent", () -> hand.shows("Climb"));
+    }
+
+    @Test
+    void whatWasFoundIsAcceptedAndAStepThatTurnsIsCalledUnsteady() {
+        suite("21");
+        run();
+        hand.click("#accept-found");
+        Run second = run();
+        assertThat(second.passed()).isTrue();
+        assertThat(Hand.on(() -> check.turns(StepPath.parse("1")))).isEqualTo(1);
+        hand.clickText("Undo");
+        run();
+        assertThat(Hand.on(() -> check.turns(StepPath.parse("1")))).isEqualTo(2);
+        hand.await("said", () -> hand.shows("unsteady"));
+    }
+
+    @Test
+    void aSuiteIsRunAgainUntilItIsStopped() {
+        suite("20");
+        twice();
+        Hand.run(() -> check.repeat(1));
+        hand.await(
+                "a second run",
+                () -> check.runs().size() >= 2 && !check.runningProperty().get());
+        Hand.run(() -> check.repeat(0));
+        assertThat(Hand.on(() -> check.runs().get(0).passed())).isTrue();
     }
 }
