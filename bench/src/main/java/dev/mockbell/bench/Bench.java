@@ -5,7 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /**
- * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet}, {@code call}, {@code answer} or {@code all}. Each measures the product's part
+ * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet}, {@code call}, {@code answer},
+ * {@code check} or {@code all}. Each measures the product's part
  * beside a plain one of the standard library, in interleaved turns of one run, so that a machine which is busy with
  * other things is busy with both; the ratio is the figure to quote.
  */
@@ -16,10 +17,10 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         String which = args.length == 0 ? "all" : args[0];
-        if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer")
+        if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check")
                 .contains(which)) {
-            out.println(
-                    "There is no benchmark " + which + ". There are load, mock, contract, sheet, call, answer, all.");
+            out.println("There is no benchmark " + which
+                    + ". There are load, mock, contract, sheet, call, answer, check, all.");
             System.exit(2);
         }
         boolean all = "all".equals(which);
@@ -40,6 +41,9 @@ public final class Bench {
         }
         if (all || "answer".equals(which)) {
             new AnswerBench(out).run();
+        }
+        if (all || "check".equals(which)) {
+            new CheckBench(out).run();
         }
         System.exit(0);
     }

@@ -189,7 +189,7 @@ final class Judgement implements Check.Visitor<CheckResult> {
             throw undecided(check, "", answer.flaw().orElse("no answer"), "");
         }
         double millis = answer.exchange().timing().total() / 1e6;
-        String found = String.format(Locale.ROOT, "%.0f ms", millis);
+        String found = Math.round(millis) + " ms";
         return decided(millis <= check.millis(), check, "at most " + check.millis() + " ms", found, "");
     }
 

@@ -12,8 +12,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Function;
 import javax.xml.namespace.QName;
 import javax.xml.validation.Schema;
 import javax.xml.validation.Validator;
@@ -32,6 +35,8 @@ import org.xml.sax.SAXException;
 
 /** All the schemas of a contract, compiled: declarations by name, and a validator. Safe for use by many threads. */
 public final class Schemas {
+    private static final int MOST_IDLE = 16;
+
     /** The key under which a reader notes on a {@code redefine} element the URI that it leads to. */
     public static final String TARGET = "mockbell.target";
 
@@ -61,6 +66,7 @@ public final class Schemas {
     private final Set<XSAttributeDeclaration> encoding;
     private final Map<Particle.OfAny, List<ElementDecl>> standing = new ConcurrentHashMap<>();
     private volatile Schema validation;
+    private final Queue<Validator> validators = new ConcurrentLinkedQueue<>();
 
     /** @param guesses the declarations that a flaw lies in, by the schema's element, with what is wrong */
     Schemas(
@@ -254,14 +260,30 @@ public final class Schemas {
         return name.getNamespaceURI().isEmpty() ? null : name.getNamespaceURI();
     }
 
-    /** A validator over all of it, for a document whose root is a global element. */
-    public Validator newValidator() {
-        return validation().newValidator();
+    /**
+     * Lends a validator over all of it, for a document whose root is a global element. To make one takes longer than to validate
+     * an ordinary message, so that it is used again.
+     *
+     * @param use may set its handlers; what it throws is handed on
+     */
+    public <T> T validating(Function<Validator, T> use) {
+        Validator idle = validators.poll();
+        Validator validator = idle == null ? validation().newValidator() : idle;
+        T result = use.apply(validator);
+        // one that threw may be in whatever state, and is not used again
+        validator.reset();
+        if (validators.size() < MOST_IDLE) {
+            validators.add(validator);
+        }
+        return result;
     }
 
-    /** A validator for an element that no schema declares, such as an rpc part, against the global type of that name. */
-    public Validator newValidator(QName type) {
-        Validator validator = newValidator();
+    /**
+     * As {@link #validating(Function)}, for an element that no schema declares, such as an rpc part, against the global type of
+     * that name.
+     */
+    public <T> T validating(QName type, Function<Validator, T> use) {
+        Validator validator = validation().newValidator();
         XSTypeDefinition xs = model.getTypeDefinition(type.getLocalPart(), namespace(type));
         if (xs != null) {
             try {
@@ -270,7 +292,7 @@ public final class Schemas {
                 throw new IllegalStateException("the validator does not take a root type", e);
             }
         }
-        return validator;
+        return use.apply(validator);
     }
 
     private Schema validation() {

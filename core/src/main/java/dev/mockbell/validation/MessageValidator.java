@@ -166,7 +166,12 @@ public final class MessageValidator {
     }
 
     private List<Breach> run(Source source, QName rootType) {
-        Validator validator = rootType == null ? schemas.newValidator() : schemas.newValidator(rootType);
+        return rootType == null
+                ? schemas.validating(v -> judged(source, v))
+                : schemas.validating(rootType, v -> judged(source, v));
+    }
+
+    private static List<Breach> judged(Source source, Validator validator) {
         Collector collector = new Collector(validator);
         validator.setErrorHandler(collector);
         try {
