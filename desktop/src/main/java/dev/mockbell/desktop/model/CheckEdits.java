@@ -2,12 +2,18 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.expression.Braces;
+import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.project.Project;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.suite.VariableUse;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
 
 /** The checks and captures of the current case, and what the answer that is shown makes of them. */
 public final class CheckEdits {
@@ -53,25 +59,106 @@ public final class CheckEdits {
 
     /** Makes a check of the value in a row. */
     public void addValue(SheetRow row) {
-        String value = row.value().replace("{", "{{").replace("}", "}}");
-        add(new Check.Value(row.path(), desk.redactor().unfilled(value)));
+        addValue(row.path(), row.value());
+    }
+
+    /** Makes a check of a value of the answer by its path. */
+    public void addValue(String path, String value) {
+        add(new Check.Value(path, desk.redactor().unfilled(Braces.literally(value))));
+    }
+
+    /** Makes a check of what is at a path of the answer that is shown; told when that is no single value. */
+    public void addValueAt(String path) {
+        at(path, value -> addValue(path, value));
+    }
+
+    /** Makes a capture of what is at a path of the answer that is shown. */
+    public void captureAt(String path) {
+        at(path, value -> capture(path, path.substring(path.lastIndexOf('/') + 1), value));
+    }
+
+    private void at(String path, Consumer<String> then) {
+        SuiteRunner.Called last = call.calledProperty().get();
+        if (last == null || last.answer().payload().isEmpty()) {
+            return;
+        }
+        desk.tasks()
+                .run(
+                        () -> {
+                            Expressions looking = desk.expressions().looking();
+                            return looking.evaluate(
+                                    path,
+                                    Scope.EMPTY.on(looking.wrap(last.answer().document())));
+                        },
+                        found -> {
+                            if (found.size() == 1) {
+                                then.accept(Expressions.text(found));
+                            } else {
+                                desk.tell(Notice.bad(found.size() + " values are at " + path + ", not one."));
+                            }
+                        },
+                        desk::tell);
     }
 
     /** Makes a capture of the value in a row, under a free name like the row's. */
     public void capture(SheetRow row) {
+        capture(row.path(), row.label(), row.value());
+    }
+
+    /** Lets a capture take the place of another, of one name or another. */
+    public void replace(Capture old, Capture edited) {
         List<Capture> captures = new ArrayList<>(call.currentProperty().get().captures());
-        if (captures.stream().anyMatch(c -> c.path().equals(row.path()))) {
+        int at = captures.indexOf(old);
+        if (at >= 0) {
+            captures.set(at, edited);
+            call.keep(call.currentProperty().get().withCaptures(captures));
+            judge();
+        }
+    }
+
+    /** Calls a variable by another name in cases that use it, and in the suites that do; that can be undone. */
+    public void rename(List<Case> users, String variable, String other) {
+        Project before = desk.project();
+        desk.change(p -> {
+            Project changed = p;
+            for (Case user : users) {
+                // the current one has its capture by the new name already
+                Case now = changed.kept(user.reference()).orElse(user);
+                changed = changed.withCase(VariableUse.renamed(now, variable, other));
+            }
+            return changed;
+        });
+        Case current = call.currentProperty().get();
+        desk.project().kept(current.reference()).ifPresent(call::keep);
+        desk.tell(new Notice(
+                "$" + variable + " is $" + other + " in " + users.size() + (users.size() == 1 ? " case." : " cases."),
+                false,
+                Optional.of(new Notice.Action("Undo", () -> {
+                    desk.change(p -> {
+                        Project back = p;
+                        for (Case user : users) {
+                            back = back.withCase(before.kept(user.reference()).orElse(user));
+                        }
+                        return back;
+                    });
+                    desk.project().kept(current.reference()).ifPresent(call::keep);
+                }))));
+    }
+
+    private void capture(String path, String label, String value) {
+        List<Capture> captures = new ArrayList<>(call.currentProperty().get().captures());
+        if (captures.stream().anyMatch(c -> c.path().equals(path))) {
             return;
         }
-        String wanted = row.label().replaceAll("[^A-Za-z0-9_.-]", "").replaceAll("^[0-9.-]+", "");
+        String wanted = label.replaceAll("[^A-Za-z0-9_.-]", "").replaceAll("^[0-9.-]+", "");
         String base = wanted.isEmpty() ? "value" : wanted;
         String name = base;
         for (int i = 2; taken(captures, name); i++) {
             name = base + i;
         }
-        captures.add(new Capture(name, row.path()));
+        captures.add(new Capture(name, path));
         call.keep(call.currentProperty().get().withCaptures(captures));
-        call.captured(name, row.value());
+        call.captured(name, value);
     }
 
     private static boolean taken(List<Capture> captures, String name) {

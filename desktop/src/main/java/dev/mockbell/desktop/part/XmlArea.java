@@ -134,6 +134,8 @@ public final class XmlArea extends StackPane {
         revision++;
         boolean focused = area != null && area.isFocused();
         if (area != null) {
+            other.setId(area.getId());
+            other.setContextMenu(area.getContextMenu());
             getChildren().remove(0);
             area.dispose();
         }

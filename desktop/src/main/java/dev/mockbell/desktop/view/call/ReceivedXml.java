@@ -10,10 +10,12 @@ import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TagScan;
 import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
@@ -58,7 +60,11 @@ final class ReceivedXml extends VBox {
         paths.setOnAction(e -> copyPath());
         MenuItem text = new MenuItem("Copy");
         text.setOnAction(e -> xml.area().copy());
-        xml.area().setContextMenu(new ContextMenu(text, paths));
+        MenuItem check = new MenuItem("Check this");
+        check.setOnAction(e -> pathHere().ifPresent(model.checks()::addValueAt));
+        MenuItem capture = new MenuItem("Capture");
+        capture.setOnAction(e -> pathHere().ifPresent(model.checks()::captureAt));
+        xml.area().setContextMenu(new ContextMenu(text, paths, new SeparatorMenuItem(), check, capture));
         setOnKeyPressed(e -> {
             if (e.isShortcutDown() && e.isShiftDown() && e.getCode() == KeyCode.C) {
                 copyPath();
@@ -137,9 +143,19 @@ final class ReceivedXml extends VBox {
         }
     }
 
+    /** The path of where the caret is, from the payload. */
+    private Optional<String> pathHere() {
+        var selected = xml.area().getSelection();
+        int caret = xml.area().getCaretPosition();
+        if (selected.getLength() > 0) {
+            // what is meant begins there; the caret stands behind it, in the element around
+            String text = xml.area().getSelectedText();
+            caret = selected.getStart() + (text.length() - text.stripLeading().length()) + 1;
+        }
+        return scan.pathAt(caret).map(p -> p.replaceFirst("^/Envelope/Body/", "/"));
+    }
+
     private void copyPath() {
-        scan.pathAt(xml.area().getCaretPosition())
-                .map(p -> p.replaceFirst("^/Envelope/Body/", "/"))
-                .ifPresent(Copying::text);
+        pathHere().ifPresent(Copying::text);
     }
 }

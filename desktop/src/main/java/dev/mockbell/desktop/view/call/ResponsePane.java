@@ -48,7 +48,7 @@ final class ResponsePane extends VBox {
         this.xml = new ReceivedXml(model, models.desk().tasks()::run);
         this.table = new TableFace(model);
         this.parts = new AnswerParts(model.parts());
-        this.wire = new WireFace(model.faces());
+        this.wire = new WireFace(model.faces(), model.checks());
         this.masking = Masking.toggle(models.desk());
         this.other = new OtherAnswer(
                 model, body, sheet, edit, login, this::show, address -> importFrom(models.desk(), address));

@@ -239,6 +239,19 @@ final class TableFace extends VBox {
                 call.inside().open(column.name(), value);
             }
         });
+        label.setOnContextMenuRequested(e -> {
+            Table.Row pointed = (Table.Row) label.getUserData();
+            String value = pointed.value(column);
+            if (!Table.isNothing(value)) {
+                String path = Table.path(pointed, column);
+                new ContextMenu(
+                                item("Check this", () -> call.checks().addValue(path, value)),
+                                item("Capture", () -> call.checks().captureAt(path)),
+                                item("Copy", () -> Copying.text(value)))
+                        .show(label, e.getScreenX(), e.getScreenY());
+            }
+            e.consume();
+        });
         showCell(label, row, column);
         return label;
     }
