@@ -49,7 +49,8 @@ final class ShotsCommand implements Callable<Integer> {
                 "compared",
                 "table",
                 "wire",
-                "page")) {
+                "page",
+                "known")) {
             Path made = folder.resolve("pictures").resolve(name + ".png");
             Files.copy(made, out.resolve(name + ".png"), StandardCopyOption.REPLACE_EXISTING);
         }

@@ -146,7 +146,7 @@ final class CheckCommand implements Callable<Integer> {
         RunHistory history = new RunHistory(project.folder());
         ProjectBench bench = core.bench(project, secretsTo);
         Workbench changed = settings.isEmpty() ? bench : new SetWorkbench(bench, settings);
-        List<Planned> planned = planned(suites(project), history);
+        List<Planned> planned = planned(project, history);
         if (changed instanceof SetWorkbench set) {
             set.tell(planned.stream().map(Planned::suite).toList());
         }
@@ -182,10 +182,10 @@ final class CheckCommand implements Callable<Integer> {
         }
     }
 
-    private List<Planned> planned(List<Suite> suites, RunHistory history) {
+    private List<Planned> planned(Project project, RunHistory history) {
         List<Planned> all = new ArrayList<>();
-        for (Suite suite : suites) {
-            RunPlan plan = plan(suite, history);
+        for (Suite suite : suites(project)) {
+            RunPlan plan = plan(project, suite, history);
             if (plan == null) {
                 console.line(suite.title() + ": nothing failed in its newest run");
             } else if (data == null) {
@@ -205,7 +205,7 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     /** Null when there is nothing to run again. */
-    private RunPlan plan(Suite suite, RunHistory history) {
+    private RunPlan plan(Project project, Suite suite, RunHistory history) {
         RunPlan plan = RunPlan.ALL;
         Map<String, String> values = new HashMap<>();
         if (rerun) {
@@ -214,7 +214,7 @@ final class CheckCommand implements Callable<Integer> {
             if (failed.isEmpty()) {
                 return null;
             }
-            values.putAll(latest.get(0).captured());
+            values.putAll(latest.get(0).given(suite, project::kept));
             plan = RunPlan.only(failed);
         } else if (!steps.isEmpty()) {
             Set<StepPath> paths = new LinkedHashSet<>();

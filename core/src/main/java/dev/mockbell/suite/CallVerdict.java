@@ -26,7 +26,8 @@ import net.sf.saxon.s9api.XdmValue;
  * @param problem what went wrong besides checks; empty for nothing
  */
 public record CallVerdict(List<CheckResult> checks, Map<String, XdmValue> captures, String problem, Verdict verdict) {
-    private static final int MOST_SHOWN = 1_000;
+    /** Characters of a captured value that are shown and kept with a run. */
+    static final int MOST_SHOWN = 1_000;
 
     /** Weighs the answer of a case. */
     public static CallVerdict of(Case kept, Answer answer, Checker checker, Scope scope) {

@@ -1,7 +1,9 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.check.Capture;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
+import dev.mockbell.redact.Redactor;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -9,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -61,10 +65,29 @@ public record Run(
         return failed;
     }
 
-    /** What its captures took, by name; of several the last. */
-    public Map<String, String> captured() {
+    /**
+     * The values of variables that a step of the suite could have from this run: what was captured as one value, whole and without
+     * a secret in it. What is shown of the rest is not what it was.
+     *
+     * @param kept gives a case by its full name
+     */
+    public Map<String, String> given(Suite of, Function<String, Optional<Case>> kept) {
+        Set<String> whole = of.all()
+                .flatMap(s -> s.sends().flatMap(kept).stream())
+                .flatMap(c -> c.captures().stream())
+                .filter(c -> c.takes() == Capture.Takes.VALUE)
+                .map(Capture::name)
+                .collect(Collectors.toSet());
         Map<String, String> all = new LinkedHashMap<>();
-        results().stream().flatMap(StepResult::all).forEach(r -> all.putAll(r.captures()));
+        results().stream()
+                .flatMap(StepResult::all)
+                .forEach(r -> r.captures().forEach((name, value) -> {
+                    if (whole.contains(name)
+                            && !value.contains(Redactor.MASK)
+                            && value.length() <= CallVerdict.MOST_SHOWN) {
+                        all.put(name, value);
+                    }
+                }));
         return all;
     }
 

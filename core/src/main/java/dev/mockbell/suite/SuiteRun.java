@@ -90,10 +90,11 @@ final class SuiteRun {
         Place top = new Place(suite, troubles, told, round);
         List<StepResult> setUp = steps(suite.setUp(), top, StepPath.Part.SET_UP);
         boolean ready = setUp.stream().noneMatch(r -> r.verdict() == Verdict.FAILED);
-        if (!ready && ended.isEmpty()) {
-            ended = "not come to, since the set-up failed";
-        }
+        String outer = ended;
+        ended = ready || !ended.isEmpty() ? ended : "not come to, since the set-up failed";
         List<StepResult> steps = steps(suite.steps(), top, StepPath.Part.STEPS);
+        // that is the suite's own affair; one that runs it goes on
+        ended = ready ? ended : outer;
         StopSignal before = stop;
         String why = ended;
         // whatever happened, what is to be cleaned up is; the stop that ended the steps does not end that

@@ -1,6 +1,7 @@
 package dev.mockbell.suite;
 
 import dev.mockbell.check.Answer;
+import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Checker;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Ledger;
@@ -11,6 +12,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.time.Clock;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -99,6 +101,19 @@ public final class SuiteRunner {
         Exchange onLedger = keep.apply(verdict.on(answer.exchange()));
         StepResult shown = verdict.result(name, onLedger, scope.redactor());
         return new Called(shown, answer.with(onLedger), verdict.captures(), verdict.stops(kept));
+    }
+
+    /** What the checks of a case make of any exchange; nothing is kept. */
+    public List<CheckResult> judge(Case kept, Exchange exchange, Scope scope) {
+        CallSetup setup = CallSetup.of(bench, kept, scope);
+        Answer answer = Answer.of(
+                        exchange,
+                        MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
+                        expressions)
+                .masked(scope.redactor());
+        return CallVerdict.of(kept, answer, checker, scope)
+                .result(kept.title(), exchange, scope.redactor())
+                .checks();
     }
 
     /** Weighs an answer once more, after checks or captures were changed. */

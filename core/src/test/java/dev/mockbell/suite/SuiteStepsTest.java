@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
@@ -29,7 +30,7 @@ class SuiteStepsTest {
     private final HttpCaller http = new HttpCaller();
     private final Expressions expressions = new Expressions();
     private final List<Exchange> ledger = new ArrayList<>();
-    private final List<RunEvent> events = new ArrayList<>();
+    private final List<RunEvent> events = new CopyOnWriteArrayList<>();
     private final StopSignal stop = new StopSignal();
 
     @AfterEach
@@ -227,9 +228,41 @@ class SuiteStepsTest {
     }
 
     @Test
+    void aFailedSetUpOfAnotherSuiteIsThatSuitesAffair() {
+        Suite other = new Suite("other", "Other", List.of(fails()), List.of(book()), List.of());
+        Run run = run(
+                List.of(other), RunPlan.ALL, suite(new Step.RunSuite("Other", true, "other", Map.of()), book()), "R-1");
+        assertThat(of(run, "1")).isEqualTo(Verdict.FAILED);
+        assertThat(of(run, "2")).isEqualTo(Verdict.PASSED);
+    }
+
+    @Test
+    void whatARunGivesToLaterOnesIsOnlyWhatIsWhole() {
+        Case taking = Stays.book(
+                "taking",
+                Stays.BODY,
+                List.of(),
+                new Capture("code", "/BookResponse/code"),
+                new Capture("all", "/BookResponse/*", Capture.Takes.LIST, false));
+        try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R-1", "1")))) {
+            Suite suite = suite(Step.call("T", taking.reference()));
+            Run run = run(Stays.bench(server.address(), List.of(), taking), RunPlan.ALL, suite);
+            assertThat(run.given(suite, r -> Optional.of(taking))).containsOnly(Map.entry("code", "R-1"));
+        }
+    }
+
+    @Test
+    void aConditionThatAsksTheClockOrACounterMayHoldLater() {
+        Step counting = new Step.Until("Count", true, "bell:counter('u') ge 3", 5, 0, List.of());
+        assertThat(Preflight.of(suite(counting), Stays.bench("http://127.0.0.1:1/", List.of(), BOOK), expressions))
+                .isEmpty();
+        assertThat(of(run(suite(counting), "R-1"), "1")).isEqualTo(Verdict.PASSED);
+    }
+
+    @Test
     void aStopEndsWhatWaitsAndStillCleansUp() {
         Suite suite =
-                new Suite("s", "S", List.of(), List.of(new Step.Pause("Long", true, 600_000), book()), List.of(book()));
+                new Suite("s", "S", List.of(), List.of(new Step.Pause("Long", true, 60_000), book()), List.of(book()));
         Thread stopping = new Thread(() -> {
             while (events.stream().noneMatch(RunEvent.StepStarted.class::isInstance)) {
                 Thread.onSpinWait();

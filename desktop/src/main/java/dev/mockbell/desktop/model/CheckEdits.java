@@ -2,9 +2,12 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
+import dev.mockbell.check.CheckResult;
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
@@ -114,6 +117,27 @@ public final class CheckEdits {
             call.keep(call.currentProperty().get().withCaptures(captures));
             judge();
         }
+    }
+
+    /** Holds an exchange of the ledger against the checks of the current case, without changing anything. */
+    public void tryAgainst(long exchange, Consumer<List<CheckResult>> then) {
+        Case kept = call.currentProperty().get();
+        Scope scope = call.scope();
+        SuiteRunner runner = desk.runner();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Exchange found = desk.ledger()
+                                    .get(exchange)
+                                    .filter(e -> e.response().isPresent())
+                                    .orElseThrow(() -> Problem.input(
+                                            "The ledger has no answer with the number " + exchange,
+                                            null,
+                                            "See Traffic for the numbers."));
+                            return runner.judge(kept, found, scope);
+                        },
+                        then,
+                        desk::tell);
     }
 
     /** Calls a variable by another name in cases that use it, and in the suites that do; that can be undone. */

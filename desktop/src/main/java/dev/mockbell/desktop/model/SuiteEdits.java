@@ -243,6 +243,8 @@ public final class SuiteEdits {
 
     /** The values of variables that earlier steps gave, as of the newest run. */
     Map<String, String> given() {
-        return model.runs().isEmpty() ? Map.of() : model.runs().get(0).captured();
+        return model.runs().isEmpty()
+                ? Map.of()
+                : model.runs().get(0).given(model.suiteProperty().get(), desk.project()::kept);
     }
 }

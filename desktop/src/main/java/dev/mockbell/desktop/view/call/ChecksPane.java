@@ -78,6 +78,16 @@ final class ChecksPane extends VBox {
         add.setId("add-check");
         add.setOnAction(e -> menu().show(add, Side.BOTTOM, 0, 2));
         list.getChildren().add(add);
+        if (!kept.checks().isEmpty()) {
+            Button against = Parts.button(
+                    "try against an exchange…",
+                    "What these checks make of any answer of the ledger",
+                    this::askExchange,
+                    "quiet",
+                    "link");
+            against.setId("try-against");
+            list.getChildren().add(against);
+        }
         getChildren().addAll(top, list, Parts.innerHead("Captures"), captures(kept));
     }
 
@@ -89,6 +99,11 @@ final class ChecksPane extends VBox {
         Button remove =
                 Parts.button("×", "Take this check away", () -> model.checks().remove(check), "tiny");
         HBox first = new HBox(title, Parts.spring());
+        if (check.stops()) {
+            Label stops = Parts.text("ends the run", "tag");
+            stops.setMinWidth(Region.USE_PREF_SIZE);
+            first.getChildren().add(stops);
+        }
         Runnable edit = () -> CheckForm.ask(
                 this, check.title(), check, edited -> model.checks().replace(check, edited));
         first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny"));
@@ -146,6 +161,42 @@ final class ChecksPane extends VBox {
             box.getChildren().add(Parts.text(value, "third", "table-text"));
         }
         return box;
+    }
+
+    private void askExchange() {
+        Form form = new Form();
+        TextField number = Form.field("try-number", "", "its number, as in Traffic");
+        form.row("exchange", number);
+        VBox results = new VBox(6);
+        results.setId("try-results");
+        results.setPadding(new Insets(4, 12, 4, 12));
+        Runnable tried = () -> {
+            if (number.getText().strip().matches("[0-9]{1,15}")) {
+                model.checks()
+                        .tryAgainst(
+                                Long.parseLong(number.getText().strip()),
+                                found -> results.getChildren()
+                                        .setAll(found.stream()
+                                                .map(r -> {
+                                                    Label label = Parts.marked(Numbers.mark(r.verdict()), r.sentence());
+                                                    label.setWrapText(true);
+                                                    return label;
+                                                })
+                                                .toList()));
+            }
+        };
+        number.setOnAction(e -> tried.run());
+        Button button = Parts.button("Try", "Enter", tried, "primary");
+        button.setId("try-now");
+        Overlay.show(
+                this,
+                new VBox(
+                        8,
+                        Parts.text("The checks of this case against an exchange", "strong"),
+                        form,
+                        results,
+                        new HBox(Parts.spring(), button)),
+                600);
     }
 
     /** Asks for a capture's name, path and what it takes; another name is taken over where the old one is used, on request. */

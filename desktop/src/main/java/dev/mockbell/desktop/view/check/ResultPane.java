@@ -15,6 +15,7 @@ import dev.mockbell.expression.Braces;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
+import dev.mockbell.suite.RunComparison;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import java.io.File;
@@ -28,6 +29,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -39,7 +41,7 @@ import javafx.stage.FileChooser;
 
 /** What became of the step and run that are looked at: its checks in words, both messages, and the log of the run. */
 final class ResultPane extends VBox {
-    private static final List<String> FACES = List.of("Checks", "Request", "Response", "Log");
+    private static final List<String> FACES = List.of("Checks", "Request", "Response", "Run before", "Log");
 
     private final Models models;
     private final CheckModel model;
@@ -97,12 +99,49 @@ final class ResultPane extends VBox {
                             ? "It has not come to this step yet."
                             : "This run has nothing of this step.");
         }
+        if (face.equals("Run before")) {
+            return before();
+        }
         if (face.equals("Checks")) {
             ScrollPane scroll = new ScrollPane(checks(result.get()));
             scroll.setFitToWidth(true);
             return scroll;
         }
         return side(result.get(), face.equals("Request"));
+    }
+
+    /** What is another than in the run before the one that is looked at, in all its steps; a line leads to its step. */
+    private Node before() {
+        int at = model.runProperty().get();
+        if (at + 1 >= model.runs().size() || model.runningProperty().get()) {
+            return Parts.empty("There is no run before this one to hold it against.");
+        }
+        List<RunComparison.Change> changes = RunComparison.of(
+                model.suiteProperty().get(),
+                model.runs().get(at + 1),
+                model.runs().get(at));
+        ListView<RunComparison.Change> list = new ListView<>();
+        list.setId("run-before");
+        list.setFixedCellSize(22);
+        list.getItems().setAll(changes);
+        list.setPlaceholder(Parts.empty("Results, values and times are as they were at "
+                + Numbers.clockShort(model.runs().get(at + 1).started()) + "."));
+        list.setCellFactory(l -> new ListCell<>() {
+            @Override
+            protected void updateItem(RunComparison.Change change, boolean empty) {
+                super.updateItem(change, empty);
+                setText(empty || change == null ? null : change.words());
+            }
+        });
+        list.setOnMouseClicked(e -> {
+            RunComparison.Change chosen = list.getSelectionModel().getSelectedItem();
+            if (chosen != null && e.getClickCount() == 2) {
+                face = "Checks";
+                model.pathProperty().set(chosen.path());
+                show();
+            }
+        });
+        return list;
     }
 
     /** Of a step that was called for several rows, the first that failed, else the last. */

@@ -143,4 +143,24 @@ class PointingTest {
                 () -> now().captures()
                         .equals(List.of(new Capture("grades", "//closure/grade", Capture.Takes.LIST, false))));
     }
+
+    @Test
+    void theChecksAreTriedAgainstAnyExchange() {
+        Hand.run(() -> call.checks().add(new Check.StatusIs("404")));
+        hand.await(
+                "its result",
+                () -> call.calledProperty().get().result().checks().size()
+                        == now().checks().size());
+        long number = Hand.on(() -> call.exchange().orElseThrow().id());
+        hand.click("#try-against");
+        hand.type("#try-number", String.valueOf(number));
+        hand.click("#try-now");
+        hand.await("what it makes of it", () -> hand.shows("Status 404: should be 404, found 200"));
+        hand.type("#try-number", "999999");
+        hand.click("#try-now");
+        hand.await(
+                "none of that number",
+                () -> desk.desktop.desk.notices().stream()
+                        .anyMatch(n -> n.text().contains("no answer with the number 999999")));
+    }
 }

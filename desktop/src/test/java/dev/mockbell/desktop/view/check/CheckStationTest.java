@@ -247,6 +247,9 @@ class CheckStationTest extends OnDesktop {
         run();
         hand.click("#accept-found");
         Run second = run();
+        hand.click("#segment-run-before");
+        hand.await("what changed", () -> hand.shows("1  Fee 21: result failed → passed"));
+        hand.click("#segment-checks");
         assertThat(second.passed()).isTrue();
         assertThat(Hand.on(() -> check.turns(StepPath.parse("1")))).isEqualTo(1);
         hand.clickText("Undo");
