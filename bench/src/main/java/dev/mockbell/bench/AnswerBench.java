@@ -5,15 +5,12 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.MockBellWindow;
-import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.AnswerTable;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Station;
-import dev.mockbell.file.UserFolders;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
@@ -29,25 +26,18 @@ import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
-import java.lang.management.ThreadMXBean;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
-import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
-import javafx.application.Platform;
 import javafx.scene.control.ListView;
 import javafx.scene.control.skin.VirtualFlow;
-import javafx.stage.Stage;
 
 /**
  * Large answers in the real window, drawn offscreen, each in a process of its own with the heap that it may have: how long
@@ -172,14 +162,8 @@ final class AnswerBench {
                                 List.of(),
                                 List.of(new Check.Valid(), new Check.NoFault()),
                                 List.of()));
-                Offscreen.use();
-                Offscreen.start();
-                Desk desk = Hand.on(() -> Desk.open(
-                        folder,
-                        Platform::runLater,
-                        Clock.systemUTC(),
-                        UserFolders.of(Map.of(), folder.resolveSibling("home"))));
-                MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
+                MockBellWindow window = BenchWindow.open(folder);
+                Desk desk = window.models().desk();
                 Hand.run(() -> desk.go(Station.CALL));
                 InWindow bench = new InWindow(rows, size, window);
                 Hand.run(() -> bench.call
@@ -364,56 +348,6 @@ final class AnswerBench {
                             .mapToLong(u -> u.getUsed())
                             .sum()
                     >> 20;
-        }
-    }
-
-    /**
-     * Asks the interface thread for a turn every other millisecond, and keeps the longest that it had to wait: by the clock,
-     * and how much of that the thread itself was at work, without what collecting garbage and others on the machine took.
-     */
-    private static final class Beat {
-        private final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
-        private final Thread thread;
-        private volatile boolean over;
-        private volatile double held;
-        private volatile double worked;
-
-        private Beat() {
-            thread = new Thread(this::beat, "beat");
-            thread.setDaemon(true);
-        }
-
-        static Beat start() {
-            Beat beat = new Beat();
-            beat.thread.start();
-            return beat;
-        }
-
-        private void beat() {
-            long id = Hand.on(() -> Thread.currentThread().getId());
-            while (!over) {
-                long from = System.nanoTime();
-                long before = threads.getThreadCpuTime(id);
-                long after = Hand.on(() -> threads.getThreadCpuTime(id));
-                held = Math.max(held, (System.nanoTime() - from) / 1e6);
-                worked = Math.max(worked, (after - before) / 1e6);
-                // without a rest it would take the processors from what is measured
-                LockSupport.parkNanos(2_000_000);
-            }
-        }
-
-        String stop() {
-            over = true;
-            try {
-                thread.join();
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-            return String.format(
-                    Locale.ROOT,
-                    "the interface thread was held for %.0f ms at most, and at work for %.0f ms",
-                    held,
-                    worked);
         }
     }
 }

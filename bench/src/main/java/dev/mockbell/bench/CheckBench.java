@@ -4,9 +4,14 @@ import dev.mockbell.assembly.Core;
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.CheckModel;
+import dev.mockbell.desktop.model.Station;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
@@ -24,6 +29,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -87,6 +93,30 @@ final class CheckBench {
                     "a step of five checks, validity among them, on the ledger %.3f ms, its call alone %.3f ms: %.3f ms more, ratio %.2f%n",
                     perStep, perCall, perStep - perCall, perStep / perCall);
             memory(runner, suite);
+            window(address, kept);
+        }
+    }
+
+    /** The same suite in the window, with what its interface thread has to do meanwhile. */
+    private void window(String address, Case kept) throws Exception {
+        Path folder = Files.createTempDirectory("check-bench").resolve("project");
+        ProjectStore store = new ProjectStore();
+        store.create(folder, "bench");
+        store.saveContract(folder, "stay", "Stay", STAY, Instant.EPOCH);
+        Case there = kept.withDelivery(kept.delivery().to(address));
+        store.saveCase(folder, there);
+        store.saveSuite(folder, new Suite("s", "S", Collections.nCopies(STEPS, Step.call("Book", there.reference()))));
+        MockBellWindow window = BenchWindow.open(folder);
+        CheckModel check = window.models().check();
+        Hand hand = new Hand(window.stage());
+        Hand.run(() -> window.models().desk().go(Station.CHECK));
+        for (String which : List.of("the first time", "the second time")) {
+            Beat beat = Beat.start();
+            long from = System.nanoTime();
+            Hand.run(check::runOrStop);
+            hand.await("the run", () -> !check.runningProperty().get());
+            double took = (System.nanoTime() - from) / 1e6;
+            out.printf("%,d steps in the window %s: %.0f ms; %s%n", STEPS, which, took, beat.stop());
         }
     }
 

@@ -4,13 +4,10 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.MockBellWindow;
-import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.MessageModel;
 import dev.mockbell.desktop.model.Station;
-import dev.mockbell.file.UserFolders;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
@@ -25,18 +22,14 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.concurrent.atomic.AtomicBoolean;
-import javafx.application.Platform;
 import javafx.scene.control.ListView;
 import javafx.scene.control.skin.VirtualFlow;
-import javafx.stage.Stage;
 import org.fxmisc.richtext.CodeArea;
 
 /**
@@ -86,14 +79,8 @@ final class SheetBench {
         Case small = new Case("b", "Small", "", "party", "Go", "", "", List.of(), List.of(), List.of());
         store.saveCase(folder, large);
         store.saveCase(folder, small);
-        Offscreen.use();
-        Offscreen.start();
-        Desk desk = Hand.on(() -> Desk.open(
-                folder,
-                Platform::runLater,
-                Clock.systemUTC(),
-                UserFolders.of(Map.of(), folder.resolveSibling("home"))));
-        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
+        MockBellWindow window = BenchWindow.open(folder);
+        Desk desk = window.models().desk();
         Hand hand = new Hand(window.stage());
         MessageModel request = window.models().call().request();
         Hand.run(() -> desk.go(Station.CALL));

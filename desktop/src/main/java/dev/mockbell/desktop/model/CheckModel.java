@@ -1,12 +1,17 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Verdict;
+import dev.mockbell.contract.Contract;
 import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.message.MessageOutline;
+import dev.mockbell.message.MessagePath;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.ProjectBench;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.RunLog;
+import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Preflight;
 import dev.mockbell.suite.Run;
@@ -18,10 +23,13 @@ import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -38,6 +46,7 @@ import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.w3c.dom.Attr;
 
 /** The check station: suites and the register of their runs. */
 public final class CheckModel {
@@ -348,6 +357,47 @@ public final class CheckModel {
         } else {
             desk.tasks().run(() -> desk.history().log(of).lines().toList(), then, desk::tell);
         }
+    }
+
+    /** The paths of the values that the request and the answer of an operation can have, as its contract says. */
+    public record Paths(List<String> request, List<String> answer) {}
+
+    /** Hears where columns of known values of a step can be bound to. */
+    public void paths(Step.Call call, Consumer<Paths> then) {
+        ProjectBench bench = desk.bench();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Case kept = bench.kept(call.caseReference());
+                            Contract contract = bench.contract(kept.contract());
+                            var operation = kept.in(contract).operation();
+                            return new Paths(
+                                    leaves(MessageOutline.ofRequest(contract, operation)),
+                                    MessageOutline.ofAnswer(contract, operation)
+                                            .map(CheckModel::leaves)
+                                            .orElse(List.of()));
+                        },
+                        then,
+                        problem -> then.accept(new Paths(List.of(), List.of())));
+    }
+
+    private static List<String> leaves(MessageOutline outline) {
+        String sample = SampleBuilder.text(outline, SampleBuilder.Detail.FULL);
+        if (sample.isBlank()) {
+            return List.of();
+        }
+        List<String> paths = new ArrayList<>();
+        MessagePath.all(Xml.parse(sample, "sample", XmlLimits.MESSAGE).getDocumentElement())
+                .forEach((node, at) -> {
+                    boolean value = node instanceof Attr attr
+                            ? !"http://www.w3.org/2000/xmlns/".equals(attr.getNamespaceURI())
+                            : Xml.children(node).isEmpty();
+                    if (value) {
+                        paths.add(at);
+                    }
+                });
+        Collections.sort(paths);
+        return paths;
     }
 
     /** Both sides of an exchange of the run that is looked at, from the ledger or as it was kept with the run. */

@@ -10,6 +10,7 @@ import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
+import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import java.util.List;
 import javafx.beans.InvalidationListener;
@@ -44,6 +45,7 @@ public final class CheckView extends StackPane implements StationView {
     private final HBox bottom = new HBox(10);
     private final HBox foot = Parts.foot();
     private boolean durations;
+    private StepResult below;
 
     public CheckView(Models models) {
         this.model = models.check();
@@ -64,7 +66,8 @@ public final class CheckView extends StackPane implements StationView {
         desk.projectProperty().addListener(all);
         model.beatsProperty().addListener((InvalidationListener) o -> {
             register.grid().refresh();
-            if (model.runningProperty().get()) {
+            // what stands below is made anew only when it has become another
+            if (model.runningProperty().get() && model.result().orElse(null) != below) {
                 showBottom();
             }
         });
@@ -152,6 +155,7 @@ public final class CheckView extends StackPane implements StationView {
     }
 
     private void showBottom() {
+        below = model.result().orElse(null);
         result.show();
         VBox right = Parts.panel(Parts.tall(result));
         Parts.wide(right);

@@ -221,10 +221,20 @@ final class KnownPane extends VBox {
                                 (Problem problem) -> desk.tell(problem)));
     }
 
+    private static Runnable offer(ComboBox<String> use, ComboBox<String> at, CheckModel.Paths found) {
+        return () -> {
+            String typed = at.getEditor().getText();
+            int chosen = use.getSelectionModel().getSelectedIndex();
+            at.setDisable(chosen == 0);
+            at.getItems().setAll(chosen == 1 ? found.request() : chosen == 2 ? found.answer() : List.of());
+            at.getEditor().setText(typed);
+        };
+    }
+
     /** Asks for what each column is for. */
     private void columns(StepPath path, KnownValues known) {
         Form form = new Form();
-        List<TextField> paths = new ArrayList<>();
+        List<ComboBox<String>> paths = new ArrayList<>();
         List<ComboBox<String>> uses = new ArrayList<>();
         for (String name : known.table().columns()) {
             Optional<Column> bound =
@@ -233,13 +243,26 @@ final class KnownPane extends VBox {
             use.getItems().setAll("is a variable", Use.SETS.title(), Use.IS.title());
             use.getSelectionModel().select(bound.map(c -> c.use().ordinal() + 1).orElse(0));
             use.setId("column-use-" + name);
-            TextField at =
-                    Form.field("column-path-" + name, bound.map(Column::path).orElse(""), "/ConvertElevation/value");
+            ComboBox<String> at = new ComboBox<>();
+            at.setEditable(true);
+            at.setId("column-path-" + name);
+            at.getEditor().setText(bound.map(Column::path).orElse(""));
+            at.getEditor().setPromptText("choose, or write an XPath");
+            at.setPrefWidth(330);
             form.row(name, use, at);
-            HBox.setHgrow(at, Priority.ALWAYS);
-            at.setPrefWidth(300);
             uses.add(use);
             paths.add(at);
+        }
+        // what the contract has at either side, to be pointed at
+        if (model.step().orElse(null) instanceof Step.Call call) {
+            model.paths(call, found -> {
+                for (int i = 0; i < uses.size(); i++) {
+                    ComboBox<String> at = paths.get(i);
+                    Runnable offer = offer(uses.get(i), at, found);
+                    uses.get(i).setOnAction(e -> offer.run());
+                    offer.run();
+                }
+            });
         }
         Button keep = Parts.button(
                 "Keep",
@@ -252,7 +275,7 @@ final class KnownPane extends VBox {
                             columns.add(new Column(
                                     known.table().columns().get(i),
                                     Use.values()[use - 1],
-                                    paths.get(i).getText().strip()));
+                                    paths.get(i).getEditor().getText().strip()));
                         }
                     }
                     Overlay.close(this);

@@ -14,6 +14,7 @@ import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
 import java.nio.file.Files;
 import java.util.List;
+import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -148,11 +149,19 @@ class CheckStationTest extends OnDesktop {
         suite("20");
         Hand.run(() -> check.edits().knownOf(StepPath.parse("1"), "days\tfee\n1\t20\n2\t99\n"));
         hand.await("the table", () -> hand.find("#known-1-1").isPresent());
-        Hand.run(() -> check.edits()
-                .known(
-                        StepPath.parse("1"),
-                        k -> k.binding(new KnownValues.Column("days", KnownValues.Use.SETS, "/Climb/days"))
-                                .binding(new KnownValues.Column("fee", KnownValues.Use.IS, "/ClimbResponse/fee"))));
+        hand.clickText("Columns…");
+        bind("days", KnownValues.Use.SETS, "/Climb/days");
+        bind("fee", KnownValues.Use.IS, "/ClimbResponse/fee");
+        hand.click("#columns-keep");
+        hand.await(
+                "bound",
+                () -> ((Step.Call) check.suiteProperty().get().steps().get(0))
+                        .known()
+                        .orElseThrow()
+                        .columns()
+                        .equals(List.of(
+                                new KnownValues.Column("days", KnownValues.Use.SETS, "/Climb/days"),
+                                new KnownValues.Column("fee", KnownValues.Use.IS, "/ClimbResponse/fee"))));
         Hand.run(() -> desktop.desk.change(p -> p.withCase(p.cases().stream()
                 .filter(c -> c.title().equals("Fee 20"))
                 .findFirst()
@@ -180,6 +189,20 @@ class CheckStationTest extends OnDesktop {
                 return false;
             }
         });
+    }
+
+    @SuppressWarnings("unchecked")
+    private void bind(String column, KnownValues.Use use, String path) {
+        ComboBox<String> uses =
+                (ComboBox<String>) hand.find("#column-use-" + column).orElseThrow();
+        ComboBox<String> paths =
+                (ComboBox<String>) hand.find("#column-path-" + column).orElseThrow();
+        Hand.run(() -> uses.getSelectionModel().select(use.title()));
+        hand.await("the paths of the contract", () -> {
+            Hand.run(() -> uses.getOnAction().handle(null));
+            return paths.getItems().contains(path);
+        });
+        Hand.run(() -> paths.getSelectionModel().select(path));
     }
 
     private String known(int row, int column) {

@@ -1,0 +1,29 @@
+package dev.mockbell.bench;
+
+import dev.mockbell.desktop.MockBellWindow;
+import dev.mockbell.desktop.WindowPlace;
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.file.UserFolders;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Map;
+import javafx.application.Platform;
+import javafx.stage.Stage;
+
+/** The window of a project, without a monitor. */
+final class BenchWindow {
+    private BenchWindow() {}
+
+    static MockBellWindow open(Path folder) {
+        Offscreen.use();
+        Offscreen.start();
+        Desk desk = Hand.on(() -> Desk.open(
+                folder,
+                Platform::runLater,
+                Clock.systemUTC(),
+                UserFolders.of(Map.of(), folder.resolveSibling("home"))));
+        return Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
+    }
+}
