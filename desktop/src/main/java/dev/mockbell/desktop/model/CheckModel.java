@@ -66,7 +66,9 @@ public final class CheckModel {
     private final IntegerProperty repeating = new SimpleIntegerProperty(0);
     private final Map<StepPath, StepResult> live = new ConcurrentHashMap<>();
     private final Set<StepPath> under = ConcurrentHashMap.newKeySet();
-    private final Derived<Suite, Map<StepPath, String>> troubles;
+    /** By the suite itself: going through all its steps for each that is shown would take their square. */
+    private final Derived<Same<Suite>, Map<StepPath, String>> troubles;
+
     private RunLog log = new RunLog(ZoneId.systemDefault());
     private Run logged;
     private StopSignal stop = new StopSignal();
@@ -74,8 +76,8 @@ public final class CheckModel {
     public CheckModel(Desk desk) {
         this.desk = desk;
         this.edits = new SuiteEdits(this, desk);
-        this.troubles =
-                new Derived<>(desk.tasks(), 2, s -> Preflight.of(s, desk.bench(), desk.expressions()), problem -> {});
+        this.troubles = new Derived<>(
+                desk.tasks(), 2, s -> Preflight.of(s.thing(), desk.bench(), desk.expressions()), problem -> {});
         troubles.changesProperty().addListener((o, was, now) -> beats.set(beats.get() + 1));
         desk.projectProperty().addListener((o, was, now) -> troubles.forget());
         desk.project().suites().stream().findFirst().ifPresent(this::open);
@@ -155,7 +157,7 @@ public final class CheckModel {
     /** Why a step cannot be run, which is known without running it; empty when it can. */
     public String trouble(StepPath at) {
         return Optional.ofNullable(suite.get())
-                .flatMap(troubles::of)
+                .flatMap(s -> troubles.of(new Same<>(s)))
                 .map(t -> t.getOrDefault(at, ""))
                 .orElse("");
     }

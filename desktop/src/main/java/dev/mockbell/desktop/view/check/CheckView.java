@@ -65,7 +65,11 @@ public final class CheckView extends StackPane implements StationView {
         model.repeatingProperty().addListener(all);
         desk.projectProperty().addListener(all);
         model.beatsProperty().addListener((InvalidationListener) o -> {
-            register.grid().refresh();
+            if (model.runningProperty().get()) {
+                register.results();
+            } else {
+                register.grid().refresh();
+            }
             // what stands below is made anew only when it has become another
             if (model.runningProperty().get() && model.result().orElse(null) != below) {
                 showBottom();

@@ -53,6 +53,8 @@ final class Register {
     private final ObservableList<Row> rows = FXCollections.observableArrayList();
     private boolean choosing;
     private boolean durations;
+    private boolean resultsAlone;
+    private Suite laid;
 
     /** @param menu shows what can be done with a row at a node */
     Register(CheckModel model, Desk desk, BiConsumer<Row, Node> menu) {
@@ -84,15 +86,41 @@ final class Register {
         grid.refresh();
     }
 
+    /** Shows what has come of the run under way; what the steps are stays as it stands. */
+    void results() {
+        resultsAlone = true;
+        grid.refresh();
+        resultsAlone = false;
+    }
+
+    private static Node of(Row row, Node node) {
+        node.setUserData(row);
+        return node;
+    }
+
+    private boolean stays(Node node, Row row) {
+        return resultsAlone && node.getUserData() == row;
+    }
+
+    /** What stands in a cell of a run, so that it is made anew only when it becomes another. */
+    private record Shown(Row row, int run, String what) {}
+
+    private String shown(int run, Row row) {
+        return model.cell(run, row.path())
+                        .map(r -> r.verdict() + " " + (durations ? r.millis() : 0))
+                        .orElse(run == 0 && model.isUnder(row.path()) ? "under way" : "nothing")
+                + durations;
+    }
+
     /** Shows a suite anew. */
     void show(Suite suite) {
         choosing = true;
-        List<Row> now = rows(suite);
         columns();
-        if (now.equals(rows)) {
+        if (suite == laid) {
             grid.refresh();
         } else {
-            rows.setAll(now);
+            laid = suite;
+            rows.setAll(rows(suite));
         }
         choosing = false;
         choose();
@@ -135,20 +163,29 @@ final class Register {
 
     private void columns() {
         grid.clearColumns();
-        grid.column("Step", 210, this::name)
-                .column("Does", 200, r -> quiet(r, r.step().accept(new StepWords(desk.project()::kept))))
-                .growing("Checks", r -> trouble(r).orElseGet(() -> quiet(r, checks(r))))
+        grid.column("Step", 210, r -> of(r, name(r)))
+                .again(this::stays)
+                .column("Does", 200, r -> of(r, quiet(r, r.step().accept(new StepWords(desk.project()::kept)))))
+                .again(this::stays)
+                .growing("Checks", r -> of(r, trouble(r).orElseGet(() -> quiet(r, checks(r)))))
+                .again(this::stays)
                 .column("Captures", 110, r -> {
                     String names = kept(r).map(c -> c.captures().stream()
                                     .map(x -> "$" + x.name())
                                     .collect(Collectors.joining(", ")))
                             .orElse("");
-                    return Parts.text(names.isEmpty() ? "–" : names, names.isEmpty() ? "third" : "mono");
+                    return of(r, Parts.text(names.isEmpty() ? "–" : names, names.isEmpty() ? "third" : "mono"));
                 })
-                .number("ms", 60, r -> Parts.text(millis(0, r), "mono"));
+                .again(this::stays)
+                .number("ms", 60, r -> Parts.text(millis(0, r), "mono"))
+                .again((node, r) -> {
+                    ((Label) node).setText(millis(0, r));
+                    return true;
+                });
         for (int run = 0; run < model.runs().size(); run++) {
             int index = run;
-            grid.centred(Numbers.clockShort(model.runs().get(run).started()), RUN, r -> cell(index, r));
+            grid.centred(Numbers.clockShort(model.runs().get(run).started()), RUN, r -> cell(index, r))
+                    .again((node, r) -> new Shown(r, index, shown(index, r)).equals(node.getUserData()));
         }
     }
 
@@ -253,6 +290,7 @@ final class Register {
         Node node = durations ? Parts.text(millis(run, row), "mono", "table-text") : mark.node();
         node.setMouseTransparent(true);
         StackPane box = new StackPane(node);
+        box.setUserData(new Shown(row, run, shown(run, row)));
         box.setOnMousePressed(e -> {
             model.runProperty().set(run);
             model.pathProperty().set(row.path());
