@@ -63,6 +63,7 @@ public final class CheckModel {
     private final ObjectProperty<StepPath> path = new SimpleObjectProperty<>();
     private final IntegerProperty run = new SimpleIntegerProperty(0);
     private final IntegerProperty beats = new SimpleIntegerProperty();
+    private final IntegerProperty turned = new SimpleIntegerProperty();
     private final IntegerProperty repeating = new SimpleIntegerProperty(0);
     private final Map<StepPath, StepResult> live = new ConcurrentHashMap<>();
     private final Set<StepPath> under = ConcurrentHashMap.newKeySet();
@@ -106,6 +107,15 @@ public final class CheckModel {
         return path;
     }
 
+    /** Counts up once for all that a gesture or an end of a run changes, but for the steps, which the project tells of. */
+    public IntegerProperty turnsProperty() {
+        return turned;
+    }
+
+    private void turned() {
+        turned.set(turned.get() + 1);
+    }
+
     /** Counts up whenever results of a run under way have come, a few times a second. */
     public IntegerProperty beatsProperty() {
         return beats;
@@ -133,7 +143,15 @@ public final class CheckModel {
         edits.forget();
         path.set(opened.steps().isEmpty() ? null : StepPath.of(StepPath.Part.STEPS, 0));
         run.set(0);
-        desk.tasks().run(() -> desk.history().latest(opened.id(), COLUMNS), runs::setAll, desk::tell);
+        turned();
+        desk.tasks()
+                .run(
+                        () -> desk.history().latest(opened.id(), COLUMNS),
+                        latest -> {
+                            runs.setAll(latest);
+                            turned();
+                        },
+                        desk::tell);
     }
 
     /** Makes a new, empty suite. */
@@ -164,7 +182,7 @@ public final class CheckModel {
 
     /** What a run has at a path; of the one under way, what has come so far. */
     public Optional<StepResult> cell(int index, StepPath at) {
-        if (index == 0 && running.get()) {
+        if (index < runs.size() && runs.get(index) == logged && running.get()) {
             return Optional.ofNullable(live.get(at));
         }
         return index < runs.size() ? runs.get(index).at(at) : Optional.empty();
@@ -172,7 +190,7 @@ public final class CheckModel {
 
     /** Whether a step is under way now. */
     public boolean isUnder(StepPath at) {
-        return running.get() && under.contains(at);
+        return running.get() && runs.contains(logged) && under.contains(at);
     }
 
     /**
@@ -197,6 +215,7 @@ public final class CheckModel {
         if (running.get()) {
             repeating.set(0);
             stop.stop();
+            turned();
             return;
         }
         run(RunPlan.ALL);
@@ -232,6 +251,8 @@ public final class CheckModel {
         repeating.set(seconds);
         if (seconds > 0 && !running.get()) {
             run(RunPlan.ALL);
+        } else {
+            turned();
         }
     }
 
@@ -257,6 +278,7 @@ public final class CheckModel {
         while (runs.size() > COLUMNS) {
             runs.remove(runs.size() - 1);
         }
+        turned();
         RunLog own = new RunLog(ZoneId.systemDefault());
         log = own;
         logged = begun;
@@ -279,6 +301,7 @@ public final class CheckModel {
                         problem -> {
                             running.set(false);
                             repeating.set(0);
+                            turned();
                             desk.tell(problem);
                         });
     }
@@ -303,10 +326,20 @@ public final class CheckModel {
 
     private void ended(Suite of, Run done) {
         Optional<Run> before = runs.stream().skip(1).findFirst();
+        boolean shown = suite.get() != null && suite.get().id().equals(of.id());
+        int at = runs.indexOf(logged);
         logged = done;
-        runs.set(0, done);
+        if (at >= 0) {
+            runs.set(at, done);
+        } else if (shown) {
+            // another suite was looked at meanwhile
+            runs.add(0, done);
+        }
         running.set(false);
-        firstFailure(of, done).ifPresent(path::set);
+        if (shown) {
+            firstFailure(of, done).filter(p -> !p.equals(path.get())).ifPresent(path::set);
+        }
+        turned();
         if (repeating.get() > 0) {
             before.filter(b -> b.passed() != done.passed())
                     .ifPresent(b -> desk.tell(
@@ -320,6 +353,7 @@ public final class CheckModel {
                     run(RunPlan.ALL);
                 } else {
                     repeating.set(0);
+                    turned();
                 }
             });
         }

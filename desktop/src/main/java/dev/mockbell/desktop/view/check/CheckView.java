@@ -59,10 +59,7 @@ public final class CheckView extends StackPane implements StationView {
         bottom.setMinHeight(BOTTOM);
         bottom.setMaxHeight(BOTTOM);
         InvalidationListener all = o -> Refocus.now(this, this::show);
-        model.suiteProperty().addListener(all);
-        model.runs().addListener(all);
-        model.runningProperty().addListener(all);
-        model.repeatingProperty().addListener(all);
+        model.turnsProperty().addListener(all);
         desk.projectProperty().addListener(all);
         model.beatsProperty().addListener((InvalidationListener) o -> {
             if (model.runningProperty().get()) {

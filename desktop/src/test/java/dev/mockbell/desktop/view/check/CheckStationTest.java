@@ -292,4 +292,20 @@ class CheckStationTest extends OnDesktop {
         Hand.run(() -> check.repeat(0));
         assertThat(Hand.on(() -> check.runs().get(0).passed())).isTrue();
     }
+
+    @Test
+    void anotherSuiteIsLookedAtWhileOneRunsAndKeepsItsOwnRuns() {
+        suite("20");
+        Hand.run(() -> check.edits().add(StepPath.Part.STEPS, new Step.Pause("Wait", true, 1_500)));
+        var first = Hand.on(() -> check.suiteProperty().get());
+        Hand.run(() -> {
+            check.runOrStop();
+            check.add("Other");
+        });
+        hand.await("the end of the run", () -> !check.runningProperty().get());
+        assertThat(Hand.on(() -> List.copyOf(check.runs()))).isEmpty();
+        Hand.run(() -> check.open(first));
+        hand.await("its run", () -> check.runs().size() == 1);
+        assertThat(Hand.on(() -> check.runs().get(0).passed())).isTrue();
+    }
 }
