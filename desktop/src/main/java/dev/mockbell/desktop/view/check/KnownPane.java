@@ -54,7 +54,7 @@ final class KnownPane extends VBox {
     /** Shows the table of a step. */
     void show(StepPath path, Step.Call step) {
         KnownValues known = step.known().orElseThrow();
-        HBox head = Parts.head("Known values for step " + path.text(), Parts.spring());
+        HBox head = Parts.head("Known values", Parts.spring());
         head.getChildren()
                 .addAll(
                         action("+ row", "Add an empty row (its values are typed in)", () -> add(path, known)),

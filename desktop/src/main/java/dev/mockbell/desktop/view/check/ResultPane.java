@@ -74,10 +74,7 @@ final class ResultPane extends VBox {
                 : null;
         Optional<StepResult> result = model.result();
         String title = model.chosen().map(p -> "Step " + p.text()).orElse("No step")
-                + (run == null ? "" : " at " + Numbers.clockShort(run.started()))
-                + result.filter(r -> r.verdict() == Verdict.FAILED)
-                        .map(r -> " · what failed")
-                        .orElse("");
+                + (run == null ? "" : " at " + Numbers.clockShort(run.started()));
         HBox faces = Parts.segments(FACES, f -> f, face, f -> {
             face = f;
             show();
