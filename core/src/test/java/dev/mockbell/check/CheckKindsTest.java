@@ -263,4 +263,45 @@ class CheckKindsTest {
         assertThat(stopping.bare()).isEqualTo(new Check.Within(1));
         holds(new Check.Stopping(new Check.Count("//hut", 3, 3)));
     }
+
+    @Test
+    void aHeaderBlockThatTheContractNamesIsJudgedWhereItIsThere() {
+        Contract contract = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(Contracts.schema(
+                                "<xs:element name='Root' type='xs:int'/><xs:element name='Left' type='xs:int'/>"))
+                        .replace(
+                                "</message>", "</message><message name='H'><part name='l' element='t:Left'/></message>")
+                        .replace(
+                                "<output><soap:body use=\"literal\"/>",
+                                "<output><soap:header message='tns:H' part='l' use='literal'/><soap:body use='literal'/>"));
+        assertThat(contract.operation("Do", null)
+                        .orElseThrow()
+                        .operation()
+                        .output()
+                        .orElseThrow()
+                        .headers())
+                .hasSize(1);
+        assertThat(valid(contract, "").passed()).isTrue();
+        assertThat(valid(contract, "<t:Left xmlns:t='urn:t'>3</t:Left>").passed())
+                .isTrue();
+        assertThat(valid(contract, "<x:Own xmlns:x='urn:x'>many</x:Own>").passed())
+                .as("a block that the contract does not name")
+                .isTrue();
+        assertThat(valid(contract, "<t:Left xmlns:t='urn:t'>many</t:Left>").finding())
+                .contains("many")
+                .contains("Left");
+    }
+
+    private CheckResult valid(Contract contract, String blocks) {
+        String body = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Header>" + blocks
+                + "</e:Header><e:Body><t:Root xmlns:t='urn:t'>1</t:Root></e:Body></e:Envelope>";
+        Exchange exchange = answer(body).exchange();
+        Answer read = Answer.of(
+                exchange,
+                MessageOutline.ofAnswer(
+                        contract, contract.operation("Do", null).orElseThrow().operation()),
+                expressions);
+        return of(new Check.Valid(), read);
+    }
 }
