@@ -1,7 +1,9 @@
 package dev.mockbell.check;
 
 import dev.mockbell.choice.Choice;
+import dev.mockbell.problem.Problem;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 
@@ -355,6 +357,31 @@ public sealed interface Check {
      * @param wanted numbers, classes such as {@code 2xx} and stretches such as {@code 200-204}, separated by commas
      */
     record StatusIs(String wanted) implements Check {
+        /**
+         * Whether a status is one of those.
+         *
+         * @throws Problem when what is wanted is no status
+         */
+        public boolean allows(int status) {
+            boolean allowed = false;
+            for (String one : wanted.split(",", -1)) {
+                allowed |= isIn(one.strip().toLowerCase(Locale.ROOT), status);
+            }
+            return allowed;
+        }
+
+        private static boolean isIn(String range, int status) {
+            if (range.matches("[1-5]xx")) {
+                return status / 100 == range.charAt(0) - '0';
+            }
+            if (!range.matches("\\d{3}(\\s*-\\s*\\d{3})?")) {
+                throw Problem.input("“" + range + "” is no status", null, "Write 200, 2xx or 200-204.");
+            }
+            String[] ends = range.split("-");
+            return status >= Integer.parseInt(ends[0].strip())
+                    && status <= Integer.parseInt(ends[ends.length - 1].strip());
+        }
+
         @Override
         public String brief() {
             return "status " + wanted;

@@ -19,20 +19,30 @@ public final class TableText {
      */
     public static List<List<String>> cells(String text) {
         String first = text.lines().findFirst().orElse("");
-        CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(first.indexOf('\t') >= 0 ? '\t' : ',');
+        return cells(text.strip(), first.indexOf('\t') >= 0 ? '\t' : ',', null);
+    }
+
+    /**
+     * The cells of rows with this separator between values.
+     *
+     * @param where the text comes from; null when that is not to be told
+     * @throws Problem when a quote is not closed
+     */
+    public static List<List<String>> cells(String text, char separator, String where) {
+        CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(separator);
         try (MappingIterator<List<String>> rows = new CsvMapper()
                 .readerForListOf(String.class)
                 .with(CsvParser.Feature.WRAP_AS_ARRAY)
                 .with(CsvParser.Feature.SKIP_EMPTY_LINES)
                 .with(schema)
-                .readValues(text.strip())) {
+                .readValues(text)) {
             return rows.readAll();
         } catch (IOException | RuntimeException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
                     "The table cannot be read: "
                             + Problem.reason(e).lines().findFirst().orElse(""),
-                    null,
+                    where,
                     "Close every quote, and double quotes within one.",
                     e);
         }

@@ -1,13 +1,11 @@
 package dev.mockbell.suite;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.MappingIterator;
 import com.fasterxml.jackson.databind.ObjectWriter;
 import com.fasterxml.jackson.dataformat.csv.CsvMapper;
-import com.fasterxml.jackson.dataformat.csv.CsvParser;
 import com.fasterxml.jackson.dataformat.csv.CsvSchema;
 import dev.mockbell.problem.Problem;
-import java.io.IOException;
+import dev.mockbell.sheet.TableText;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -44,7 +42,7 @@ public record DataTable(String file, List<String> columns, List<List<String>> ro
      */
     public static DataTable parse(String file, String text) {
         String plain = text.startsWith("\uFEFF") ? text.substring(1) : text;
-        List<List<String>> all = cells(file, plain, separator(plain));
+        List<List<String>> all = TableText.cells(plain, separator(plain), file);
         if (all.isEmpty()) {
             throw Problem.input("The table is empty", file, "Its first row names the columns.");
         }
@@ -81,26 +79,6 @@ public record DataTable(String file, List<String> columns, List<List<String>> ro
             }
         }
         return best;
-    }
-
-    private static List<List<String>> cells(String file, String text, char separator) {
-        CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(separator);
-        try (MappingIterator<List<String>> rows = new CsvMapper()
-                .readerForListOf(String.class)
-                .with(CsvParser.Feature.WRAP_AS_ARRAY)
-                .with(CsvParser.Feature.SKIP_EMPTY_LINES)
-                .with(schema)
-                .readValues(text)) {
-            return rows.readAll();
-        } catch (IOException | RuntimeException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The table cannot be read: "
-                            + Problem.reason(e).lines().findFirst().orElse(""),
-                    file,
-                    "Close every quote, and double quotes within one.",
-                    e);
-        }
     }
 
     /** As CSV with commas; what {@link #parse} reads. */

@@ -2,9 +2,8 @@ package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.check.Check;
 import dev.mockbell.choice.Choice;
-import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
-import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -12,13 +11,9 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 
 /**
  * Asks for what a check says: its fields by kind, whether the opposite is meant, and whether the run goes on when it fails.
@@ -28,7 +23,6 @@ final class CheckForm {
     private final Form form = new Form();
     private final CheckBox opposite = new CheckBox("the opposite must hold");
     private final CheckBox stops = new CheckBox("go no further when it fails");
-    private final Label flaw = Parts.text("", "failed", "table-text");
     private final Supplier<Check> typed;
 
     private CheckForm(Check check) {
@@ -42,10 +36,6 @@ final class CheckForm {
             form.row("", opposite);
         }
         form.row("", stops);
-        flaw.setId("check-flaw");
-        flaw.setWrapText(true);
-        flaw.setVisible(false);
-        flaw.setManaged(false);
     }
 
     /**
@@ -56,40 +46,17 @@ final class CheckForm {
      */
     static void ask(Node within, String title, Check check, Consumer<Check> then) {
         CheckForm asked = new CheckForm(check);
-        Runnable done = () -> asked.keep(within, then);
-        Button keep = Parts.button("Keep", "Enter", done, "primary");
-        keep.setId("check-keep");
-        keep.setDefaultButton(true);
-        Overlay.show(
-                within,
-                new VBox(8, Parts.text(title, "strong"), asked.form, asked.flaw, new HBox(Parts.spring(), keep)),
-                560);
-        Node first = asked.form.lookup(".text-field");
-        if (first instanceof TextField field) {
+        Asking.ask(within, title, asked.form, "check", asked::meant, then);
+        if (asked.form.lookup(".text-field") instanceof TextField field) {
             field.requestFocus();
             field.selectAll();
         }
     }
 
-    private void keep(Node within, Consumer<Check> then) {
-        try {
-            Check made = typed.get();
-            made = opposite.isSelected() && made.negatable() ? new Check.Not(made) : made;
-            Check meant = stops.isSelected() ? new Check.Stopping(made) : made;
-            Overlay.close(within);
-            then.accept(meant);
-        } catch (Problem problem) {
-            flaw.setText(problem.getMessage());
-            flaw.setVisible(true);
-            flaw.setManaged(true);
-        }
-    }
-
-    private static String needed(String text, String what) {
-        if (text.isBlank()) {
-            throw Problem.input(what + " is missing", null, null);
-        }
-        return text.strip();
+    private Check meant() {
+        Check made = typed.get();
+        Check side = opposite.isSelected() && made.negatable() ? new Check.Not(made) : made;
+        return stops.isSelected() ? new Check.Stopping(side) : side;
     }
 
     private static long number(String text, String what) {
@@ -146,7 +113,7 @@ final class CheckForm {
             TextField path = field("at", check.path(), "the path, as XPath");
             TextField tolerance = field("may be off by", check.tolerance(), "nothing; or 0.01, or PT5M");
             return () -> new Check.Value(
-                    needed(path.getText(), "The path"),
+                    Asking.needed(path.getText(), "The path"),
                     expected.getText(),
                     tolerance.getText().strip());
         }
@@ -154,7 +121,7 @@ final class CheckForm {
         @Override
         public Supplier<Check> condition(Check.Condition check) {
             TextField xpath = field("must be true", check.xpath(), "an XPath");
-            return () -> new Check.Condition(needed(xpath.getText(), "The condition"));
+            return () -> new Check.Condition(Asking.needed(xpath.getText(), "The condition"));
         }
 
         @Override
@@ -167,8 +134,8 @@ final class CheckForm {
         public Supplier<Check> text(Check.MessageText check) {
             ComboBox<String> match = choice(Check.Match.values(), check.match());
             TextField wanted = field("text", check.wanted(), "a text or a regular expression");
-            return () ->
-                    new Check.MessageText(chosen(Check.Match.values(), match), needed(wanted.getText(), "The text"));
+            return () -> new Check.MessageText(
+                    chosen(Check.Match.values(), match), Asking.needed(wanted.getText(), "The text"));
         }
 
         @Override
@@ -177,18 +144,19 @@ final class CheckForm {
             ComboBox<String> match = choice(Check.Match.values(), check.match());
             TextField wanted = field("value", check.wanted(), "");
             return () -> new Check.HeaderIs(
-                    needed(name.getText(), "The header's name"), chosen(Check.Match.values(), match), wanted.getText());
+                    Asking.needed(name.getText(), "The header's name"),
+                    chosen(Check.Match.values(), match),
+                    wanted.getText());
         }
 
         @Override
         public Supplier<Check> status(Check.StatusIs check) {
             TextField wanted = field("status", check.wanted(), "200, 2xx or 200-204");
             return () -> {
-                String text = needed(wanted.getText(), "The status");
-                if (!text.matches("([1-5]xx|\\d{3}(-\\d{3})?)(\\s*,\\s*([1-5]xx|\\d{3}(-\\d{3})?))*")) {
-                    throw Problem.input("“" + text + "” is no status", null, "Write 200, 2xx or 200-204.");
-                }
-                return new Check.StatusIs(text);
+                Check.StatusIs made = new Check.StatusIs(Asking.needed(wanted.getText(), "The status"));
+                // says so when that is none
+                made.allows(200);
+                return made;
             };
         }
 
@@ -208,7 +176,7 @@ final class CheckForm {
         @Override
         public Supplier<Check> present(Check.Present check) {
             TextField path = field("path", check.path(), "of an element or an attribute");
-            return () -> new Check.Present(needed(path.getText(), "The path"));
+            return () -> new Check.Present(Asking.needed(path.getText(), "The path"));
         }
 
         @Override
@@ -223,7 +191,7 @@ final class CheckForm {
                 if (low > high) {
                     throw Problem.input("No number is at least " + low + " and at most " + high, null, null);
                 }
-                return new Check.Count(needed(path.getText(), "The path"), low, high);
+                return new Check.Count(Asking.needed(path.getText(), "The path"), low, high);
             };
         }
 
@@ -232,7 +200,9 @@ final class CheckForm {
             TextField path = field(check.all() ? "every" : "some", check.path(), "the path of the elements");
             TextField holds = field("must meet", check.holds(), "an XPath from the element, such as . > 0");
             return () -> new Check.Each(
-                    needed(path.getText(), "The path"), check.all(), needed(holds.getText(), "The condition"));
+                    Asking.needed(path.getText(), "The path"),
+                    check.all(),
+                    Asking.needed(holds.getText(), "The condition"));
         }
 
         @Override
@@ -250,7 +220,7 @@ final class CheckForm {
                             .map(String::strip)
                             .forEach(all::add);
                 }
-                return new Check.Items(needed(path.getText(), "The path"), all, order.isSelected());
+                return new Check.Items(Asking.needed(path.getText(), "The path"), all, order.isSelected());
             };
         }
 
@@ -266,9 +236,9 @@ final class CheckForm {
             ComboBox<String> fact = choice(Check.PartIs.Fact.values(), check.fact());
             TextField wanted = field("should be", check.wanted(), "image/png, 2048, or a hash in hexadecimal");
             return () -> new Check.PartIs(
-                    needed(part.getText(), "The part"),
+                    Asking.needed(part.getText(), "The part"),
                     chosen(Check.PartIs.Fact.values(), fact),
-                    needed(wanted.getText(), "What it should be"));
+                    Asking.needed(wanted.getText(), "What it should be"));
         }
 
         @Override

@@ -1,9 +1,8 @@
 package dev.mockbell.desktop.view.check;
 
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
-import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.DataTable;
@@ -18,20 +17,15 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 
 /** Asks for what a step does; what cannot be meant is said in the form. */
 final class StepForm {
     private final Desk desk;
     private final Suite suite;
     private final Form form = new Form();
-    private final Label flaw = Parts.text("", "failed", "table-text");
     private final TextField name;
     private final Supplier<Step> typed;
 
@@ -41,10 +35,6 @@ final class StepForm {
         this.name = Form.field("step-name", step.name(), "what people call it");
         form.row("name", name);
         this.typed = step.accept(new Fields());
-        flaw.setId("step-flaw");
-        flaw.setWrapText(true);
-        flaw.setVisible(false);
-        flaw.setManaged(false);
     }
 
     /**
@@ -55,33 +45,15 @@ final class StepForm {
      */
     static void ask(Node within, Desk desk, Suite suite, String title, Step step, Consumer<Step> then) {
         StepForm asked = new StepForm(desk, suite, step);
-        Runnable done = () -> {
-            try {
-                Step made = asked.typed.get().named(needed(asked.name.getText(), "The name"));
-                Overlay.close(within);
-                then.accept(made);
-            } catch (Problem problem) {
-                asked.flaw.setText(problem.getMessage());
-                asked.flaw.setVisible(true);
-                asked.flaw.setManaged(true);
-            }
-        };
-        Button keep = Parts.button("Keep", "Enter", done, "primary");
-        keep.setId("step-keep");
-        keep.setDefaultButton(true);
-        Overlay.show(
+        Asking.ask(
                 within,
-                new VBox(8, Parts.text(title, "strong"), asked.form, asked.flaw, new HBox(Parts.spring(), keep)),
-                580);
+                title,
+                asked.form,
+                "step",
+                () -> asked.typed.get().named(Asking.needed(asked.name.getText(), "The name")),
+                then);
         asked.name.requestFocus();
         asked.name.selectAll();
-    }
-
-    private static String needed(String text, String what) {
-        if (text.isBlank()) {
-            throw Problem.input(what + " is missing", null, null);
-        }
-        return text.strip();
     }
 
     private static long number(TextField field, String what, long least, long most) {
@@ -163,7 +135,7 @@ final class StepForm {
             return () -> new Step.Until(
                     step.name(),
                     step.on(),
-                    needed(condition.getText(), "The condition"),
+                    Asking.needed(condition.getText(), "The condition"),
                     (int) number(times, "number of times", 1, 1_000_000),
                     number(every, "number of milliseconds", 0, 86_400_000),
                     step.inner());
@@ -221,7 +193,7 @@ final class StepForm {
             return () -> new Step.Choose(
                     step.name(),
                     step.on(),
-                    needed(condition.getText(), "The condition"),
+                    Asking.needed(condition.getText(), "The condition"),
                     step.then(),
                     step.otherwise());
         }
@@ -250,8 +222,8 @@ final class StepForm {
                     step.name(),
                     step.on(),
                     Optional.empty(),
-                    needed(nodes.getText(), "The path"),
-                    needed(as.getText(), "The variable").replaceFirst("^\\$", ""),
+                    Asking.needed(nodes.getText(), "The path"),
+                    Asking.needed(as.getText(), "The variable").replaceFirst("^\\$", ""),
                     step.inner());
         }
     }
