@@ -387,11 +387,16 @@ public final class CheckModel {
         Run of = run.get() < runs.size() ? runs.get(run.get()) : null;
         if (of == null) {
             then.accept(List.of());
-        } else if (of == logged) {
-            RunLog own = log;
-            then.accept(own.lines().stream().map(own::text).toList());
         } else {
-            desk.tasks().run(() -> desk.history().log(of).lines().toList(), then, desk::tell);
+            // many lines take a while to be written out
+            RunLog own = of == logged ? log : null;
+            desk.tasks()
+                    .run(
+                            () -> own == null
+                                    ? desk.history().log(of).lines().toList()
+                                    : own.lines().stream().map(own::text).toList(),
+                            then,
+                            desk::tell);
         }
     }
 
