@@ -130,7 +130,7 @@ final class StepForm {
                     step.condition(),
                     "//state = 'CONFIRMED', an XPath over the last answer");
             TextField times = field("at most", "step-times", String.valueOf(step.times()), "times");
-            TextField every = field("every", "step-every", String.valueOf(step.everyMillis()), "milliseconds");
+            TextField every = field("every, in ms", "step-every", String.valueOf(step.everyMillis()), "milliseconds");
             form.note("The steps in it are repeated; $status, $millis and all variables are there too.");
             return () -> new Step.Until(
                     step.name(),
