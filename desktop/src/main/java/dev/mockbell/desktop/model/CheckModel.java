@@ -15,6 +15,7 @@ import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Preflight;
 import dev.mockbell.suite.Run;
+import dev.mockbell.suite.RunComparison;
 import dev.mockbell.suite.RunEvent;
 import dev.mockbell.suite.RunListener;
 import dev.mockbell.suite.RunPlan;
@@ -380,6 +381,19 @@ public final class CheckModel {
     /** The result of the step and run that are looked at. */
     public Optional<StepResult> result() {
         return chosen().flatMap(at -> cell(run.get(), at));
+    }
+
+    /** Hears what is another in the run that is looked at than in the one before it. */
+    public void changes(Consumer<List<RunComparison.Change>> then) {
+        int at = run.get();
+        if (at + 1 >= runs.size()) {
+            then.accept(List.of());
+            return;
+        }
+        Suite of = suite.get();
+        Run before = runs.get(at + 1);
+        Run now = runs.get(at);
+        desk.tasks().run(() -> RunComparison.of(of, before, now), then, desk::tell);
     }
 
     /** The log of the run that is looked at, as it stands or as it was kept; hears it when it is there. */

@@ -44,7 +44,7 @@ public final class Grid<T> extends VBox {
 
     /** A column. Its width is the user's to change; 0 shares the room that is left. */
     private static final class Column<T> {
-        private final String title;
+        private String title;
         private final double usual;
         private final Pos side;
         private final double shownFrom;
@@ -148,7 +148,7 @@ public final class Grid<T> extends VBox {
 
     private Grid<T> add(Column<T> column) {
         columns.add(column);
-        layouts++;
+        turns++;
         Optional.ofNullable(chosen.get(column.title())).ifPresent(column.width::set);
         Label title = Parts.text(column.title());
         StackPane box = box(column);
@@ -233,12 +233,21 @@ public final class Grid<T> extends VBox {
         reversed = same && !reversed;
         sortedBy = off ? "" : title;
         for (int i = 0; i < columns.size(); i++) {
-            Label label = (Label)
-                    ((StackPane) head.getChildren().get(i)).getChildren().get(0);
             String own = columns.get(i).title();
-            label.setText(own.equals(sortedBy) ? own + (reversed ? " ↓" : " ↑") : own);
+            label(i).setText(own.equals(sortedBy) ? own + (reversed ? " ↓" : " ↑") : own);
         }
         sort.accept(off ? Optional.empty() : Optional.of(reversed ? by.reversed() : by));
+    }
+
+    /** Gives a column another title; what is in it stays. */
+    public void retitle(int column, String title) {
+        columns.get(column).title = title;
+        label(column).setText(title);
+    }
+
+    private Label label(int column) {
+        return (Label)
+                ((StackPane) head.getChildren().get(column)).getChildren().get(0);
     }
 
     /** Takes all columns away, to be added anew. */
@@ -394,6 +403,12 @@ public final class Grid<T> extends VBox {
                 row.getChildren().addAll(boxes);
                 layout = layouts;
                 setGraphic(row);
+            }
+            // columns that were added since stand behind the ones that are there
+            while (boxes.size() < columns.size()) {
+                StackPane box = box(columns.get(boxes.size()));
+                boxes.add(box);
+                ((HBox) getGraphic()).getChildren().add(box);
             }
             getGraphic().setVisible(true);
             for (int i = 0; i < columns.size(); i++) {

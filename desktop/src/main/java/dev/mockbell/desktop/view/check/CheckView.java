@@ -44,7 +44,9 @@ public final class CheckView extends StackPane implements StationView {
     private final HBox head = new HBox();
     private final HBox bottom = new HBox(10);
     private final HBox foot = Parts.foot();
-    private boolean durations;
+    private final VBox knownPanel;
+    private final VBox resultPanel;
+    private final VBox station;
     private StepResult below;
 
     public CheckView(Models models) {
@@ -58,15 +60,16 @@ public final class CheckView extends StackPane implements StationView {
         register.grid().setId("register");
         bottom.setMinHeight(BOTTOM);
         bottom.setMaxHeight(BOTTOM);
+        this.knownPanel = Parts.panel(Parts.tall(known));
+        this.resultPanel = Parts.panel(Parts.tall(result));
+        Parts.wide(knownPanel);
+        Parts.wide(resultPanel);
+        this.station = station();
         InvalidationListener all = o -> Refocus.now(this, this::show);
         model.turnsProperty().addListener(all);
         desk.projectProperty().addListener(all);
         model.beatsProperty().addListener((InvalidationListener) o -> {
-            if (model.runningProperty().get()) {
-                register.results();
-            } else {
-                register.grid().refresh();
-            }
+            register.grid().refresh();
             // what stands below is made anew only when it has become another
             if (model.runningProperty().get() && model.result().orElse(null) != below) {
                 showBottom();
@@ -134,12 +137,18 @@ public final class CheckView extends StackPane implements StationView {
         }
         showHead(suite);
         register.show(suite);
-        register.grid().setPlaceholder(Parts.empty("This suite has no steps yet."));
         showFoot();
-        HBox views = Parts.segments(List.of("Runs", "Durations"), v -> v, durations ? "Durations" : "Runs", v -> {
-            durations = v.equals("Durations");
-            register.showDurations(durations);
-        });
+        // once it stands it stays: put in anew, all of it would be styled anew at each run
+        if (!getChildren().contains(station)) {
+            getChildren().setAll(station);
+        }
+        showBottom();
+    }
+
+    private VBox station() {
+        register.grid().setPlaceholder(Parts.empty("This suite has no steps yet."));
+        HBox views = Parts.segments(
+                List.of("Runs", "Durations"), v -> v, "Runs", v -> register.showDurations(v.equals("Durations")));
         VBox top = Parts.panel(
                 Parts.head(
                         "Register",
@@ -149,25 +158,22 @@ public final class CheckView extends StackPane implements StationView {
                 Parts.tall(register.grid()),
                 foot);
         VBox.setVgrow(top, Priority.ALWAYS);
-        VBox station = new VBox(head, top, bottom);
-        station.getStyleClass().add("station");
-        getChildren().setAll(station);
-        showBottom();
+        VBox all = new VBox(head, top, bottom);
+        all.getStyleClass().add("station");
+        return all;
     }
 
     private void showBottom() {
         below = model.result().orElse(null);
         result.show();
-        VBox right = Parts.panel(Parts.tall(result));
-        Parts.wide(right);
         Step step = model.step().orElse(null);
-        if (step instanceof Step.Call call && call.known().isPresent()) {
-            model.chosen().ifPresent(p -> known.show(p, call));
-            VBox left = Parts.panel(Parts.tall(known));
-            Parts.wide(left);
-            bottom.getChildren().setAll(left, right);
-        } else {
-            bottom.getChildren().setAll(right);
+        boolean rows = step instanceof Step.Call call && call.known().isPresent();
+        if (rows) {
+            known.show(model.chosen().orElseThrow(), (Step.Call) step);
+        }
+        List<Node> panels = rows ? List.of(knownPanel, resultPanel) : List.of(resultPanel);
+        if (!bottom.getChildren().equals(panels)) {
+            bottom.getChildren().setAll(panels);
         }
     }
 

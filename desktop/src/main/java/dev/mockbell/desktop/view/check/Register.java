@@ -35,6 +35,8 @@ import javafx.scene.layout.StackPane;
 final class Register {
     private static final double INDENT = 16;
     private static final double RUN = 54;
+    /** So many columns stand before those of the runs. */
+    private static final int FIXED = 5;
 
     /**
      * A row of the register.
@@ -51,9 +53,11 @@ final class Register {
     private final Desk desk;
     private final Grid<Row> grid = new Grid<>(27);
     private final ObservableList<Row> rows = FXCollections.observableArrayList();
+    /** How many columns of runs there are, which stay while the runs in them change. */
+    private int across;
+
     private boolean choosing;
     private boolean durations;
-    private boolean resultsAlone;
     private Suite laid;
 
     /** @param menu shows what can be done with a row at a node */
@@ -86,30 +90,26 @@ final class Register {
         grid.refresh();
     }
 
-    /** Shows what has come of the run under way; what the steps are stays as it stands. */
-    void results() {
-        resultsAlone = true;
-        grid.refresh();
-        resultsAlone = false;
-    }
+    /** What a node of a row shows, so that it is made anew only when that becomes another. */
+    private record Told(Row row, Object what) {}
 
-    private static Node of(Row row, Node node) {
-        node.setUserData(row);
+    private static Node telling(Told told, Node node) {
+        node.setUserData(told);
         return node;
     }
 
-    private boolean stays(Node node, Row row) {
-        return resultsAlone && node.getUserData() == row;
+    private static boolean tells(Node node, Told told) {
+        return told.equals(node.getUserData());
     }
 
     /** What stands in a cell of a run, so that it is made anew only when it becomes another. */
-    private record Shown(Row row, int run, String what) {}
+    private record Shown(Row row, int run, Mark mark, String millis) {}
 
-    private String shown(int run, Row row) {
-        return model.cell(run, row.path())
-                        .map(r -> r.verdict() + " " + (durations ? r.millis() : 0))
-                        .orElse(run == 0 && model.isUnder(row.path()) ? "under way" : "nothing")
-                + durations;
+    private Shown shown(int run, Row row) {
+        Optional<StepResult> result = model.cell(run, row.path());
+        boolean under = run == 0 && model.isUnder(row.path());
+        Mark mark = result.map(r -> Numbers.mark(r.verdict())).orElse(under ? Mark.NOT_RUN : Mark.STALE);
+        return new Shown(row, run, mark, durations ? millis(run, row) : null);
     }
 
     /** Shows a suite anew. */
@@ -161,32 +161,65 @@ final class Register {
         }
     }
 
+    /** Columns of runs are added and given other titles; made anew, they would cost all rows in view all their cells. */
     private void columns() {
-        grid.clearColumns();
-        grid.column("Step", 210, r -> of(r, name(r)))
-                .again(this::stays)
-                .column("Does", 200, r -> of(r, quiet(r, r.step().accept(new StepWords(desk.project()::kept)))))
-                .again(this::stays)
-                .growing("Checks", r -> of(r, trouble(r).orElseGet(() -> quiet(r, checks(r)))))
-                .again(this::stays)
-                .column("Captures", 110, r -> {
-                    String names = kept(r).map(c -> c.captures().stream()
-                                    .map(x -> "$" + x.name())
-                                    .collect(Collectors.joining(", ")))
-                            .orElse("");
-                    return of(r, Parts.text(names.isEmpty() ? "–" : names, names.isEmpty() ? "third" : "mono"));
-                })
-                .again(this::stays)
+        int runs = model.runs().size();
+        if (across == 0 || across > runs) {
+            grid.clearColumns();
+            across = 0;
+            fixedColumns();
+        }
+        for (; across < runs; across++) {
+            int index = across;
+            grid.centred("", RUN, r -> cell(index, r))
+                    .again((node, r) -> shown(index, r).equals(node.getUserData()));
+        }
+        for (int run = 0; run < runs; run++) {
+            grid.retitle(FIXED + run, Numbers.clockShort(model.runs().get(run).started()));
+        }
+    }
+
+    private void fixedColumns() {
+        grid.column("Step", 210, r -> telling(named(r), name(r)))
+                .again((node, r) -> tells(node, named(r)))
+                .column("Does", 200, r -> telling(does(r), quiet(r, (String) does(r).what())))
+                .again((node, r) -> tells(node, does(r)))
+                .growing("Checks", r -> telling(checked(r), trouble(r).orElseGet(() -> quiet(r, checks(r)))))
+                .again((node, r) -> tells(node, checked(r)))
+                .column(
+                        "Captures",
+                        110,
+                        r -> telling(captured(r), captures((String) captured(r).what())))
+                .again((node, r) -> tells(node, captured(r)))
                 .number("ms", 60, r -> Parts.text(millis(0, r), "mono"))
                 .again((node, r) -> {
                     ((Label) node).setText(millis(0, r));
                     return true;
                 });
-        for (int run = 0; run < model.runs().size(); run++) {
-            int index = run;
-            grid.centred(Numbers.clockShort(model.runs().get(run).started()), RUN, r -> cell(index, r))
-                    .again((node, r) -> new Shown(r, index, shown(index, r)).equals(node.getUserData()));
-        }
+    }
+
+    private Told named(Row row) {
+        return new Told(row, model.turns(row.path()));
+    }
+
+    private Told does(Row row) {
+        return new Told(row, row.step().accept(new StepWords(desk.project()::kept)));
+    }
+
+    private Told checked(Row row) {
+        return new Told(row, List.of(model.trouble(row.path()), checks(row)));
+    }
+
+    private Told captured(Row row) {
+        return new Told(
+                row,
+                kept(row)
+                        .map(c -> c.captures().stream().map(x -> "$" + x.name()).collect(Collectors.joining(", ")))
+                        .orElse(""));
+    }
+
+    private static Label captures(String names) {
+        return Parts.text(names.isEmpty() ? "–" : names, names.isEmpty() ? "third" : "mono");
     }
 
     private Node name(Row row) {
@@ -284,24 +317,27 @@ final class Register {
     }
 
     private Node cell(int run, Row row) {
-        Optional<StepResult> result = model.cell(run, row.path());
-        boolean under = run == 0 && model.isUnder(row.path());
-        Mark mark = result.map(r -> Numbers.mark(r.verdict())).orElse(under ? Mark.NOT_RUN : Mark.STALE);
-        Node node = durations ? Parts.text(millis(run, row), "mono", "table-text") : mark.node();
+        Shown shown = shown(run, row);
+        Node node = shown.millis() == null ? shown.mark().node() : Parts.text(shown.millis(), "mono", "table-text");
         node.setMouseTransparent(true);
         StackPane box = new StackPane(node);
-        box.setUserData(new Shown(row, run, shown(run, row)));
+        box.setUserData(shown);
         box.setOnMousePressed(e -> {
             model.runProperty().set(run);
             model.pathProperty().set(row.path());
         });
-        Parts.tip(box, under ? "under way" : result.map(r -> words(r, mark)).orElse(mark.words()));
+        Parts.tip(box, () -> words(shown));
         return box;
     }
 
-    private static String words(StepResult result, Mark mark) {
-        List<String> failures = result.failures();
-        return failures.isEmpty() ? mark.words() : failures.get(0);
+    private String words(Shown shown) {
+        return model.cell(shown.run(), shown.row().path()).map(StepResult::failures).stream()
+                .flatMap(List::stream)
+                .findFirst()
+                .orElse(
+                        shown.mark() == Mark.NOT_RUN
+                                ? "under way"
+                                : shown.mark().words());
     }
 
     /** The sums of each run, to stand under its column. */

@@ -13,6 +13,7 @@ import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.project.Project;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.RunComparison;
@@ -22,6 +23,7 @@ import java.io.File;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
@@ -50,7 +52,11 @@ final class ResultPane extends VBox {
     private final XmlArea text = new XmlArea(false);
     private final ListView<String> log = new ListView<>();
     private final TextField search = new TextField();
+    private final HBox faces;
+    private final HBox head;
+    private final Label title;
     private String face = "Checks";
+    private Shown shown;
     private List<String> logged = List.of();
     private long turns;
 
@@ -59,6 +65,12 @@ final class ResultPane extends VBox {
         this.model = models.check();
         this.desk = models.desk();
         this.actions = actions;
+        this.faces = Parts.segments(FACES, f -> f, face, f -> {
+            face = f;
+            show();
+        });
+        this.head = Parts.head("", Parts.spring(), faces);
+        this.title = (Label) head.getChildren().get(0);
         setId("step-result");
         log.setId("run-log");
         log.getStyleClass().add("mono");
@@ -73,14 +85,33 @@ final class ResultPane extends VBox {
                 ? model.runs().get(model.runProperty().get())
                 : null;
         Optional<StepResult> result = model.result();
-        String title = model.chosen().map(p -> "Step " + p.text()).orElse("No step")
-                + (run == null ? "" : " at " + Numbers.clockShort(run.started()));
-        HBox faces = Parts.segments(FACES, f -> f, face, f -> {
-            face = f;
-            show();
-        });
-        HBox head = Parts.head(title, Parts.spring(), faces);
-        getChildren().setAll(head, Parts.tall(body(run, result)));
+        title.setText(model.chosen().map(p -> "Step " + p.text()).orElse("No step")
+                + (run == null ? "" : " at " + Numbers.clockShort(run.started())));
+        Shown now = new Shown(
+                model.pathProperty().get(),
+                run,
+                result.orElse(null),
+                face,
+                desk.project(),
+                model.runningProperty().get());
+        if (!now.same(shown)) {
+            shown = now;
+            getChildren().setAll(head, Parts.tall(body(run, result)));
+        }
+    }
+
+    /** All that the body depends on: it is made anew when one of them has become another. */
+    private record Shown(StepPath path, Run run, StepResult result, String face, Project project, boolean running) {
+        /** By the things themselves: comparing the steps of two runs would take as long as they have steps. */
+        boolean same(Shown other) {
+            return other != null
+                    && Objects.equals(path, other.path)
+                    && run == other.run
+                    && result == other.result
+                    && face.equals(other.face)
+                    && project == other.project
+                    && running == other.running;
+        }
     }
 
     private Node body(Run run, Optional<StepResult> result) {
@@ -113,16 +144,14 @@ final class ResultPane extends VBox {
         if (at + 1 >= model.runs().size() || model.runningProperty().get()) {
             return Parts.empty("There is no run before this one to hold it against.");
         }
-        List<RunComparison.Change> changes = RunComparison.of(
-                model.suiteProperty().get(),
-                model.runs().get(at + 1),
-                model.runs().get(at));
         ListView<RunComparison.Change> list = new ListView<>();
         list.setId("run-before");
         list.setFixedCellSize(22);
-        list.getItems().setAll(changes);
-        list.setPlaceholder(Parts.empty("Results, values and times are as they were at "
-                + Numbers.clockShort(model.runs().get(at + 1).started()) + "."));
+        String before = Numbers.clockShort(model.runs().get(at + 1).started());
+        model.changes(changes -> {
+            list.getItems().setAll(changes);
+            list.setPlaceholder(Parts.empty("Results, values and times are as they were at " + before + "."));
+        });
         list.setCellFactory(l -> new ListCell<>() {
             @Override
             protected void updateItem(RunComparison.Change change, boolean empty) {
@@ -134,6 +163,7 @@ final class ResultPane extends VBox {
             RunComparison.Change chosen = list.getSelectionModel().getSelectedItem();
             if (chosen != null && e.getClickCount() == 2) {
                 face = "Checks";
+                Parts.choose(faces, face);
                 model.pathProperty().set(chosen.path());
                 show();
             }
