@@ -99,6 +99,13 @@ public record Run(
         return all().count();
     }
 
+    /** How many checks there were, in all steps and rounds, and how many of them passed. */
+    public record Tally(long checks, long passed) {}
+
+    public Tally tally() {
+        return new Tally(checks(), checksPassed());
+    }
+
     public long checksPassed() {
         return all().filter(CheckResult::passed).count();
     }

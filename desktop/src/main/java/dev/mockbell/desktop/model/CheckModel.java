@@ -7,6 +7,7 @@ import dev.mockbell.file.AtomicFile;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.message.MessagePath;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
@@ -64,12 +65,19 @@ public final class CheckModel {
     private final ObjectProperty<StepPath> path = new SimpleObjectProperty<>();
     private final IntegerProperty run = new SimpleIntegerProperty(0);
     private final IntegerProperty beats = new SimpleIntegerProperty();
+    private final IntegerProperty counts = new SimpleIntegerProperty();
     private final IntegerProperty turned = new SimpleIntegerProperty();
     private final IntegerProperty repeating = new SimpleIntegerProperty(0);
     private final Map<StepPath, StepResult> live = new ConcurrentHashMap<>();
     private final Set<StepPath> under = ConcurrentHashMap.newKeySet();
     /** By the suite itself: going through all its steps for each that is shown would take their square. */
     private final Derived<Same<Suite>, Map<StepPath, String>> troubles;
+
+    private final Derived<Same<Run>, Run.Tally> tallies;
+    private final Derived<Same<Suite>, Size> sizes;
+
+    /** The last size that was worked out, and of which suite. */
+    private Map.Entry<String, Size> counted;
 
     private RunLog log = new RunLog(ZoneId.systemDefault());
     private Run logged;
@@ -80,8 +88,15 @@ public final class CheckModel {
         this.edits = new SuiteEdits(this, desk);
         this.troubles = new Derived<>(
                 desk.tasks(), 2, s -> Preflight.of(s.thing(), desk.bench(), desk.expressions()), problem -> {});
+        this.tallies = new Derived<>(desk.tasks(), 2 * COLUMNS, r -> r.thing().tally(), problem -> {});
+        this.sizes = new Derived<>(desk.tasks(), 2, s -> Size.of(s.thing(), desk.project()), problem -> {});
         troubles.changesProperty().addListener((o, was, now) -> beats.set(beats.get() + 1));
-        desk.projectProperty().addListener((o, was, now) -> troubles.forget());
+        tallies.changesProperty().addListener((o, was, now) -> counted());
+        sizes.changesProperty().addListener((o, was, now) -> counted());
+        desk.projectProperty().addListener((o, was, now) -> {
+            troubles.forget();
+            sizes.forget();
+        });
         desk.project().suites().stream().findFirst().ifPresent(this::open);
     }
 
@@ -179,6 +194,42 @@ public final class CheckModel {
                 .flatMap(s -> troubles.of(new Same<>(s)))
                 .map(t -> t.getOrDefault(at, ""))
                 .orElse("");
+    }
+
+    /** How many steps a suite has, groups not counted, and checks in the cases that they call. */
+    public record Size(long steps, long checks) {
+        private static Size of(Suite suite, Project project) {
+            return new Size(
+                    suite.all().filter(s -> s.inner().isEmpty()).count(),
+                    suite.all()
+                            .flatMap(s -> s.sends().flatMap(project::kept).stream())
+                            .mapToLong(c -> c.checks().size())
+                            .sum());
+        }
+    }
+
+    /** How large the suite is that is looked at, or was a moment ago; empty until it has been counted. */
+    public Optional<Size> size() {
+        Suite of = suite.get();
+        if (of == null) {
+            return Optional.empty();
+        }
+        sizes.of(new Same<>(of)).ifPresent(s -> counted = Map.entry(of.id(), s));
+        return counted != null && counted.getKey().equals(of.id()) ? Optional.of(counted.getValue()) : Optional.empty();
+    }
+
+    /** How many checks of a run passed; empty until they have been counted. */
+    public Optional<Run.Tally> tally(Run of) {
+        return tallies.of(new Same<>(of));
+    }
+
+    /** Counts up when numbers have come that were asked for. */
+    public IntegerProperty countsProperty() {
+        return counts;
+    }
+
+    private void counted() {
+        counts.set(counts.get() + 1);
     }
 
     /** What a run has at a path; of the one under way, what has come so far. */

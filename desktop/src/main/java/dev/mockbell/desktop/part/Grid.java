@@ -82,7 +82,7 @@ public final class Grid<T> extends VBox {
     private String sortedBy = "";
     private boolean reversed;
     private int turns;
-    private boolean watching;
+    private ScrollBar bar;
     private int layouts;
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
@@ -100,23 +100,23 @@ public final class Grid<T> extends VBox {
     @Override
     protected void layoutChildren() {
         super.layoutChildren();
-        double bar = list.lookupAll(".scroll-bar").stream()
-                .filter(n -> n instanceof ScrollBar s && s.getOrientation() == Orientation.VERTICAL && s.isVisible())
-                .mapToDouble(n -> ((ScrollBar) n).getWidth())
-                .findFirst()
-                .orElse(0);
-        if (head.getPadding().getRight() != bar) {
-            head.setPadding(new Insets(0, bar, 0, 0));
+        findBar();
+        double width = bar != null && bar.isVisible() ? bar.getWidth() : 0;
+        if (head.getPadding().getRight() != width) {
+            head.setPadding(new Insets(0, width, 0, 0));
             Platform.runLater(this::requestLayout);
         }
-        watchBar();
     }
 
-    private void watchBar() {
-        if (!watching) {
-            for (Node n : list.lookupAll(".scroll-bar")) {
-                watching = true;
-                n.visibleProperty().addListener((o, was, now) -> requestLayout());
+    /** Looks for the bar until it is there, not at each layout: that goes through all that the rows are made of. */
+    private void findBar() {
+        if (bar != null) {
+            return;
+        }
+        for (Node n : list.lookupAll(".scroll-bar")) {
+            if (n instanceof ScrollBar s && s.getOrientation() == Orientation.VERTICAL) {
+                bar = s;
+                s.visibleProperty().addListener((o, was, now) -> requestLayout());
             }
         }
     }

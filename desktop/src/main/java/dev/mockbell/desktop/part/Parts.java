@@ -45,7 +45,8 @@ public final class Parts {
         button.getStyleClass().addAll(classes);
         button.setOnAction(e -> action.run());
         if (!tip.isEmpty()) {
-            button.setTooltip(new Tooltip(tip));
+            tip(button, tip);
+            button.setAccessibleHelp(tip);
         }
         button.setMinWidth(Region.USE_PREF_SIZE);
         return button;
@@ -59,6 +60,12 @@ public final class Parts {
             }
         }
         return node.getScene() != null;
+    }
+
+    /** Shows a node or takes it out of sight; it takes no room then. */
+    public static void shown(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
     }
 
     /** Puts a style class on a node or takes it away; nothing happens, and nothing is styled anew, where it is so already. */

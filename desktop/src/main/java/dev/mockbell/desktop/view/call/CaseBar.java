@@ -22,7 +22,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
@@ -324,7 +323,7 @@ public final class CaseBar extends HBox {
     private static Region wrapped(Mark mark, String words) {
         var label = Parts.marked(mark, words, "table-text");
         label.setWrapText(true);
-        label.setTooltip(new Tooltip(words));
+        Parts.tip(label, words);
         return label;
     }
 }

@@ -86,8 +86,7 @@ final class EndpointField extends HBox {
     }
 
     private static void shown(Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
+        Parts.shown(node, on);
     }
 
     /** Shows where the request goes now; what is being typed stays. */

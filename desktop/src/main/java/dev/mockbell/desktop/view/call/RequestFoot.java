@@ -130,8 +130,7 @@ final class RequestFoot extends HBox {
 
     private static void shown(boolean on, Node... nodes) {
         for (Node node : nodes) {
-            node.setVisible(on);
-            node.setManaged(on);
+            Parts.shown(node, on);
         }
     }
 }

@@ -204,8 +204,7 @@ final class ResponseSheet {
         } else if (!out && !folded) {
             model.inside().chip(row).ifPresent(c -> {
                 // what it holds says more than how that is written
-                value.setManaged(!c.known());
-                value.setVisible(!c.known());
+                Parts.shown(value, !c.known());
                 box.getChildren().add(chip(row, c.words()));
             });
         }

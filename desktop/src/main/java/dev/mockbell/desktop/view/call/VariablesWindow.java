@@ -123,10 +123,8 @@ final class VariablesWindow {
         }
 
         private void show() {
-            value.setVisible(!secret.isSelected());
-            value.setManaged(!secret.isSelected());
-            hidden.setVisible(secret.isSelected());
-            hidden.setManaged(secret.isSelected());
+            Parts.shown(value, !secret.isSelected());
+            Parts.shown(hidden, secret.isSelected());
         }
 
         Variable variable() {

@@ -13,6 +13,7 @@ import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Side;
 import javafx.scene.Node;
@@ -43,7 +44,15 @@ public final class CheckView extends StackPane implements StationView {
     private final ResultPane result;
     private final HBox head = new HBox();
     private final HBox bottom = new HBox(10);
+    private final Button choose = Parts.button("", "Choose or make a suite", () -> {}, "quiet", "title");
+    private final Label facts = Parts.text("", "second");
+    private final Label last = Parts.text("", "tag");
+    private final Label again = Parts.text("", "tag", "bronze");
+    private final Label against = Parts.text("", "third");
+    private final Button run;
     private final HBox foot = Parts.foot();
+    private final HBox ofStep = new HBox();
+    private final HBox sums = new HBox();
     private final VBox knownPanel;
     private final VBox resultPanel;
     private final VBox station;
@@ -64,7 +73,10 @@ public final class CheckView extends StackPane implements StationView {
         this.resultPanel = Parts.panel(Parts.tall(result));
         Parts.wide(knownPanel);
         Parts.wide(resultPanel);
+        this.run = Parts.button("", "Run all steps, or stop the run (Ctrl+Enter)", model::runOrStop);
         this.station = station();
+        fillHead();
+        fillFoot();
         InvalidationListener all = o -> Refocus.now(this, this::show);
         model.turnsProperty().addListener(all);
         desk.projectProperty().addListener(all);
@@ -75,6 +87,12 @@ public final class CheckView extends StackPane implements StationView {
                 showBottom();
             }
         });
+        model.countsProperty().addListener((InvalidationListener) o -> Refocus.now(this, () -> {
+            if (model.suiteProperty().get() != null) {
+                showHead(model.suiteProperty().get());
+                showFoot();
+            }
+        }));
         model.pathProperty().addListener((InvalidationListener) o -> {
             register.choose();
             showFoot();
@@ -177,35 +195,11 @@ public final class CheckView extends StackPane implements StationView {
         }
     }
 
-    private void showHead(Suite suite) {
-        Button choose = Parts.button(suite.title() + " ▾", "Choose or make a suite", () -> {}, "quiet", "title");
+    /** What stands in the head and the foot is made once; a run changes words and colours of it. */
+    private void fillHead() {
         choose.setId("choose-suite");
         choose.setOnAction(e -> suites().show(choose, Side.BOTTOM, 0, 2));
-        long steps = suite.all().filter(s -> s.inner().isEmpty()).count();
-        long checks = suite.all()
-                .flatMap(s -> s.sends().flatMap(desk.project()::kept).stream())
-                .mapToLong(c -> c.checks().size())
-                .sum();
-        Label facts = Parts.text(
-                "suite · " + steps + (steps == 1 ? " step · " : " steps · ") + checks
-                        + (checks == 1 ? " check" : " checks"),
-                "second");
-        head.getChildren().setAll(choose, facts);
-        boolean running = model.runningProperty().get();
-        int every = model.repeatingProperty().get();
-        if (running) {
-            head.getChildren().add(Parts.text("running", "tag", "bronze"));
-        } else if (!model.runs().isEmpty()) {
-            head.getChildren().add(lastRun(model.runs().get(0)));
-        }
-        if (every > 0) {
-            head.getChildren().add(Parts.text("again every " + every + " s", "tag", "bronze"));
-        }
-        Button run = Parts.button(
-                running ? "Stop" : "Run suite  Ctrl ↵",
-                "Run all steps (Ctrl+Enter)",
-                model::runOrStop,
-                running ? "danger" : "primary");
+        last.setId("last-run");
         run.setId("run-suite");
         Button more = Parts.button("▾", "Run only a part, or over and over", () -> {});
         more.setId("run-more");
@@ -215,26 +209,42 @@ public final class CheckView extends StackPane implements StationView {
                 "JUnit XML and HTML of the newest run, into the project's reports folder",
                 model::report);
         reports.setId("write-reports");
-        head.getChildren()
-                .addAll(
-                        Parts.spring(),
-                        Parts.text("against " + desk.project().current().name(), "third"),
-                        reports,
-                        run,
-                        more);
+        head.getChildren().addAll(choose, facts, last, again, Parts.spring(), against, reports, run, more);
         head.getStyleClass().setAll("station-head");
     }
 
-    private static Label lastRun(Run last) {
-        long bad = last.checks() - last.checksPassed();
-        Label label = last.passed()
-                ? Parts.text("last run passed", "tag", "fine")
-                : Parts.text(
-                        bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed",
-                        "tag",
-                        "failed");
-        label.setId("last-run");
-        return label;
+    private void showHead(Suite suite) {
+        choose.setText(suite.title() + " ▾");
+        facts.setText(model.size()
+                .map(z -> "suite · " + z.steps() + (z.steps() == 1 ? " step · " : " steps · ") + z.checks()
+                        + (z.checks() == 1 ? " check" : " checks"))
+                .orElse("suite"));
+        boolean running = model.runningProperty().get();
+        Run newest = model.runs().isEmpty() ? null : model.runs().get(0);
+        Parts.shown(last, newest != null);
+        if (running) {
+            last.setText("running");
+        } else if (newest != null) {
+            last.setText(words(newest));
+        }
+        Parts.classed(last, "bronze", running);
+        Parts.classed(last, "fine", !running && newest != null && newest.passed());
+        Parts.classed(last, "failed", !running && newest != null && !newest.passed());
+        int every = model.repeatingProperty().get();
+        Parts.shown(again, every > 0);
+        again.setText("again every " + every + " s");
+        against.setText("against " + desk.project().current().name());
+        run.setText(running ? "Stop" : "Run suite  Ctrl ↵");
+        Parts.classed(run, "danger", running);
+        Parts.classed(run, "primary", !running);
+    }
+
+    private String words(Run newest) {
+        if (newest.passed()) {
+            return "last run passed";
+        }
+        long bad = model.tally(newest).map(t -> t.checks() - t.passed()).orElse(0L);
+        return bad > 0 ? "last run failed: " + bad + (bad == 1 ? " check" : " checks") : "last run failed";
     }
 
     private ContextMenu runs() {
@@ -296,7 +306,7 @@ public final class CheckView extends StackPane implements StationView {
         field.selectAll();
     }
 
-    private void showFoot() {
+    private void fillFoot() {
         Button add = Parts.button(
                 "+ Add a step",
                 "A call, a pause, a group, a repetition, a choice, another suite",
@@ -305,33 +315,35 @@ public final class CheckView extends StackPane implements StationView {
                 "link");
         add.setId("add-step");
         add.setOnAction(e -> actions.showAdd(add));
-        foot.getChildren().setAll(add);
-        model.chosen()
-                .ifPresent(at -> foot.getChildren()
-                        .addAll(
-                                quiet(
-                                        "Move up",
-                                        "Run this step earlier (Alt+Up)",
-                                        () -> model.edits().move(at, -1)),
-                                quiet(
-                                        "Move down",
-                                        "Run this step later (Alt+Down)",
-                                        () -> model.edits().move(at, 1)),
-                                quiet(
-                                        "Edit…",
-                                        "What this step does (F2)",
-                                        () -> model.step().ifPresent(s -> actions.edit(at, s))),
-                                quiet(
-                                        "Take out",
-                                        "Take this step out; it can be put back (Delete)",
-                                        () -> model.edits().remove(at))));
-        foot.getChildren().add(Parts.spring());
-        foot.getChildren().addAll(register.sums());
+        ofStep.getChildren()
+                .addAll(
+                        ofChosen(
+                                "Move up",
+                                "Run this step earlier (Alt+Up)",
+                                at -> model.edits().move(at, -1)),
+                        ofChosen(
+                                "Move down",
+                                "Run this step later (Alt+Down)",
+                                at -> model.edits().move(at, 1)),
+                        ofChosen(
+                                "Edit…",
+                                "What this step does (F2)",
+                                at -> model.step().ifPresent(s -> actions.edit(at, s))),
+                        ofChosen(
+                                "Take out",
+                                "Take this step out; it can be put back (Delete)",
+                                at -> model.edits().remove(at)));
+        foot.getChildren().addAll(add, ofStep, Parts.spring(), sums);
         // the sums stand under the columns of their runs
         foot.setStyle("-fx-padding: 0 1 0 12; -fx-spacing: 0");
     }
 
-    private static Node quiet(String words, String tip, Runnable action) {
-        return Parts.button(words, tip, action, "quiet");
+    private Node ofChosen(String words, String tip, Consumer<StepPath> action) {
+        return Parts.button(words, tip, () -> model.chosen().ifPresent(action), "quiet");
+    }
+
+    private void showFoot() {
+        Parts.shown(ofStep, model.chosen().isPresent());
+        register.showSums(sums);
     }
 }

@@ -15,7 +15,9 @@ import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
@@ -102,16 +104,6 @@ final class Register {
         return told.equals(node.getUserData());
     }
 
-    /** What stands in a cell of a run, so that it is made anew only when it becomes another. */
-    private record Shown(Row row, int run, Mark mark, String millis) {}
-
-    private Shown shown(int run, Row row) {
-        Optional<StepResult> result = model.cell(run, row.path());
-        boolean under = run == 0 && model.isUnder(row.path());
-        Mark mark = result.map(r -> Numbers.mark(r.verdict())).orElse(under ? Mark.NOT_RUN : Mark.STALE);
-        return new Shown(row, run, mark, durations ? millis(run, row) : null);
-    }
-
     /** Shows a suite anew. */
     void show(Suite suite) {
         choosing = true;
@@ -171,8 +163,8 @@ final class Register {
         }
         for (; across < runs; across++) {
             int index = across;
-            grid.centred("", RUN, r -> cell(index, r))
-                    .again((node, r) -> shown(index, r).equals(node.getUserData()));
+            grid.centred("", RUN, r -> new RunCell(index).show(r))
+                    .again((node, r) -> node instanceof RunCell cell && cell.show(r) == cell);
         }
         for (int run = 0; run < runs; run++) {
             grid.retitle(FIXED + run, Numbers.clockShort(model.runs().get(run).started()));
@@ -316,39 +308,75 @@ final class Register {
                 .orElse("");
     }
 
-    private Node cell(int run, Row row) {
-        Shown shown = shown(run, row);
-        Node node = shown.millis() == null ? shown.mark().node() : Parts.text(shown.millis(), "mono", "table-text");
-        node.setMouseTransparent(true);
-        StackPane box = new StackPane(node);
-        box.setUserData(shown);
-        box.setOnMousePressed(e -> {
-            model.runProperty().set(run);
-            model.pathProperty().set(row.path());
-        });
-        Parts.tip(box, () -> words(shown));
-        return box;
-    }
+    /**
+     * What a run has of a step. Each mark is made once and then only shown or not: a mark put in anew is styled anew, and a run
+     * that starts changes the marks of all rows in view at once.
+     */
+    private final class RunCell extends StackPane {
+        private final int run;
+        private final Map<Mark, Node> marks = new EnumMap<>(Mark.class);
+        private final Label took = Parts.text("", "mono", "table-text");
+        private Row row;
 
-    private String words(Shown shown) {
-        return model.cell(shown.run(), shown.row().path()).map(StepResult::failures).stream()
-                .flatMap(List::stream)
-                .findFirst()
-                .orElse(
-                        shown.mark() == Mark.NOT_RUN
-                                ? "under way"
-                                : shown.mark().words());
-    }
-
-    /** The sums of each run, to stand under its column. */
-    List<Node> sums() {
-        List<Node> sums = new ArrayList<>();
-        for (Run run : model.runs()) {
-            Label sum = Parts.text(run.checksPassed() + "/" + run.checks(), "second", "table-text");
-            sum.setMinWidth(RUN);
-            sum.setAlignment(Pos.CENTER);
-            sums.add(sum);
+        RunCell(int run) {
+            this.run = run;
+            took.setMouseTransparent(true);
+            setOnMousePressed(e -> {
+                model.runProperty().set(run);
+                model.pathProperty().set(row.path());
+            });
+            Parts.tip(this, this::words);
         }
-        return sums;
+
+        RunCell show(Row shown) {
+            row = shown;
+            Node now = durations
+                    ? took
+                    : marks.computeIfAbsent(mark(), m -> {
+                        Node made = m.node();
+                        made.setMouseTransparent(true);
+                        return made;
+                    });
+            took.setText(durations ? millis(run, row) : "");
+            if (!getChildren().contains(now)) {
+                getChildren().add(now);
+            }
+            getChildren().forEach(n -> n.setVisible(n == now));
+            return this;
+        }
+
+        private Mark mark() {
+            return model.cell(run, row.path())
+                    .map(r -> Numbers.mark(r.verdict()))
+                    .orElse(run == 0 && model.isUnder(row.path()) ? Mark.NOT_RUN : Mark.STALE);
+        }
+
+        private String words() {
+            boolean under = run == 0 && model.isUnder(row.path());
+            return model.cell(run, row.path()).map(StepResult::failures).stream()
+                    .flatMap(List::stream)
+                    .findFirst()
+                    .orElse(under ? "under way" : mark().words());
+        }
+    }
+
+    /** Puts the sums of all runs into a line, each to stand under its column. */
+    void showSums(HBox line) {
+        List<Run> runs = model.runs();
+        if (line.getChildren().size() > runs.size()) {
+            line.getChildren().clear();
+        }
+        for (int i = 0; i < runs.size(); i++) {
+            if (i == line.getChildren().size()) {
+                Label sum = Parts.text("", "second", "table-text");
+                sum.setMinWidth(RUN);
+                sum.setAlignment(Pos.CENTER);
+                line.getChildren().add(sum);
+            }
+            ((Label) line.getChildren().get(i))
+                    .setText(model.tally(runs.get(i))
+                            .map(t -> t.passed() + "/" + t.checks())
+                            .orElse(""));
+        }
     }
 }

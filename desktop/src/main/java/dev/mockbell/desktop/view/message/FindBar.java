@@ -99,8 +99,7 @@ public final class FindBar extends VBox {
     /** Shows itself, ready to be typed in. */
     public void open() {
         setVisible(true);
-        replacing.setVisible(area.area().isEditable());
-        replacing.setManaged(area.area().isEditable());
+        Parts.shown(replacing, area.area().isEditable());
         String selected = area.area().getSelectedText();
         if (!selected.isEmpty() && selected.indexOf('\n') < 0) {
             wanted.setText(selected);

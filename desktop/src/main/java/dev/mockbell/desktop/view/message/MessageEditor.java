@@ -66,8 +66,7 @@ public final class MessageEditor extends VBox {
         new XmlFolds(xml, () -> scan);
         problems.getStyleClass().add("flaws");
         problems.setId("xml-flaws");
-        problems.setVisible(false);
-        problems.setManaged(false);
+        Parts.shown(problems, false);
         getChildren().addAll(find, Parts.tall(xml), problems);
         model.xmlProperty().addListener((InvalidationListener) o -> show());
         xml.onChange(() -> {
@@ -248,7 +247,7 @@ public final class MessageEditor extends VBox {
             String where = flaw.line() > 0 ? "line " + flaw.line() + ": " : "";
             Label label = Parts.marked(Mark.FAILED, where + flaw.text(), "table-text");
             label.setMinWidth(0);
-            label.setTooltip(new Tooltip(flaw.text()));
+            Parts.tip(label, flaw.text());
             if (flaw.line() > 0) {
                 label.setOnMouseClicked(e -> xml.goTo(flaw.line()));
             }
@@ -257,8 +256,7 @@ public final class MessageEditor extends VBox {
         if (all.size() > 4) {
             problems.getChildren().add(Parts.text("and " + (all.size() - 4) + " more", "third", "table-text"));
         }
-        problems.setVisible(!all.isEmpty());
-        problems.setManaged(!all.isEmpty());
+        Parts.shown(problems, !all.isEmpty());
     }
 
     private Squiggle squiggle(Flaws.Flaw flaw) {

@@ -454,8 +454,7 @@ public final class SheetGrid extends VBox {
         box.setUserData(line);
         if (box.getChildren().size() > 1) {
             Node add = box.getChildren().get(1);
-            add.setVisible(more);
-            add.setManaged(more);
+            Parts.shown(add, more);
             add.setId(more ? "repeat-" + row.label() : null);
         }
         return true;

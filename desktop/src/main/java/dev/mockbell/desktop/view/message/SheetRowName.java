@@ -67,8 +67,7 @@ final class SheetRowName extends HBox {
         Parts.classed(name, "bronze", place);
         boolean one = row.index() == 0;
         number.setText(one ? "" : row.index() + " of " + row.count());
-        number.setVisible(!one);
-        number.setManaged(!one);
+        Parts.shown(number, !one);
     }
 
     private void showToggle(SheetRow row) {
@@ -78,8 +77,7 @@ final class SheetRowName extends HBox {
             getChildren().add(1, toggle);
         }
         if (toggle != null) {
-            toggle.setVisible(switched);
-            toggle.setManaged(switched);
+            Parts.shown(toggle, switched);
         }
         if (switched) {
             boolean out = row.state() == State.LEFT_OUT;

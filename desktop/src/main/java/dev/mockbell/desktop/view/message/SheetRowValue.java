@@ -61,8 +61,7 @@ final class SheetRowValue extends StackPane {
 
     private void only(Node shown) {
         for (Node node : getChildren()) {
-            node.setVisible(node == shown);
-            node.setManaged(node == shown);
+            Parts.shown(node, node == shown);
         }
     }
 

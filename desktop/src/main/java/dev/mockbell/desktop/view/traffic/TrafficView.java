@@ -241,8 +241,7 @@ public final class TrafficView extends VBox implements StationView {
                         ? "Nothing yet. Everything that is called, checked or answered appears here."
                         : "No exchange passes the filter."));
         boolean any = !chips.getChildren().isEmpty();
-        chips.setManaged(any);
-        chips.setVisible(any);
+        Parts.shown(chips, any);
     }
 
     /** The list grows on its own; the exchange looked at stays the one looked at. */
