@@ -7,11 +7,13 @@ import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseValues;
+import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /**
  * A project whose requests have values set in them, each where a request has its path.
@@ -95,6 +97,14 @@ record SetWorkbench(Workbench of, List<String> settings) implements Workbench {
     @Override
     public Scope variables(Case kept) {
         return of.variables(kept);
+    }
+
+    /** What is set for this run alone is another basis. */
+    @Override
+    public Function<Step, String> basis() {
+        Function<Step, String> own = of.basis();
+        String set = settings.isEmpty() ? "" : " " + Integer.toHexString(settings.hashCode());
+        return step -> own.apply(step).isEmpty() ? "" : own.apply(step) + set;
     }
 
     @Override

@@ -25,6 +25,16 @@ public record CheckResult(Verdict verdict, String title, String expected, String
         return verdict == Verdict.PASSED;
     }
 
+    /** Whether should be and found stand beside each other: it did not pass, and what should be is not said by its title alone. */
+    public boolean hasSides() {
+        return !passed() && !expected.isEmpty();
+    }
+
+    /** Should be and found, what is different in them told apart. */
+    public Contrast contrast() {
+        return found.isEmpty() ? new Contrast("", expected, "nothing", "") : Contrast.of(expected, found);
+    }
+
     /** The failure as a sentence: the check, should be, found, where. */
     public String sentence() {
         String finding = finding();

@@ -8,6 +8,7 @@ import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.RandomValues;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
 import java.nio.file.Path;
@@ -17,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
  * A project, in its current environment, as runs see it.
@@ -134,6 +136,11 @@ public record ProjectBench(Project project, LocalProject local, Secrets secrets,
             scope = value.isPresent() ? scope.withSecret(name, value.get()) : scope;
         }
         return scope;
+    }
+
+    @Override
+    public Function<Step, String> basis() {
+        return new StepBasis(project);
     }
 
     @Override

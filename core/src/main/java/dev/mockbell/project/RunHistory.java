@@ -11,6 +11,7 @@ import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.suite.Run;
+import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -18,6 +19,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -48,6 +50,8 @@ public final class RunHistory {
         write(run.setUp(), node.putArray("setUp"));
         write(run.steps(), node.putArray("steps"));
         write(run.cleanUp(), node.putArray("cleanUp"));
+        ObjectNode bases = node.putObject("bases");
+        run.bases().forEach((path, basis) -> bases.put(path.text(), basis));
         try {
             Path file = folder(run.suite()).resolve(run.started().toEpochMilli() + ".json");
             AtomicFile.writePrivate(file, json.writeValueAsString(node));
@@ -183,6 +187,10 @@ public final class RunHistory {
     }
 
     private static Run read(JsonNode node) {
+        Map<StepPath, String> bases = new HashMap<>();
+        node.path("bases")
+                .properties()
+                .forEach(e -> bases.put(StepPath.parse(e.getKey()), e.getValue().asText()));
         return new Run(
                 node.path("suite").asText(),
                 node.path("title").asText(),
@@ -191,7 +199,8 @@ public final class RunHistory {
                 node.path("millis").asDouble(),
                 results(node.path("setUp")),
                 results(node.path("steps")),
-                results(node.path("cleanUp")));
+                results(node.path("cleanUp")),
+                bases);
     }
 
     private static List<StepResult> results(JsonNode list) {

@@ -3,6 +3,7 @@ package dev.mockbell.report;
 import com.samskivert.mustache.Mustache;
 import com.samskivert.mustache.Template;
 import dev.mockbell.check.CheckResult;
+import dev.mockbell.check.Contrast;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.load.Limit;
@@ -121,19 +122,24 @@ public final class HtmlReport {
     }
 
     private static Map<String, Object> check(CheckResult check) {
-        List<Map<String, String>> sides = check.passed() || check.expected().isEmpty()
-                ? List.of()
-                : List.of(Map.of(
-                        "expected", check.expected(), "found", check.found().isEmpty() ? "nothing" : check.found()));
+        boolean both = check.hasSides();
         return Map.of(
                 "mark",
                 mark(check.verdict()),
                 "sentence",
-                sides.isEmpty() ? check.sentence() : check.title(),
+                both ? check.title() : check.sentence(),
                 "sides",
-                sides,
+                both
+                        ? List.of(Map.of(
+                                "wanted", side(check.contrast().ofExpected()),
+                                "got", side(check.contrast().ofFound())))
+                        : List.of(),
                 "where",
-                sides.isEmpty() ? "" : check.where());
+                both ? check.where() : "");
+    }
+
+    private static Map<String, String> side(Contrast.Side side) {
+        return Map.of("before", side.before(), "different", side.different(), "after", side.after());
     }
 
     private Map<String, Object> load(LoadRun load) {

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -21,6 +22,8 @@ import java.util.stream.Stream;
  * @param suite the suite's id
  * @param title the suite's title at the time
  * @param environment the environment's name; empty for none
+ * @param bases what the result of each step rests upon, by its path, as {@link Workbench#basis} tells; steps of which nothing is
+ *     known are not there
  */
 public record Run(
         String suite,
@@ -30,16 +33,18 @@ public record Run(
         double millis,
         List<StepResult> setUp,
         List<StepResult> steps,
-        List<StepResult> cleanUp) {
+        List<StepResult> cleanUp,
+        Map<StepPath, String> bases) {
     public Run {
         setUp = List.copyOf(setUp);
         steps = List.copyOf(steps);
         cleanUp = List.copyOf(cleanUp);
+        bases = Map.copyOf(bases);
     }
 
     /** One without set-up and clean-up. */
     public Run(String suite, String title, String environment, Instant started, double millis, List<StepResult> steps) {
-        this(suite, title, environment, started, millis, List.of(), steps, List.of());
+        this(suite, title, environment, started, millis, List.of(), steps, List.of(), Map.of());
     }
 
     /** The results of the set-up, the steps and the clean-up, in that order. */
@@ -50,6 +55,11 @@ public record Run(
     /** Whether all that was meant to run ran and passed. */
     public boolean passed() {
         return results().stream().allMatch(s -> s.verdict() == Verdict.PASSED || s.verdict() == Verdict.OFF);
+    }
+
+    /** Whether what a step did here and in another run can be held against each other: nothing was changed that it rests upon. */
+    public boolean alike(Run other, StepPath path) {
+        return environment.equals(other.environment) && Objects.equals(bases.get(path), other.bases.get(path));
     }
 
     /** The steps of a suite that failed in this run, the innermost ones. */

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
 import net.sf.saxon.s9api.XdmItem;
 import net.sf.saxon.s9api.XdmValue;
 
@@ -61,6 +62,8 @@ final class SuiteRun {
         long from = System.nanoTime();
         listener.heard(new RunEvent.Started(started, suite, bench.environment()));
         suites.push(suite.id());
+        // before the steps: what is edited meanwhile is not what they rest upon
+        Map<StepPath, String> bases = bases(suite);
         Parts parts = parts(suite, true, "");
         Run run = new Run(
                 suite.id(),
@@ -70,9 +73,22 @@ final class SuiteRun {
                 (System.nanoTime() - from) / 1e6,
                 parts.setUp,
                 parts.steps,
-                parts.cleanUp);
+                parts.cleanUp,
+                bases);
         listener.heard(new RunEvent.Finished(clock.instant(), run));
         return run;
+    }
+
+    private Map<StepPath, String> bases(Suite suite) {
+        Function<Step, String> basis = bench.basis();
+        Map<StepPath, String> all = new HashMap<>();
+        suite.each((path, step) -> {
+            String own = basis.apply(step);
+            if (!own.isEmpty()) {
+                all.put(path, own);
+            }
+        });
+        return all;
     }
 
     private record Parts(List<StepResult> setUp, List<StepResult> steps, List<StepResult> cleanUp) {

@@ -6,6 +6,7 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** What a run needs of the project: contracts, cases, and the environment's addresses and values. */
 public interface Workbench {
@@ -60,6 +61,14 @@ public interface Workbench {
             scope = v.secret() ? scope : scope.with(v.name(), v.value());
         }
         return scope;
+    }
+
+    /**
+     * Tells what the result of a step rests upon: a short text that becomes another when the step, its case or the contract do.
+     * Good for one run; empty texts where that is not known.
+     */
+    default Function<Step, String> basis() {
+        return step -> "";
     }
 
     /** The environment's name; empty for none. */

@@ -25,6 +25,7 @@ import dev.mockbell.soap.Addressing;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
+import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.wire.Framing;
@@ -237,13 +238,24 @@ class ProjectStoreTest {
                 "");
         for (int i = 1; i <= 3; i++) {
             history.add(new Run(
-                    "whole", "Whole", "test", Instant.parse("2026-11-23T08:00:0" + i + "Z"), 20, List.of(step)));
+                    "whole",
+                    "Whole",
+                    "test",
+                    Instant.parse("2026-11-23T08:00:0" + i + "Z"),
+                    20,
+                    List.of(),
+                    List.of(step),
+                    List.of(),
+                    Map.of(StepPath.parse("1"), "b" + i)));
         }
         List<Run> latest = history.latest("whole", 2);
         assertThat(latest)
                 .extracting(r -> r.started().toString())
                 .containsExactly("2026-11-23T08:00:03Z", "2026-11-23T08:00:02Z");
         assertThat(latest.get(0).steps()).containsExactly(step);
+        assertThat(latest.get(0).bases()).isEqualTo(Map.of(StepPath.parse("1"), "b3"));
+        assertThat(latest.get(0).alike(latest.get(1), StepPath.parse("1"))).isFalse();
+        assertThat(latest.get(0).alike(latest.get(1), StepPath.parse("2"))).isTrue();
         assertThat(folder.resolve(".mockbell/.gitignore")).hasContent("*\n");
     }
 

@@ -85,7 +85,8 @@ class ReportTest {
                 1,
                 List.of(),
                 List.of(StepResult.holding("Convert", 2, List.of(good, bad), true)),
-                List.of(good.named("Tidy")));
+                List.of(good.named("Tidy")),
+                Map.of());
         String xml = JUnitXml.of(List.of(rows), Map.of(), ExchangeTexts.NONE);
         assertThat(new JAXPXPathEngine()
                         .evaluate(

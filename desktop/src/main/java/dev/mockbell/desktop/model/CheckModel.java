@@ -1,45 +1,23 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.check.Verdict;
-import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.ExchangeTexts;
-import dev.mockbell.file.AtomicFile;
-import dev.mockbell.message.MessageOutline;
-import dev.mockbell.message.MessagePath;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
-import dev.mockbell.project.ProjectBench;
-import dev.mockbell.report.HtmlReport;
-import dev.mockbell.report.JUnitXml;
-import dev.mockbell.report.RunLog;
-import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Preflight;
 import dev.mockbell.suite.Run;
-import dev.mockbell.suite.RunComparison;
-import dev.mockbell.suite.RunEvent;
-import dev.mockbell.suite.RunListener;
 import dev.mockbell.suite.RunPlan;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
-import dev.mockbell.task.StopSignal;
-import dev.mockbell.xml.Xml;
-import dev.mockbell.xml.XmlLimits;
-import java.nio.file.Path;
-import java.time.Instant;
-import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -48,17 +26,14 @@ import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import org.w3c.dom.Attr;
 
 /** The check station: suites and the register of their runs. */
 public final class CheckModel {
     private static final int COLUMNS = 7;
 
-    /** So often, in milliseconds, what a run does is shown; many steps end within it. */
-    private static final long BEAT = 100;
-
     private final Desk desk;
     private final SuiteEdits edits;
+    private final RunDetails details;
     private final ObjectProperty<Suite> suite = new SimpleObjectProperty<>();
     private final ObservableList<Run> runs = FXCollections.observableArrayList();
     private final BooleanProperty running = new SimpleBooleanProperty();
@@ -68,8 +43,9 @@ public final class CheckModel {
     private final IntegerProperty counts = new SimpleIntegerProperty();
     private final IntegerProperty turned = new SimpleIntegerProperty();
     private final IntegerProperty repeating = new SimpleIntegerProperty(0);
-    private final Map<StepPath, StepResult> live = new ConcurrentHashMap<>();
-    private final Set<StepPath> under = ConcurrentHashMap.newKeySet();
+    private final SuiteRuns making;
+    /** After how many seconds a suite is run again, by its id. */
+    private final Map<String, Integer> again = new HashMap<>();
     /** By the suite itself: going through all its steps for each that is shown would take their square. */
     private final Derived<Same<Suite>, Map<StepPath, String>> troubles;
 
@@ -79,13 +55,11 @@ public final class CheckModel {
     /** The last size that was worked out, and of which suite. */
     private Map.Entry<String, Size> counted;
 
-    private RunLog log = new RunLog(ZoneId.systemDefault());
-    private Run logged;
-    private StopSignal stop = new StopSignal();
-
     public CheckModel(Desk desk) {
         this.desk = desk;
         this.edits = new SuiteEdits(this, desk);
+        this.making = new SuiteRuns(desk, new Shown());
+        this.details = new RunDetails(this, making, desk);
         this.troubles = new Derived<>(
                 desk.tasks(), 2, s -> Preflight.of(s.thing(), desk.bench(), desk.expressions()), problem -> {});
         this.tallies = new Derived<>(desk.tasks(), 2 * COLUMNS, r -> r.thing().tally(), problem -> {});
@@ -109,11 +83,17 @@ public final class CheckModel {
         return edits;
     }
 
+    /** What else is known of the run that is looked at. */
+    public RunDetails details() {
+        return details;
+    }
+
     /** The runs shown, newest first; the first grows while a run is under way. */
     public ObservableList<Run> runs() {
         return runs;
     }
 
+    /** Whether the suite that is looked at is under way. */
     public BooleanProperty runningProperty() {
         return running;
     }
@@ -129,6 +109,9 @@ public final class CheckModel {
     }
 
     private void turned() {
+        String id = suite.get() == null ? "" : suite.get().id();
+        running.set(making.isRunning(id));
+        repeating.set(again.getOrDefault(id, 0));
         turned.set(turned.get() + 1);
     }
 
@@ -148,7 +131,7 @@ public final class CheckModel {
         return run;
     }
 
-    /** After how many seconds the suite is run again, over and over; 0 when it is not. */
+    /** After how many seconds the suite that is looked at is run again, over and over; 0 when it is not. */
     public IntegerProperty repeatingProperty() {
         return repeating;
     }
@@ -159,15 +142,35 @@ public final class CheckModel {
         edits.forget();
         path.set(opened.steps().isEmpty() ? null : StepPath.of(StepPath.Part.STEPS, 0));
         run.set(0);
+        runs.clear();
+        making.of(opened.id()).ifPresent(l -> runs.add(l.shown()));
         turned();
         desk.tasks()
                 .run(
                         () -> desk.history().latest(opened.id(), COLUMNS),
                         latest -> {
-                            runs.setAll(latest);
-                            turned();
+                            if (isShown(opened.id())) {
+                                show(latest);
+                            }
                         },
                         desk::tell);
+    }
+
+    /** Shows the runs that were kept, behind the one that was made here and may not have been kept yet. */
+    private void show(List<Run> kept) {
+        Optional<Run> own = making.of(suite.get().id()).map(SuiteRuns.Live::shown);
+        List<Run> all = new ArrayList<>();
+        own.ifPresent(all::add);
+        kept.stream()
+                .filter(k -> own.filter(o -> o.started().equals(k.started())).isEmpty())
+                .limit(COLUMNS - all.size())
+                .forEach(all::add);
+        runs.setAll(all);
+        turned();
+    }
+
+    private boolean isShown(String id) {
+        return suite.get() != null && suite.get().id().equals(id);
     }
 
     /** Makes a new, empty suite. */
@@ -234,29 +237,40 @@ public final class CheckModel {
 
     /** What a run has at a path; of the one under way, what has come so far. */
     public Optional<StepResult> cell(int index, StepPath at) {
-        if (index < runs.size() && runs.get(index) == logged && running.get()) {
-            return Optional.ofNullable(live.get(at));
+        if (index >= runs.size()) {
+            return Optional.empty();
         }
-        return index < runs.size() ? runs.get(index).at(at) : Optional.empty();
+        Run of = runs.get(index);
+        return live(of).filter(l -> !l.isOver()).map(l -> l.at(at)).orElseGet(() -> of.at(at));
     }
 
     /** Whether a step is under way now. */
     public boolean isUnder(StepPath at) {
-        return running.get() && runs.contains(logged) && under.contains(at);
+        return running.get()
+                && !runs.isEmpty()
+                && live(runs.get(0)).filter(l -> l.isUnder(at)).isPresent();
+    }
+
+    /** The run as it is, or was, made here. */
+    private Optional<SuiteRuns.Live> live(Run of) {
+        return making.live(of);
     }
 
     /**
-     * How often a step has gone from passed to failed, or back, in the runs that are shown, without its case or contract having
-     * changed as far as can be seen: its suite has the same steps throughout. 0 for one that is steady.
+     * How often a step has gone from passed to failed, or back, in the runs that are shown, without itself, its case, the contract
+     * or the environment having changed. 0 for one that is steady.
      */
     public int turns(StepPath at) {
         int turns = 0;
+        Run after = null;
         Verdict last = null;
         for (int i = running.get() ? 1 : 0; i < runs.size(); i++) {
-            Verdict verdict = runs.get(i).at(at).map(StepResult::verdict).orElse(null);
+            Run of = runs.get(i);
+            Verdict verdict = of.at(at).map(StepResult::verdict).orElse(null);
             if (verdict == Verdict.PASSED || verdict == Verdict.FAILED) {
-                turns += last != null && last != verdict ? 1 : 0;
+                turns += last != null && last != verdict && of.alike(after, at) ? 1 : 0;
                 last = verdict;
+                after = of;
             }
         }
         return turns;
@@ -265,12 +279,50 @@ public final class CheckModel {
     /** Runs the suite, or stops the run under way. */
     public void runOrStop() {
         if (running.get()) {
-            repeating.set(0);
-            stop.stop();
+            again.remove(suite.get().id());
+            making.stop(suite.get().id());
             turned();
             return;
         }
         run(RunPlan.ALL);
+    }
+
+    /** Whether a suite is under way, the one that is looked at or another. */
+    public boolean isRunning(Suite of) {
+        return making.isRunning(of.id());
+    }
+
+    /** How many suites are under way. */
+    public long countRunning() {
+        return making.running();
+    }
+
+    /** Stops all suites that are under way. */
+    public void stopAll() {
+        again.clear();
+        making.stopAll();
+        turned();
+    }
+
+    /** Runs several suites, so many of them at a time, and says what came of them. */
+    public void runSeveral(List<Suite> chosen, int atATime) {
+        List<Suite> able =
+                chosen.stream().filter(s -> s.all().findAny().isPresent()).toList();
+        making.several(able, atATime, ended -> {
+            if (ended.isEmpty()) {
+                desk.tell(Notice.bad("There is nothing to run: these suites have no steps, or are under way already."));
+                return;
+            }
+            List<String> failed = ended.stream()
+                    .filter(l -> l.done().filter(Run::passed).isEmpty())
+                    .map(l -> "“" + l.suite().title() + "”")
+                    .toList();
+            String of = ended.size() == 1 ? "1 suite was run" : ended.size() + " suites were run";
+            desk.tell(
+                    failed.isEmpty()
+                            ? Notice.plain(of + ": all passed.")
+                            : Notice.bad(of + ", " + failed.size() + " failed: " + String.join(", ", failed) + "."));
+        });
     }
 
     /** Runs one step, with the values that it would have. */
@@ -300,7 +352,15 @@ public final class CheckModel {
 
     /** Runs the suite over and over, so many seconds between one end and the next start; 0 ends that. */
     public void repeat(int seconds) {
-        repeating.set(seconds);
+        Suite of = suite.get();
+        if (of == null) {
+            return;
+        }
+        if (seconds > 0) {
+            again.put(of.id(), seconds);
+        } else {
+            again.remove(of.id());
+        }
         if (seconds > 0 && !running.get()) {
             run(RunPlan.ALL);
         } else {
@@ -314,100 +374,89 @@ public final class CheckModel {
             return;
         }
         if (chosen == null || chosen.all().findAny().isEmpty()) {
-            repeating.set(0);
+            if (chosen != null) {
+                again.remove(chosen.id());
+            }
+            turned();
             desk.tell(Notice.bad("There is nothing to run: the suite has no steps."));
             return;
         }
-        StopSignal signal = new StopSignal();
-        stop = signal;
-        live.clear();
-        under.clear();
-        running.set(true);
-        run.set(0);
-        String environment = desk.bench().environment();
-        Run begun = new Run(chosen.id(), chosen.title(), environment, Instant.now(desk.clock()), 0, List.of());
-        runs.add(0, begun);
-        while (runs.size() > COLUMNS) {
-            runs.remove(runs.size() - 1);
-        }
-        turned();
-        RunLog own = new RunLog(ZoneId.systemDefault());
-        log = own;
-        logged = begun;
-        AtomicBoolean due = new AtomicBoolean();
-        RunListener listener = RunListener.all(List.of(own, event -> heard(event, due)));
-        var runner = desk.runner();
-        ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
-        desk.tasks()
-                .run(
-                        () -> {
-                            Run done = runner.run(chosen, plan, listener, signal);
-                            desk.saver().submit(() -> {
-                                desk.history().add(done);
-                                desk.history().keep(done, own.text(), exchanges);
-                                return done;
-                            });
-                            return done;
-                        },
-                        done -> ended(chosen, done),
-                        problem -> {
-                            running.set(false);
-                            repeating.set(0);
-                            turned();
-                            desk.tell(problem);
-                        });
+        run(chosen, plan);
     }
 
-    /** On the thread of the run: what there is to see is told a few times a second, not for every step. */
-    private void heard(RunEvent event, AtomicBoolean due) {
-        if (event instanceof RunEvent.StepStarted started) {
-            under.add(started.path());
-        } else if (event instanceof RunEvent.StepFinished done) {
-            under.remove(done.path());
-            live.put(done.path(), done.result());
-        } else if (!(event instanceof RunEvent.RowFinished)) {
+    private void run(Suite of, RunPlan plan) {
+        // what it is held against: its own last run here, or the newest that is shown of it
+        Optional<Run> before = making.of(of.id())
+                .flatMap(SuiteRuns.Live::done)
+                .or(() -> isShown(of.id()) ? runs.stream().findFirst() : Optional.empty());
+        making.start(of, plan, live -> {
+            if (live.done().isEmpty()) {
+                again.remove(of.id());
+                turned();
+            } else {
+                repeated(of, before, live.done().get());
+            }
+        });
+    }
+
+    /** After a run of a suite that is run over and over: says when it has become another, and sets the next. */
+    private void repeated(Suite of, Optional<Run> before, Run done) {
+        int seconds = again.getOrDefault(of.id(), 0);
+        if (seconds == 0) {
             return;
         }
-        if (due.compareAndSet(false, true)) {
-            desk.tasks().after(BEAT, due, () -> {
-                due.set(false);
-                beats.set(beats.get() + 1);
-            });
-        }
+        before.filter(b -> b.passed() != done.passed())
+                .ifPresent(b -> desk.tell(
+                        done.passed()
+                                ? Notice.plain("“" + of.title() + "” passes again.")
+                                : Notice.bad("“" + of.title() + "” fails now; it passed before.")));
+        desk.tasks().after(seconds * 1_000L, "run again: " + of.id(), () -> {
+            Optional<Suite> now =
+                    desk.project().suite(of.id()).filter(s -> s.all().findAny().isPresent());
+            if (again.containsKey(of.id()) && !making.isRunning(of.id())) {
+                now.ifPresentOrElse(s -> run(s, RunPlan.ALL), () -> {
+                    again.remove(of.id());
+                    turned();
+                });
+            }
+        });
     }
 
-    private void ended(Suite of, Run done) {
-        Optional<Run> before = runs.stream().skip(1).findFirst();
-        boolean shown = suite.get() != null && suite.get().id().equals(of.id());
-        int at = runs.indexOf(logged);
-        logged = done;
-        if (at >= 0) {
-            runs.set(at, done);
-        } else if (shown) {
-            // another suite was looked at meanwhile
-            runs.add(0, done);
-        }
-        running.set(false);
-        if (shown) {
-            firstFailure(of, done).filter(p -> !p.equals(path.get())).ifPresent(path::set);
-        }
-        turned();
-        if (repeating.get() > 0) {
-            before.filter(b -> b.passed() != done.passed())
-                    .ifPresent(b -> desk.tell(
-                            done.passed()
-                                    ? Notice.plain("“" + of.title() + "” passes again.")
-                                    : Notice.bad("“" + of.title() + "” fails now; it passed before.")));
-            desk.tasks().after(repeating.get() * 1_000L, repeating, () -> {
-                if (repeating.get() > 0
-                        && suite.get() != null
-                        && suite.get().id().equals(of.id())) {
-                    run(RunPlan.ALL);
-                } else {
-                    repeating.set(0);
-                    turned();
+    /** Shows what runs of the suite that is looked at do; of others, only that they are under way. */
+    private final class Shown implements SuiteRuns.Listener {
+        @Override
+        public void started(SuiteRuns.Live live) {
+            if (isShown(live.suite().id())) {
+                run.set(0);
+                runs.add(0, live.shown());
+                while (runs.size() > COLUMNS) {
+                    runs.remove(runs.size() - 1);
                 }
-            });
+            }
+            turned();
+        }
+
+        @Override
+        public void beat(SuiteRuns.Live live) {
+            if (isShown(live.suite().id())) {
+                beats.set(beats.get() + 1);
+            }
+        }
+
+        @Override
+        public void ended(SuiteRuns.Live live) {
+            if (isShown(live.suite().id())) {
+                for (int i = 0; i < runs.size(); i++) {
+                    if (live.is(runs.get(i))) {
+                        runs.set(i, live.shown());
+                    }
+                }
+                live.done()
+                        .flatMap(done -> firstFailure(live.suite(), done))
+                        .filter(p -> !p.equals(path.get()))
+                        .ifPresent(path::set);
+            }
+            turned();
         }
     }
 
@@ -432,116 +481,5 @@ public final class CheckModel {
     /** The result of the step and run that are looked at. */
     public Optional<StepResult> result() {
         return chosen().flatMap(at -> cell(run.get(), at));
-    }
-
-    /** Hears what is another in the run that is looked at than in the one before it. */
-    public void changes(Consumer<List<RunComparison.Change>> then) {
-        int at = run.get();
-        if (at + 1 >= runs.size()) {
-            then.accept(List.of());
-            return;
-        }
-        Suite of = suite.get();
-        Run before = runs.get(at + 1);
-        Run now = runs.get(at);
-        desk.tasks().run(() -> RunComparison.of(of, before, now), then, desk::tell);
-    }
-
-    /** The log of the run that is looked at, as it stands or as it was kept; hears it when it is there. */
-    public void log(Consumer<List<String>> then) {
-        Run of = run.get() < runs.size() ? runs.get(run.get()) : null;
-        if (of == null) {
-            then.accept(List.of());
-        } else {
-            // many lines take a while to be written out
-            RunLog own = of == logged ? log : null;
-            desk.tasks()
-                    .run(
-                            () -> own == null
-                                    ? desk.history().log(of).lines().toList()
-                                    : own.lines().stream().map(own::text).toList(),
-                            then,
-                            desk::tell);
-        }
-    }
-
-    /** The paths of the values that the request and the answer of an operation can have, as its contract says. */
-    public record Paths(List<String> request, List<String> answer) {}
-
-    /** Hears where columns of known values of a step can be bound to. */
-    public void paths(Step.Call call, Consumer<Paths> then) {
-        ProjectBench bench = desk.bench();
-        desk.tasks()
-                .run(
-                        () -> {
-                            Case kept = bench.kept(call.caseReference());
-                            Contract contract = bench.contract(kept.contract());
-                            var operation = kept.in(contract).operation();
-                            return new Paths(
-                                    leaves(MessageOutline.ofRequest(contract, operation)),
-                                    MessageOutline.ofAnswer(contract, operation)
-                                            .map(CheckModel::leaves)
-                                            .orElse(List.of()));
-                        },
-                        then,
-                        problem -> then.accept(new Paths(List.of(), List.of())));
-    }
-
-    private static List<String> leaves(MessageOutline outline) {
-        String sample = SampleBuilder.text(outline, SampleBuilder.Detail.FULL);
-        if (sample.isBlank()) {
-            return List.of();
-        }
-        List<String> paths = new ArrayList<>();
-        MessagePath.all(Xml.parse(sample, "sample", XmlLimits.MESSAGE).getDocumentElement())
-                .forEach((node, at) -> {
-                    boolean value = node instanceof Attr attr
-                            ? !"http://www.w3.org/2000/xmlns/".equals(attr.getNamespaceURI())
-                            : Xml.children(node).isEmpty();
-                    if (value) {
-                        paths.add(at);
-                    }
-                });
-        Collections.sort(paths);
-        return paths;
-    }
-
-    /** Both sides of an exchange of the run that is looked at, from the ledger or as it was kept with the run. */
-    public void sides(long exchange, Consumer<Optional<ExchangeTexts.Both>> then) {
-        Run of = run.get() < runs.size() ? runs.get(run.get()) : null;
-        ExchangeTexts texts = ExchangeTexts.on(desk.ledger(), desk.redactor());
-        desk.tasks()
-                .run(
-                        () -> texts.of(exchange)
-                                .or(() -> of == null
-                                        ? Optional.empty()
-                                        : desk.history().kept(of, exchange)),
-                        then,
-                        desk::tell);
-    }
-
-    /** Writes the newest run as JUnit XML and HTML into the project's {@code reports} folder and says where. */
-    public void report() {
-        if (runs.isEmpty()) {
-            desk.tell(Notice.bad("There is no run to report yet. Run the suite first."));
-            return;
-        }
-        Run newest = runs.get(0);
-        Path folder = desk.project().folder().resolve("reports");
-        String name = desk.project().name();
-        ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
-        desk.tasks()
-                .run(
-                        () -> {
-                            AtomicFile.write(
-                                    folder.resolve(newest.suite() + ".xml"),
-                                    JUnitXml.of(List.of(newest), Map.of("project", name), exchanges));
-                            AtomicFile.write(
-                                    folder.resolve(newest.suite() + ".html"),
-                                    HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault(), exchanges));
-                            return folder;
-                        },
-                        at -> desk.tell(Notice.plain("JUnit XML and HTML are in " + at + ".")),
-                        desk::tell);
     }
 }

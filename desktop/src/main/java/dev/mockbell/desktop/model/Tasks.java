@@ -109,11 +109,21 @@ public final class Tasks implements AutoCloseable {
     /** Does something on the interface thread after a while; another call with the same key puts it off. */
     public void after(long millis, Object key, Runnable action) {
         try {
-            ScheduledFuture<?> before =
-                    put.put(key, clock.schedule(() -> back.execute(action), millis, TimeUnit.MILLISECONDS));
-            if (before != null) {
-                before.cancel(false);
-            }
+            put.compute(key, (k, before) -> {
+                if (before != null) {
+                    before.cancel(false);
+                }
+                ScheduledFuture<?>[] own = new ScheduledFuture<?>[1];
+                own[0] = clock.schedule(
+                        () -> {
+                            // the key is not held for longer than it is waited for
+                            put.computeIfPresent(key, (same, now) -> now == own[0] ? null : now);
+                            back.execute(action);
+                        },
+                        millis,
+                        TimeUnit.MILLISECONDS);
+                return own[0];
+            });
         } catch (RejectedExecutionException closed) {
             LOG.debug("nothing is put off any more", closed);
         }

@@ -5,7 +5,8 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
-import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.desktop.view.shared.Asking;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.Step;
@@ -48,6 +49,7 @@ public final class CheckView extends StackPane implements StationView {
     private final Label facts = Parts.text("", "second");
     private final Label last = Parts.text("", "tag");
     private final Label again = Parts.text("", "tag", "bronze");
+    private final Label beside = Parts.text("", "tag", "bronze");
     private final Label against = Parts.text("", "third");
     private final Button run;
     private final HBox foot = Parts.foot();
@@ -207,9 +209,9 @@ public final class CheckView extends StackPane implements StationView {
         Button reports = Parts.button(
                 "Write reports",
                 "JUnit XML and HTML of the newest run, into the project's reports folder",
-                model::report);
+                model.details()::report);
         reports.setId("write-reports");
-        head.getChildren().addAll(choose, facts, last, again, Parts.spring(), against, reports, run, more);
+        head.getChildren().addAll(choose, facts, last, again, beside, Parts.spring(), against, reports, run, more);
         head.getStyleClass().setAll("station-head");
     }
 
@@ -233,6 +235,9 @@ public final class CheckView extends StackPane implements StationView {
         int every = model.repeatingProperty().get();
         Parts.shown(again, every > 0);
         again.setText("again every " + every + " s");
+        long others = model.countRunning() - (running ? 1 : 0);
+        Parts.shown(beside, others > 0);
+        beside.setText(others == 1 ? "1 other suite running" : others + " other suites running");
         against.setText("against " + desk.project().current().name());
         run.setText(running ? "Stop" : "Run suite  Ctrl ↵");
         Parts.classed(run, "danger", running);
@@ -257,6 +262,11 @@ public final class CheckView extends StackPane implements StationView {
                                 item("Up to step " + at.text(), () -> model.runUpTo(at))));
         menu.getItems().add(item("Only what failed", model::runFailed));
         menu.getItems().add(new SeparatorMenuItem());
+        menu.getItems().add(item("Several suites…", () -> SeveralForm.ask(this, model, desk)));
+        if (model.countRunning() > 0) {
+            menu.getItems().add(item("Stop all that run", model::stopAll));
+        }
+        menu.getItems().add(new SeparatorMenuItem());
         if (model.repeatingProperty().get() > 0) {
             menu.getItems().add(item("Do not run it again", () -> model.repeat(0)));
         } else {
@@ -273,7 +283,8 @@ public final class CheckView extends StackPane implements StationView {
     private ContextMenu suites() {
         ContextMenu menu = new ContextMenu();
         for (Suite suite : desk.project().suites()) {
-            menu.getItems().add(item(suite.title(), () -> model.open(suite)));
+            String words = suite.title() + (model.isRunning(suite) ? "  ·  running" : "");
+            menu.getItems().add(item(words, () -> model.open(suite)));
         }
         menu.getItems().add(item("New suite…", this::askName));
         return menu;
@@ -286,23 +297,17 @@ public final class CheckView extends StackPane implements StationView {
     }
 
     private void askName() {
-        TextField field = new TextField("New suite");
-        field.setId("ask-suite");
-        Runnable done = () -> {
-            if (!field.getText().isBlank()) {
-                Overlay.close(this);
-                model.add(field.getText().strip());
-            }
-        };
-        field.setOnAction(e -> done.run());
-        Overlay.show(
+        Form form = new Form();
+        TextField field = Form.field("ask-suite", "New suite", "");
+        form.row("Name", field);
+        Asking.ask(
                 this,
-                new VBox(
-                        10,
-                        Parts.text("Name of the suite", "strong"),
-                        field,
-                        Parts.button("Keep", "Enter", done, "primary")),
-                420);
+                "A new suite",
+                form,
+                "suite",
+                () -> Asking.needed(field.getText(), "The name of the suite"),
+                model::add);
+        field.requestFocus();
         field.selectAll();
     }
 

@@ -4,12 +4,13 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.KnownPaths;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
-import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.KnownValues;
 import dev.mockbell.suite.KnownValues.Column;
@@ -221,7 +222,7 @@ final class KnownPane extends VBox {
                                 (Problem problem) -> desk.tell(problem)));
     }
 
-    private static Runnable offer(ComboBox<String> use, ComboBox<String> at, CheckModel.Paths found) {
+    private static Runnable offer(ComboBox<String> use, ComboBox<String> at, KnownPaths.Paths found) {
         return () -> {
             String typed = at.getEditor().getText();
             int chosen = use.getSelectionModel().getSelectedIndex();
@@ -255,7 +256,7 @@ final class KnownPane extends VBox {
         }
         // what the contract has at either side, to be pointed at
         if (model.step().orElse(null) instanceof Step.Call call) {
-            model.paths(call, found -> {
+            new KnownPaths(desk).of(call, found -> {
                 for (int i = 0; i < uses.size(); i++) {
                     ComboBox<String> at = paths.get(i);
                     Runnable offer = offer(uses.get(i), at, found);
@@ -264,9 +265,11 @@ final class KnownPane extends VBox {
                 }
             });
         }
-        Button keep = Parts.button(
-                "Keep",
-                "Enter",
+        Asking.ask(
+                this,
+                "What each column is for",
+                form,
+                "columns",
                 () -> {
                     List<Column> columns = new ArrayList<>();
                     for (int i = 0; i < uses.size(); i++) {
@@ -278,15 +281,8 @@ final class KnownPane extends VBox {
                                     paths.get(i).getEditor().getText().strip()));
                         }
                     }
-                    Overlay.close(this);
-                    model.edits().known(path, k -> new KnownValues(k.table(), columns));
+                    return columns;
                 },
-                "primary");
-        keep.setId("columns-keep");
-        keep.setDefaultButton(true);
-        Overlay.show(
-                this,
-                new VBox(8, Parts.text("What each column is for", "strong"), form, new HBox(Parts.spring(), keep)),
-                640);
+                columns -> model.edits().known(path, k -> new KnownValues(k.table(), columns)));
     }
 }

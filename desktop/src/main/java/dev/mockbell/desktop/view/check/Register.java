@@ -234,7 +234,10 @@ final class Register {
         int turns = model.turns(row.path());
         if (turns > 1) {
             Label unsteady = Parts.text("unsteady", "tag", "fault");
-            Parts.tip(unsteady, "It changed between passed and failed " + turns + " times in the runs that are shown.");
+            Parts.tip(
+                    unsteady,
+                    "It changed between passed and failed " + turns
+                            + " times in the runs that are shown, and nothing was changed in it, its case, the contract or the environment.");
             unsteady.setMinWidth(Region.USE_PREF_SIZE);
             box.getChildren().add(unsteady);
         }

@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.check;
 
 import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
+import dev.mockbell.check.Contrast;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
@@ -28,6 +29,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -35,10 +37,12 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.Text;
+import javafx.scene.text.TextFlow;
 import javafx.stage.FileChooser;
 
 /** What became of the step and run that are looked at: its checks in words, both messages, and the log of the run. */
@@ -148,7 +152,7 @@ final class ResultPane extends VBox {
         list.setId("run-before");
         list.setFixedCellSize(22);
         String before = Numbers.clockShort(model.runs().get(at + 1).started());
-        model.changes(changes -> {
+        model.details().changes(changes -> {
             list.getItems().setAll(changes);
             list.setPlaceholder(Parts.empty("Results, values and times are as they were at " + before + "."));
         });
@@ -187,7 +191,7 @@ final class ResultPane extends VBox {
         }
         long own = ++turns;
         text.show("");
-        model.sides(exchange, both -> {
+        model.details().sides(exchange, both -> {
             if (own == turns) {
                 text.show(both.map(b -> request ? b.request() : b.answer().isEmpty() ? "(no answer)" : b.answer())
                         .orElse("(the ledger has let this exchange go, and it was not one that failed)"));
@@ -197,7 +201,7 @@ final class ResultPane extends VBox {
     }
 
     private Node log() {
-        model.log(lines -> {
+        model.details().log(lines -> {
             logged = lines;
             filterLog();
         });
@@ -305,9 +309,9 @@ final class ResultPane extends VBox {
         }
     }
 
-    /** Should be and found stand below each other, so that a difference can be seen. */
+    /** Should be and found stand beside each other, what is different in them marked. */
     private static Node check(CheckResult check) {
-        if (check.passed() || check.expected().isEmpty()) {
+        if (!check.hasSides()) {
             boolean says = check.passed() && !check.found().isEmpty() && !"true".equals(check.found());
             String words = says ? check.title() + " · found " + check.found() : check.sentence();
             return wrapped(Numbers.mark(check.verdict()), words);
@@ -316,21 +320,38 @@ final class ResultPane extends VBox {
         sides.setHgap(10);
         sides.setVgap(2);
         sides.setPadding(new Insets(0, 0, 0, 18));
-        side(sides, 0, "should be", check.expected(), "wanted");
-        side(sides, 1, "found", check.found().isEmpty() ? "nothing" : check.found(), "got");
+        ColumnConstraints half = new ColumnConstraints();
+        half.setPercentWidth(50);
+        sides.getColumnConstraints().setAll(half, half);
+        sides.addRow(0, Parts.text("should be", "second", "table-text"), Parts.text("found", "second", "table-text"));
+        sides.addRow(
+                1,
+                side("wanted", check.contrast().ofExpected()),
+                side("got", check.contrast().ofFound()));
+        VBox all = new VBox(3, wrapped(Numbers.mark(check.verdict()), check.title()), sides);
         if (!check.where().isEmpty()) {
-            side(sides, 2, "at", check.where(), "second");
+            Label where = Parts.text(check.where(), "mono", "table-text", "second");
+            HBox line = new HBox(6, Parts.text("at", "second", "table-text"), where);
+            line.setPadding(new Insets(0, 0, 0, 18));
+            all.getChildren().add(line);
         }
-        return new VBox(3, wrapped(Numbers.mark(check.verdict()), check.title()), sides);
+        return all;
     }
 
-    private static void side(GridPane sides, int row, String key, String value, String style) {
-        Label name = Parts.text(key, "second", "table-text");
-        name.setMinWidth(Region.USE_PREF_SIZE);
-        Label text = Parts.text(value, "mono", "table-text", style);
-        text.setWrapText(true);
-        sides.addRow(row, name, text);
-        GridPane.setValignment(name, javafx.geometry.VPos.TOP);
+    private static Node side(String style, Contrast.Side side) {
+        TextFlow flow = new TextFlow(
+                text(side.before(), "alike"), text(side.different(), "different"), text(side.after(), "alike"));
+        flow.getChildren().removeIf(n -> ((Text) n).getText().isEmpty());
+        flow.getStyleClass().add(style);
+        flow.setAccessibleText(side.before() + side.different() + side.after());
+        GridPane.setValignment(flow, VPos.TOP);
+        return flow;
+    }
+
+    private static Text text(String words, String style) {
+        Text text = new Text(words);
+        text.getStyleClass().addAll("mono", "table-text", style);
+        return text;
     }
 
     private static Label wrapped(Mark mark, String words) {

@@ -200,7 +200,11 @@ public final class Frame extends StackPane {
         all.add(new Hit("action", "Run the suite", "Ctrl+Enter in Check", () -> actIn(Station.CHECK)));
         all.add(new Hit("action", "Start or stop the mock", "Ctrl+Enter in Mock", () -> actIn(Station.MOCK)));
         all.add(new Hit("action", "Start or stop the load", "Ctrl+Enter in Load", () -> actIn(Station.LOAD)));
-        all.add(new Hit("action", "Write check reports", "JUnit XML and HTML", models.check()::report));
+        all.add(new Hit(
+                "action",
+                "Write check reports",
+                "JUnit XML and HTML",
+                models.check().details()::report));
         all.add(new Hit("action", "Write the load report", "CSV and HTML", models.load()::report));
         all.add(new Hit("action", "Open a project", "Ctrl+O", () -> projects.open(this)));
         all.add(new Hit("action", "New project", "", () -> projects.make(this)));

@@ -12,7 +12,7 @@ import javafx.scene.layout.VBox;
 
 /** Asks for something in a form; what cannot be meant is said in it, and nothing is lost of what was typed. */
 public final class Asking {
-    private static final double WIDTH = 580;
+    private static final double WIDTH = 640;
 
     private Asking() {}
 
@@ -24,6 +24,12 @@ public final class Asking {
      * @param then hears it, once the form is gone
      */
     public static <T> void ask(Node within, String title, Form form, String id, Supplier<T> typed, Consumer<T> then) {
+        ask(within, title, form, id, "Keep", typed, then);
+    }
+
+    /** As {@link #ask(Node, String, Form, String, Supplier, Consumer)}; the button says what it {@code does}. */
+    public static <T> void ask(
+            Node within, String title, Form form, String id, String does, Supplier<T> typed, Consumer<T> then) {
         Label flaw = Parts.text("", "failed", "table-text");
         flaw.setId(id + "-flaw");
         flaw.setWrapText(true);
@@ -39,7 +45,7 @@ public final class Asking {
                 flaw.setVisible(true);
             }
         };
-        Button keep = Parts.button("Keep", "Enter", done, "primary");
+        Button keep = Parts.button(does, "Enter", done, "primary");
         keep.setId(id + "-keep");
         keep.setDefaultButton(true);
         Overlay.show(
