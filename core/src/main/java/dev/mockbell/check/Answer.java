@@ -74,7 +74,7 @@ public record Answer(
             Optional<Document> content = one ? soap.takePayload() : soap.payloadDocument();
             Optional<XdmNode> payload = content.map(expressions::wrap);
             Optional<SoapMessage> envelope = Optional.of(soap);
-            Validity validity = new Validity(outline, envelope, content);
+            Validity validity = new Validity(outline, envelope, content, response::attachments);
             return new Answer(
                     judged,
                     outline,
@@ -106,7 +106,7 @@ public record Answer(
                 flaw,
                 Optional.empty(),
                 Optional.empty(),
-                new Validity(outline, Optional.empty(), Optional.empty()),
+                new Validity(outline, Optional.empty(), Optional.empty(), List::of),
                 Optional.empty());
     }
 

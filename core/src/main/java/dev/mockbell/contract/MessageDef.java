@@ -13,7 +13,7 @@ import javax.xml.namespace.QName;
  * @param wrapper for rpc style, the element around the parts (WSDL 1.1 §3.5); empty for document style
  * @param body the parts that go into the body
  * @param headers the parts that go into headers
- * @param attachments the names of the parts that travel beside the envelope (WSDL 1.1 §5)
+ * @param attachments the parts that travel beside the envelope (WSDL 1.1 §5)
  * @param encoding the encoding style of an encoded body; empty for a literal one
  * @param action the WS-Addressing action, given or by default (WS-Addressing Metadata §4.4)
  * @param place where the message is defined
@@ -24,7 +24,7 @@ public record MessageDef(
         Optional<QName> wrapper,
         List<MessagePart> body,
         List<HeaderDef> headers,
-        List<String> attachments,
+        List<Attachment> attachments,
         Optional<String> encoding,
         String action,
         Place place) {}

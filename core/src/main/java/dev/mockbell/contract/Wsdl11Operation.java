@@ -6,7 +6,9 @@ import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javax.xml.namespace.QName;
@@ -128,8 +130,9 @@ final class Wsdl11Operation {
         List<HeaderDef> headers = boundHalf
                 .map(b -> headers(b, message.map(PartReader.Message::name).orElse(null), away))
                 .orElse(List.of());
-        List<String> attachments = boundHalf.map(Wsdl11Operation::attachments).orElse(List.of());
-        away.addAll(attachments);
+        List<Attachment> attachments =
+                boundHalf.map(Wsdl11Operation::attachments).orElse(List.of());
+        attachments.forEach(a -> away.add(a.part()));
         List<MessagePart> inBody =
                 new ArrayList<>(message.map(PartReader.Message::parts).orElse(List.of()));
         Optional<List<MessagePart>> chosen =
@@ -182,12 +185,16 @@ final class Wsdl11Operation {
                 .toList();
     }
 
-    private static List<String> attachments(Element half) {
-        return multiparts(half).stream()
+    /** Several contents of one part are the types that it may be of; one without a type may be of any (WSDL 1.1 §5.3). */
+    private static List<Attachment> attachments(Element half) {
+        Map<String, List<String>> types = new LinkedHashMap<>();
+        multiparts(half).stream()
                 .flatMap(e -> Xml.children(e, Wsdl.MIME, "content").stream())
-                .map(e -> e.getAttribute("part").strip())
-                .filter(p -> !p.isEmpty())
-                .distinct()
+                .filter(e -> !e.getAttribute("part").isBlank())
+                .forEach(e -> types.computeIfAbsent(e.getAttribute("part").strip(), p -> new ArrayList<>())
+                        .add(e.getAttribute("type").strip()));
+        return types.entrySet().stream()
+                .map(e -> new Attachment(e.getKey(), e.getValue().contains("") ? List.of() : e.getValue()))
                 .toList();
     }
 

@@ -1,5 +1,6 @@
 package dev.mockbell.message;
 
+import dev.mockbell.contract.Attachment;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.FaultDef;
 import dev.mockbell.contract.HeaderDef;
@@ -23,13 +24,15 @@ import javax.xml.namespace.QName;
  *     type, straight into the body, it is the SOAP body itself (WSDL 1.1 §3.5)
  * @param headers the header elements that the contract names
  * @param encoding the encoding style of an encoded message; empty for a literal one
+ * @param attachments the parts that travel beside it
  */
 public record MessageOutline(
         Schemas schemas,
         Map<String, String> prefixes,
         Optional<ElementDecl> root,
         List<ElementDecl> headers,
-        Optional<String> encoding) {
+        Optional<String> encoding,
+        List<Attachment> attachments) {
     private static final String BODY = "Body";
 
     /** The outline of an operation's input or output. Parts that no schema knows are left out; findings tell of them. */
@@ -46,7 +49,8 @@ public record MessageOutline(
         for (HeaderDef header : message.headers()) {
             element(schemas, header.part(), header.namespace()).ifPresent(headers::add);
         }
-        return new MessageOutline(schemas, contract.prefixes(), root, List.copyOf(headers), message.encoding());
+        return new MessageOutline(
+                schemas, contract.prefixes(), root, List.copyOf(headers), message.encoding(), message.attachments());
     }
 
     private static Optional<ElementDecl> document(Schemas schemas, MessageDef message, List<ElementDecl> parts) {
@@ -72,7 +76,8 @@ public record MessageOutline(
                 contract.prefixes(),
                 fault.part().flatMap(p -> element(schemas, p, "")),
                 List.of(),
-                fault.encoding());
+                fault.encoding(),
+                List.of());
     }
 
     /** What a request of an operation holds. */
@@ -88,7 +93,7 @@ public record MessageOutline(
     /** The outline of a message with nothing in it. */
     public static MessageOutline empty(Contract contract) {
         return new MessageOutline(
-                contract.schemas(), contract.prefixes(), Optional.empty(), List.of(), Optional.empty());
+                contract.schemas(), contract.prefixes(), Optional.empty(), List.of(), Optional.empty(), List.of());
     }
 
     private static Optional<ElementDecl> element(Schemas schemas, MessagePart part, String namespace) {

@@ -77,7 +77,7 @@ public record HeaderBlocks(MessageOutline outline, List<String> blocks) {
     /** The outline of a declared block, as of a message of its own. */
     public MessageOutline outlineOf(ElementDecl header) {
         return new MessageOutline(
-                outline.schemas(), outline.prefixes(), Optional.of(header), List.of(), outline.encoding());
+                outline.schemas(), outline.prefixes(), Optional.of(header), List.of(), outline.encoding(), List.of());
     }
 
     /** The block of a declared header; empty when it is left out. */

@@ -183,12 +183,12 @@ class MessageShapesTest {
                 "<message name='In'><part name='a' element='t:Ask'/><part name='photo' type='xs:base64Binary'/></message><message name='Out'/>",
                 "document",
                 "<input><mime:multipartRelated><mime:part><soap:body use='literal' parts='a'/></mime:part>"
-                        + "<mime:part><mime:content part='photo' type='image/jpeg'/></mime:part></mime:multipartRelated></input><output><soap:body use='literal'/></output>",
+                        + "<mime:part><mime:content part='photo' type='image/jpeg'/><mime:content part='photo' type='image/*'/></mime:part></mime:multipartRelated></input><output><soap:body use='literal'/></output>",
                 "");
         MessageDef in =
                 contract.ports().get(0).binding().operations().get(0).input().orElseThrow();
         assertThat(in.body()).extracting(MessagePart::name).containsExactly("a");
-        assertThat(in.attachments()).containsExactly("photo");
+        assertThat(in.attachments()).containsExactly(new Attachment("photo", List.of("image/jpeg", "image/*")));
         assertThat(request(contract)).contains("<soap:Body><t:Ask");
     }
 

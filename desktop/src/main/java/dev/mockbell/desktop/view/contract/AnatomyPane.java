@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.contract;
 
+import dev.mockbell.contract.Attachment;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.FaultDef;
 import dev.mockbell.contract.HeaderDef;
@@ -200,8 +201,8 @@ final class AnatomyPane extends StackPane {
             words.setOnMouseClicked(e -> toSource(header.place()));
             box.getChildren().add(words);
         }
-        for (String attachment : message.map(MessageDef::attachments).orElse(List.of())) {
-            box.getChildren().add(line("attachment " + attachment, "second"));
+        for (Attachment beside : message.map(MessageDef::attachments).orElse(List.of())) {
+            box.getChildren().add(line("attachment " + beside.part() + ", " + beside.words(), "second"));
         }
     }
 
