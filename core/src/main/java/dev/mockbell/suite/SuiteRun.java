@@ -24,6 +24,9 @@ import net.sf.saxon.s9api.XdmValue;
 
 /** One run of a suite under way: what was captured so far, what came last, and whether it goes on. */
 final class SuiteRun {
+    /** So often the steps of one for-each are run; each round is kept with its results. */
+    private static final int MOST_NODES = 10_000;
+
     /** Rounds that are kept of a step that is repeated; the first of them, and beyond them the last. */
     private static final int MOST_ROUNDS = 1_000;
 
@@ -400,8 +403,16 @@ final class SuiteRun {
                     rounds.add(round(step, "row " + (i + 1)));
                 }
             } else {
+                XdmValue nodes = expressions.evaluate(step.nodes(), scope());
+                if (nodes.size() > MOST_NODES) {
+                    return StepResult.failed(
+                            step.name(),
+                            "There are " + nodes.size() + " at " + step.nodes() + ", and the steps are run for at most "
+                                    + MOST_NODES + ". Take a path that gives fewer, such as (" + step.nodes()
+                                    + ")[position() le " + MOST_NODES + "].");
+                }
                 int number = 0;
-                for (XdmItem item : expressions.evaluate(step.nodes(), scope())) {
+                for (XdmItem item : nodes) {
                     values.put(step.variable(), item);
                     rounds.add(round(step, "number " + ++number));
                 }

@@ -154,6 +154,9 @@ class SuiteStepsTest {
         assertThat(ledger).hasSize(3);
         Step nothing = new Step.ForEach("None", true, Optional.empty(), "//lodge", "node", List.of(book()));
         assertThat(run(suite(book(), nothing), "R-1").steps().get(1).problem()).contains("nothing at //lodge");
+        Step many = new Step.ForEach("Many", true, Optional.empty(), "1 to 10001", "node", List.of(book()));
+        assertThat(run(suite(book(), many), "R-1").steps().get(1).problem())
+                .startsWith("There are 10001 at 1 to 10001, and the steps are run for at most 10000.");
     }
 
     @Test

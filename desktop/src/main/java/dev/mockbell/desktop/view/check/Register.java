@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.SmallLine;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.KnownValues;
@@ -183,11 +184,35 @@ final class Register {
                         110,
                         r -> telling(captured(r), captures((String) captured(r).what())))
                 .again((node, r) -> tells(node, captured(r)))
-                .number("ms", 60, r -> Parts.text(millis(0, r), "mono"))
-                .again((node, r) -> {
-                    ((Label) node).setText(millis(0, r));
-                    return true;
-                });
+                .number("ms", 104, r -> new Took().show(r))
+                .again((node, r) -> node instanceof Took took && took.show(r) == took);
+    }
+
+    /** How long a step took in the newest run, and a line of how long in those that are shown. */
+    private final class Took extends HBox {
+        private final SmallLine line = new SmallLine();
+        private final Label newest = Parts.text("", "mono");
+
+        Took() {
+            super(6);
+            newest.setMinWidth(Region.USE_PREF_SIZE);
+            setAlignment(Pos.CENTER_RIGHT);
+            setMaxWidth(Region.USE_PREF_SIZE);
+            getChildren().addAll(line, newest);
+        }
+
+        Took show(Row row) {
+            List<Double> all = new ArrayList<>();
+            for (int run = model.runs().size() - 1; run >= 0; run--) {
+                model.cell(run, row.path())
+                        .map(StepResult::millis)
+                        .filter(m -> m > 0)
+                        .ifPresent(all::add);
+            }
+            line.show(all);
+            newest.setText(millis(0, row));
+            return this;
+        }
     }
 
     private Told named(Row row) {

@@ -1,0 +1,35 @@
+package dev.mockbell.desktop.part;
+
+import java.util.List;
+import javafx.scene.layout.Pane;
+import javafx.scene.shape.Polyline;
+
+/** How a number went from one time to the next, as a line as high as a row of text, from nothing at its foot to the most at its top. */
+public final class SmallLine extends Pane {
+    private static final double WIDTH = 40;
+    private static final double HEIGHT = 13;
+
+    private final Polyline line = new Polyline();
+
+    public SmallLine() {
+        setMinSize(WIDTH, HEIGHT);
+        setMaxSize(WIDTH, HEIGHT);
+        setMouseTransparent(true);
+        line.getStyleClass().add("small-line");
+        getChildren().add(line);
+    }
+
+    /** Shows numbers, oldest first; fewer than two are no line. */
+    public void show(List<Double> numbers) {
+        line.getPoints().clear();
+        if (numbers.size() < 2) {
+            return;
+        }
+        double most = numbers.stream().mapToDouble(n -> n).max().orElse(0);
+        double step = WIDTH / (numbers.size() - 1);
+        for (int i = 0; i < numbers.size(); i++) {
+            double part = most > 0 ? numbers.get(i) / most : 0;
+            line.getPoints().addAll(i * step, HEIGHT - 1 - part * (HEIGHT - 2));
+        }
+    }
+}
