@@ -34,7 +34,7 @@ public record Contrast(String before, String expected, String found, String afte
                 expected.substring(expected.length() - tail));
     }
 
-    /** One of both texts; where they have nothing alike nothing is marked, since that tells no more than the text alone. */
+    /** One of both texts; where they have little alike nothing is marked, since that tells no more than the text alone. */
     public record Side(String before, String different, String after) {}
 
     public Side ofExpected() {
@@ -46,8 +46,10 @@ public record Contrast(String before, String expected, String found, String afte
     }
 
     private Side side(String own) {
-        boolean alike = !before.isEmpty() || !after.isEmpty();
-        return alike ? new Side(before, visible(own), after) : new Side(own, "", "");
+        int same = before.length() + after.length();
+        // that 184.5 and 92.25 end alike is chance
+        boolean alike = same > 0 && 2 * same >= same + Math.min(expected.length(), found.length());
+        return alike ? new Side(before, visible(own), after) : new Side(before + own + after, "", "");
     }
 
     /** A part that is nothing but white space, written so that it can be seen; any other as it is. */

@@ -68,7 +68,10 @@ public final class HtmlReport {
     private static Template template() {
         try (InputStream in = HtmlReport.class.getResourceAsStream("report.html");
                 InputStreamReader reader = new InputStreamReader(in, StandardCharsets.UTF_8)) {
-            return Mustache.compiler().withEscaper(HtmlReport::escape).compile(reader);
+            return Mustache.compiler()
+                    .emptyStringIsFalse(true)
+                    .withEscaper(HtmlReport::escape)
+                    .compile(reader);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -104,7 +107,8 @@ public final class HtmlReport {
                 Map.entry("mark", mark(step.verdict())),
                 Map.entry("problem", step.problem().isEmpty() ? List.of() : List.of(step.problem())),
                 Map.entry(
-                        "checks", step.checks().stream().map(HtmlReport::check).toList()),
+                        "checks", step.telling().stream().map(HtmlReport::check).toList()),
+                Map.entry("undecided", step.undecided()),
                 Map.entry(
                         "captures",
                         step.captures().entrySet().stream()
@@ -125,7 +129,7 @@ public final class HtmlReport {
         boolean both = check.hasSides();
         return Map.of(
                 "mark",
-                mark(check.verdict()),
+                small(check.verdict()),
                 "sentence",
                 both ? check.title() : check.sentence(),
                 "sides",
@@ -170,7 +174,11 @@ public final class HtmlReport {
             figures.add(number(value));
         }
         figures.add(String.valueOf(s.failed()));
-        return Map.of("name", s.name(), "figures", figures);
+        List<Map<String, String>> named = new ArrayList<>();
+        for (int i = 0; i < figures.size(); i++) {
+            named.add(Map.of("name", COLUMNS.get(i), "value", figures.get(i)));
+        }
+        return Map.of("name", s.name(), "figures", named);
     }
 
     private static Map<String, String> limit(Limit.Outcome limit) {
@@ -191,11 +199,28 @@ public final class HtmlReport {
     }
 
     private static String mark(Verdict verdict) {
+        String words = words(verdict);
+        return "<span class=\"" + verdict.name().toLowerCase(Locale.ROOT) + "\">" + shape(verdict) + "&#xFE0E; " + words
+                + "</span>";
+    }
+
+    /** A mark at the head of a line: its shape says it, and words for who does not see it. */
+    private static String small(Verdict verdict) {
+        return "<span class=\"" + verdict.name().toLowerCase(Locale.ROOT) + "\" role=\"img\" aria-label=\""
+                + words(verdict) + "\">" + shape(verdict) + "&#xFE0E;</span>";
+    }
+
+    private static String words(Verdict verdict) {
+        return verdict.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    /** As in the window: by shape first, by colour second. */
+    private static String shape(Verdict verdict) {
         return switch (verdict) {
-            case PASSED -> "<span class=\"passed\">●&#xFE0E; passed</span>";
-            case FAILED -> "<span class=\"failed\">■&#xFE0E; failed</span>";
-            case NOT_RUN -> "<span class=\"not_run\">○&#xFE0E; not run</span>";
-            case OFF -> "<span class=\"not_run\">–&#xFE0E; off</span>";
+            case PASSED -> "●";
+            case FAILED -> "■";
+            case NOT_RUN -> "○";
+            case OFF -> "–";
         };
     }
 }

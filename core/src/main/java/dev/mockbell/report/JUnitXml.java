@@ -97,7 +97,7 @@ public final class JUnitXml {
         if (!step.problem().isEmpty()) {
             text.append(step.problem()).append('\n');
         }
-        for (CheckResult check : step.checks()) {
+        for (CheckResult check : step.telling()) {
             if (!check.passed()) {
                 text.append(check.title()).append('\n');
                 line(text, "should be", check.expected());
@@ -105,6 +105,7 @@ public final class JUnitXml {
                 line(text, "at", check.where());
             }
         }
+        text.append(step.undecided());
         out.text(text.toString().stripTrailing()).end();
         exchanges
                 .of(step.exchange())

@@ -85,13 +85,31 @@ public record StepResult(
         return Stream.concat(Stream.of(this), inner.stream().flatMap(StepResult::all));
     }
 
+    /** The checks that say something of their own: not those that failed for want of what the step's problem tells of. */
+    public List<CheckResult> telling() {
+        return problem.isEmpty()
+                ? checks
+                : checks.stream()
+                        .filter(c -> c.passed() || !c.found().equals(problem))
+                        .toList();
+    }
+
+    /** How many checks failed for the step's problem alone, in words; empty for none. */
+    public String undecided() {
+        int count = checks.size() - telling().size();
+        return count == 0 ? "" : count == 1 ? "1 check could not be decided." : count + " checks could not be decided.";
+    }
+
     /** What failed, a line each; of what it holds, those of the first that failed. */
     public List<String> failures() {
         List<String> lines = new ArrayList<>();
         if (!problem.isEmpty()) {
             lines.add(problem);
         }
-        checks.stream().filter(c -> !c.passed()).map(CheckResult::sentence).forEach(lines::add);
+        telling().stream().filter(c -> !c.passed()).map(CheckResult::sentence).forEach(lines::add);
+        if (!undecided().isEmpty()) {
+            lines.add(undecided());
+        }
         if (lines.isEmpty()) {
             inner.stream()
                     .filter(r -> r.verdict == Verdict.FAILED)

@@ -13,6 +13,7 @@ class ContrastTest {
         assertThat(Contrast.of("aa", "aaa")).isEqualTo(new Contrast("aa", "", "a", ""));
         assertThat(Contrast.of("", "x")).isEqualTo(new Contrast("", "", "x", ""));
         assertThat(Contrast.of("x", "y").ofFound()).isEqualTo(new Contrast.Side("y", "", ""));
+        assertThat(Contrast.of("184.5", "92.25").ofFound()).isEqualTo(new Contrast.Side("92.25", "", ""));
         assertThat(Contrast.of("x", "xy").ofFound()).isEqualTo(new Contrast.Side("x", "y", ""));
     }
 

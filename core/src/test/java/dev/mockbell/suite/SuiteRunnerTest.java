@@ -145,6 +145,20 @@ class SuiteRunnerTest {
     }
 
     @Test
+    void whatNoCheckCouldBeDecidedForIsSaidOnce() {
+        Case kept = Stays.book("c", Stays.BODY, List.of(new Check.NoFault(), new Check.Value("//total", "1")));
+        StepResult step = run(
+                        Stays.bench("http://127.0.0.1:1/", Map.of(), kept),
+                        Stays.suite(kept),
+                        RunListener.NONE,
+                        new StopSignal())
+                .steps()
+                .get(0);
+        assertThat(step.checks()).hasSize(2).noneMatch(CheckResult::passed);
+        assertThat(step.failures()).containsExactly(step.problem(), "2 checks could not be decided.");
+    }
+
+    @Test
     void aCaptureThatFindsNothingFailsTheStep() {
         Case kept = Stays.book("c", Stays.BODY, List.of(), new Capture("x", "//gone"));
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {

@@ -16,6 +16,7 @@ import dev.mockbell.suite.Suite;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
+import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -338,6 +339,8 @@ public final class CheckView extends StackPane implements StationView {
                                 "Take out",
                                 "Take this step out; it can be put back (Delete)",
                                 at -> model.edits().remove(at)));
+        ofStep.setAlignment(Pos.CENTER_LEFT);
+        sums.setAlignment(Pos.CENTER_LEFT);
         foot.getChildren().addAll(add, ofStep, Parts.spring(), sums);
         // the sums stand under the columns of their runs
         foot.setStyle("-fx-padding: 0 1 0 12; -fx-spacing: 0");

@@ -196,9 +196,8 @@ final class Register {
         Took() {
             super(6);
             newest.setMinWidth(Region.USE_PREF_SIZE);
-            setAlignment(Pos.CENTER_RIGHT);
-            setMaxWidth(Region.USE_PREF_SIZE);
-            getChildren().addAll(line, newest);
+            setAlignment(Pos.CENTER_LEFT);
+            getChildren().addAll(line, Parts.spring(), newest);
         }
 
         Took show(Row row) {

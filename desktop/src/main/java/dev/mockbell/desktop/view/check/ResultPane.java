@@ -283,8 +283,11 @@ final class ResultPane extends VBox {
             Mark mark = Numbers.mark(result.verdict());
             list.getChildren().add(wrapped(mark, result.problem()));
         }
-        for (CheckResult check : result.checks()) {
+        for (CheckResult check : result.telling()) {
             list.getChildren().add(check(check));
+        }
+        if (!result.undecided().isEmpty()) {
+            list.getChildren().add(Parts.text(result.undecided(), "second"));
         }
         result.captures()
                 .forEach((name, value) -> list.getChildren().add(Parts.text("$" + name + " = " + value, "mono")));
