@@ -51,6 +51,10 @@ final class Alike {
         if (!a.getXMLSchemaType().equals(b.getXMLSchemaType())) {
             return false;
         }
+        // many stacks write 2027-02-17Z for a date: where no time zone is asked for, any will do
+        if (a.getTimezone() == DatatypeConstants.FIELD_UNDEFINED && b.getTimezone() != a.getTimezone()) {
+            b.setTimezone(DatatypeConstants.FIELD_UNDEFINED);
+        }
         if (off.isEmpty()) {
             return a.compare(b) == DatatypeConstants.EQUAL;
         }
