@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Where a case uses a variable, and how it is called by another name there. */
+/** Where a case or a suite uses a variable, and how it is called by another name there. */
 public final class VariableUse {
     private VariableUse() {}
 
@@ -40,6 +40,24 @@ public final class VariableUse {
                 .withHeaders(headers)
                 .withChecks(checks)
                 .withCaptures(captures);
+    }
+
+    /** Whether the conditions, the values or the tables of a suite's steps use a variable. */
+    public static boolean in(Suite suite, String variable) {
+        return !renamed(suite, variable, variable + "0").equals(suite);
+    }
+
+    /** The suite with a variable by another name wherever its steps use it. */
+    public static Suite renamed(Suite suite, String variable, String other) {
+        Pattern pattern = of(variable);
+        String by = Matcher.quoteReplacement("$" + other);
+        StepVariables steps = new StepVariables(x -> pattern.matcher(x).replaceAll(by), t -> within(t, pattern, by));
+        return new Suite(
+                suite.id(),
+                suite.title(),
+                steps.all(suite.setUp()),
+                steps.all(suite.steps()),
+                steps.all(suite.cleanUp()));
     }
 
     /** In the expressions of a text alone: what stands outside braces means itself. */

@@ -6,6 +6,8 @@ import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.content.Header;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class VariableUseTest {
@@ -42,5 +44,35 @@ class VariableUseTest {
                         new Check.Not(new Check.Stopping(new Check.Condition("$booking = 'a'"))),
                         new Check.MessageText(Check.Match.MATCHES, "$code"));
         assertThat(renamed.captures()).containsExactly(new Capture("other", "//y[@id = $booking]"));
+    }
+
+    @Test
+    void stepsUseVariablesInConditionsNodesValuesAndCells() {
+        DataTable table = new DataTable("t.csv", List.of("a", "$code"), List.of(List.of("{$code}", "$code {{$code}}")));
+        Step call = new Step.Call("C", true, "x/y/z", Optional.of(new KnownValues(table, List.of())));
+        Step.Group group = new Step.Group("G", true, List.of(call));
+        Suite suite = new Suite(
+                "s",
+                "S",
+                List.of(new Step.Choose("Ch", true, "$code = '1' and $codes", group, group)),
+                List.of(
+                        new Step.Until("U", true, "$code = 'x'", 3, 0, List.of(call)),
+                        new Step.RunSuite("R", true, "other", Map.of("code", "{$code}-1"))),
+                List.of(new Step.ForEach("F", false, Optional.empty(), "//a[. = $code]", "each", List.of())));
+        assertThat(VariableUse.in(suite, "code")).isTrue();
+        assertThat(VariableUse.in(suite, "cod")).isFalse();
+        Suite renamed = VariableUse.renamed(suite, "code", "ref");
+        DataTable named = new DataTable("t.csv", List.of("a", "$code"), List.of(List.of("{$ref}", "$code {{$code}}")));
+        Step called = new Step.Call("C", true, "x/y/z", Optional.of(new KnownValues(named, List.of())));
+        Step.Group inner = new Step.Group("G", true, List.of(called));
+        assertThat(renamed)
+                .isEqualTo(new Suite(
+                        "s",
+                        "S",
+                        List.of(new Step.Choose("Ch", true, "$ref = '1' and $codes", inner, inner)),
+                        List.of(
+                                new Step.Until("U", true, "$ref = 'x'", 3, 0, List.of(called)),
+                                new Step.RunSuite("R", true, "other", Map.of("code", "{$ref}-1"))),
+                        List.of(new Step.ForEach("F", false, Optional.empty(), "//a[. = $ref]", "each", List.of()))));
     }
 }

@@ -11,10 +11,14 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.StepPath;
+import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.suite.VariableUse;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -140,9 +144,43 @@ public final class CheckEdits {
                         desk::tell);
     }
 
+    /** The cases that use a variable. */
+    public List<Case> users(String variable) {
+        return desk.project().cases().stream()
+                .filter(c -> VariableUse.in(c, variable))
+                .toList();
+    }
+
+    /** The suites whose steps use a variable by themselves. */
+    public List<Suite> suites(String variable) {
+        return desk.project().suites().stream()
+                .filter(s -> VariableUse.in(s, variable))
+                .toList();
+    }
+
+    /** The suites that call the current case, each with the first step that does: from there on what it captures has a value. */
+    public Map<Suite, StepPath> callers() {
+        String reference = call.currentProperty().get().reference();
+        Map<Suite, StepPath> callers = new LinkedHashMap<>();
+        for (Suite suite : desk.project().suites()) {
+            suite.each((path, step) -> {
+                if (step.sends().filter(reference::equals).isPresent()) {
+                    callers.putIfAbsent(suite, path);
+                }
+            });
+        }
+        return callers;
+    }
+
+    private static String counted(int count, String what) {
+        return count + " " + what + (count == 1 ? "" : "s");
+    }
+
     /** Calls a variable by another name in cases that use it, and in the suites that do; that can be undone. */
-    public void rename(List<Case> users, String variable, String other) {
+    public void rename(String variable, String other) {
         Project before = desk.project();
+        List<Case> users = users(variable);
+        List<Suite> suites = suites(variable);
         desk.change(p -> {
             Project changed = p;
             for (Case user : users) {
@@ -150,18 +188,25 @@ public final class CheckEdits {
                 Case now = changed.kept(user.reference()).orElse(user);
                 changed = changed.withCase(VariableUse.renamed(now, variable, other));
             }
+            for (Suite suite : suites) {
+                changed = changed.withSuite(VariableUse.renamed(suite, variable, other));
+            }
             return changed;
         });
         Case current = call.currentProperty().get();
         desk.project().kept(current.reference()).ifPresent(call::keep);
         desk.tell(new Notice(
-                "$" + variable + " is $" + other + " in " + users.size() + (users.size() == 1 ? " case." : " cases."),
+                "$" + variable + " is $" + other + " in " + counted(users.size(), "case")
+                        + (suites.isEmpty() ? "." : " and " + counted(suites.size(), "suite") + "."),
                 false,
                 Optional.of(new Notice.Action("Undo", () -> {
                     desk.change(p -> {
                         Project back = p;
                         for (Case user : users) {
                             back = back.withCase(before.kept(user.reference()).orElse(user));
+                        }
+                        for (Suite suite : suites) {
+                            back = back.withSuite(suite);
                         }
                         return back;
                     });

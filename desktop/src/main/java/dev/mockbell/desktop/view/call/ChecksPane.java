@@ -6,7 +6,6 @@ import dev.mockbell.check.Check;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
-import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -15,19 +14,15 @@ import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
-import dev.mockbell.suite.VariableUse;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
@@ -153,7 +148,8 @@ final class ChecksPane extends VBox {
         from.setMinWidth(0);
         Button remove =
                 Parts.button("×", "Take this capture away", () -> model.checks().removeCapture(capture), "tiny");
-        Button edit = Parts.button("Edit", "Its name, and what it takes", () -> editCapture(capture), "tiny");
+        Button edit = Parts.button(
+                "Edit", "Its name, and what it takes", () -> CaptureForm.ask(this, capture, model), "tiny");
         HBox first = new HBox(5, name, from, Parts.spring(), edit, remove);
         first.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(first);
@@ -197,66 +193,6 @@ final class ChecksPane extends VBox {
                         results,
                         new HBox(Parts.spring(), button)),
                 600);
-    }
-
-    /** Asks for a capture's name, path and what it takes; another name is taken over where the old one is used, on request. */
-    private void editCapture(Capture capture) {
-        Form form = new Form();
-        TextField name = Form.field("capture-name", capture.name(), "a name");
-        TextField path = Form.field("capture-path", capture.path(), "a path");
-        ComboBox<String> takes = new ComboBox<>();
-        for (Capture.Takes one : Capture.Takes.values()) {
-            takes.getItems().add(one.title());
-        }
-        takes.setValue(capture.takes().title());
-        takes.setId("capture-takes");
-        CheckBox request = new CheckBox("of the request as it was sent");
-        request.setSelected(capture.fromRequest());
-        request.setId("capture-request");
-        form.row("$", name);
-        form.row("at", path);
-        form.row("takes", takes);
-        form.row("", request);
-        List<Case> users = users(capture.name());
-        CheckBox uses = new CheckBox("there too");
-        uses.setSelected(true);
-        if (!users.isEmpty()) {
-            form.note("$" + capture.name() + " is used by "
-                    + users.stream().map(Case::title).limit(5).collect(Collectors.joining(", "))
-                    + (users.size() > 5 ? " and " + (users.size() - 5) + " more" : "") + ". Another name is put");
-            form.row("", uses);
-        } else {
-            form.note("No case uses $" + capture.name() + " yet. Later steps of a suite can.");
-        }
-        Button keep = Parts.button(
-                "Keep",
-                "Enter",
-                () -> {
-                    String typed = name.getText().strip().replaceFirst("^\\$", "");
-                    if (!typed.matches("[\\p{L}_][\\p{L}\\p{N}_.-]*")
-                            || path.getText().isBlank()) {
-                        desk.tell(Notice.bad("“" + typed + "” is no name of a variable, or the path is missing."));
-                        return;
-                    }
-                    Overlay.close(this);
-                    Capture.Takes what =
-                            Capture.Takes.values()[takes.getSelectionModel().getSelectedIndex()];
-                    model.checks()
-                            .replace(capture, new Capture(typed, path.getText().strip(), what, request.isSelected()));
-                    if (uses.isSelected() && !typed.equals(capture.name())) {
-                        model.checks().rename(users, capture.name(), typed);
-                    }
-                },
-                "primary");
-        keep.setId("capture-keep");
-        keep.setDefaultButton(true);
-        Overlay.show(this, new VBox(8, Parts.text("Capture", "strong"), form, new HBox(Parts.spring(), keep)), 560);
-    }
-
-    private List<Case> users(String variable) {
-        return desk.project().cases().stream()
-                .filter(c -> VariableUse.in(c, variable))
-                .toList();
     }
 
     private ContextMenu menu() {

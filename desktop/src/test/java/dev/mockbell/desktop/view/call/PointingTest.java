@@ -130,10 +130,8 @@ class PointingTest {
         hand.clickText("Edit");
         hand.type("#capture-name", "no name");
         hand.click("#capture-keep");
-        hand.await(
-                "refused",
-                () -> desk.desktop.desk.notices().stream()
-                        .anyMatch(n -> n.text().contains("is no name of a variable")));
+        hand.await("refused", () -> hand.text("#capture-flaw").contains("is no name of a variable"));
+        assertThat(hand.shows("No suite calls this case yet")).isTrue();
         hand.type("#capture-name", "grades");
         hand.type("#capture-path", "//closure/grade");
         Hand.run(() -> ((ComboBox<String>) hand.find("#capture-takes").orElseThrow()).setValue("a list of values"));
