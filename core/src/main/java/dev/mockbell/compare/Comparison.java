@@ -283,47 +283,55 @@ public final class Comparison {
         return steps;
     }
 
-    /** A field or attribute of its own that every one has and no two share, as an identifier would be; null for none. */
+    /**
+     * A field or attribute of its own that every one has and no two share, as an identifier would be; of several that of which most
+     * values are in both lists, since what identifies stays while what it is about changes. Null for none.
+     */
     private Function<Element, String> key(List<Element> was, List<Element> is) {
         if (was.size() < 2 && is.size() < 2 || was.isEmpty() || is.isEmpty()) {
             return null;
         }
-        int tried = 0;
+        List<Function<Element, String>> candidates = new ArrayList<>();
         for (Element field : children(is.get(0))) {
-            if (Xml.children(field).isEmpty() && tried++ < 3) {
+            if (Xml.children(field).isEmpty() && candidates.size() < 3) {
                 QName name = name(field);
-                Function<Element, String> key =
-                        e -> Xml.children(e, field.getNamespaceURI(), name.getLocalPart()).stream()
-                                .findFirst()
-                                .map(f -> f.getTextContent().strip())
-                                .orElse(null);
-                if (isKey(was, key) && isKey(is, key)) {
-                    return key;
-                }
+                candidates.add(e -> Xml.children(e, field.getNamespaceURI(), name.getLocalPart()).stream()
+                        .findFirst()
+                        .map(f -> f.getTextContent().strip())
+                        .orElse(""));
             }
         }
         for (Attr attr : attributes(is.get(0))) {
-            Function<Element, String> key = e -> e.hasAttributeNS(
-                            attr.getNamespaceURI(), name(attr).getLocalPart())
-                    ? e.getAttributeNS(attr.getNamespaceURI(), name(attr).getLocalPart())
-                            .strip()
-                    : null;
-            if (isKey(was, key) && isKey(is, key)) {
-                return key;
+            candidates.add(
+                    e -> e.getAttributeNS(attr.getNamespaceURI(), name(attr).getLocalPart())
+                            .strip());
+        }
+        Function<Element, String> best = null;
+        int most = -1;
+        for (Function<Element, String> key : candidates) {
+            Set<String> before = values(was, key);
+            Set<String> now = before.isEmpty() ? Set.of() : values(is, key);
+            if (!now.isEmpty()) {
+                now.retainAll(before);
+                if (now.size() > most) {
+                    most = now.size();
+                    best = key;
+                }
             }
         }
-        return null;
+        return best;
     }
 
-    private static boolean isKey(List<Element> elements, Function<Element, String> key) {
+    /** The values of what may be a key; none when it is missing somewhere, or two have the same. */
+    private static Set<String> values(List<Element> elements, Function<Element, String> key) {
         Set<String> seen = new HashSet<>();
         for (Element e : elements) {
             String value = key.apply(e);
-            if (value == null || value.isEmpty() || !seen.add(value)) {
-                return false;
+            if (value.isEmpty() || !seen.add(value)) {
+                return Set.of();
             }
         }
-        return true;
+        return seen;
     }
 
     private static String text(Element element) {

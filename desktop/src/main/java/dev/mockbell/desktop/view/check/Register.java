@@ -59,6 +59,8 @@ final class Register {
     /** How many columns of runs there are, which stay while the runs in them change. */
     private int across;
 
+    private boolean made;
+
     private boolean choosing;
     private boolean durations;
     private Suite laid;
@@ -157,7 +159,8 @@ final class Register {
     /** Columns of runs are added and given other titles; made anew, they would cost all rows in view all their cells. */
     private void columns() {
         int runs = model.runs().size();
-        if (across == 0 || across > runs) {
+        if (!made || across > runs) {
+            made = true;
             grid.clearColumns();
             across = 0;
             fixedColumns();
