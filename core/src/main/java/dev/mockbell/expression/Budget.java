@@ -22,6 +22,10 @@ final class Budget {
     }
 
     private static final long LOOK_NANOS = 20_000_000;
+
+    /** So much work is too little to take any time worth measuring. */
+    private static final long UNWATCHED = 200;
+
     private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
 
     /** The budget is used up, or the user has stopped the evaluation. */
@@ -41,9 +45,10 @@ final class Budget {
 
     private final Bounds bounds;
     private final StopSignal stop;
-    private final long began = used();
-    private long look = System.nanoTime() + LOOK_NANOS;
+    private long began;
+    private long look;
     private long work;
+    private boolean looked;
 
     Budget(Bounds bounds, StopSignal stop) {
         this.bounds = bounds;
@@ -64,6 +69,15 @@ final class Budget {
         work += units;
         if (work > bounds.work()) {
             throw new Spent("it works on more than can be held", false);
+        }
+        // most evaluations spend so little that asking for the time would be most of them
+        if (work < UNWATCHED) {
+            return;
+        }
+        if (!looked) {
+            looked = true;
+            began = used();
+            look = System.nanoTime() + LOOK_NANOS;
         }
         if (System.nanoTime() - look > 0) {
             if (stop.isStopped() || Thread.currentThread().isInterrupted()) {

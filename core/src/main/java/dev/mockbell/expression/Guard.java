@@ -15,6 +15,7 @@ import net.sf.saxon.value.AtomicValue;
 /** Stands before a part of an expression and lets each of its items through against the budget of the evaluation. */
 final class Guard extends UnaryExpression {
     private final ThreadLocal<Budget> budgets;
+    private volatile Evaluators evaluators;
 
     Guard(Expression guarded, ThreadLocal<Budget> budgets) {
         super(guarded);
@@ -49,18 +50,26 @@ final class Guard extends UnaryExpression {
         return EVALUATE_METHOD | ITERATE_METHOD;
     }
 
+    private Evaluators ready() {
+        Evaluators ready = Evaluators.of(evaluators, getBaseExpression());
+        // without a budget it is still being compiled, which may change what stands further within
+        if (budgets.get() != null) {
+            evaluators = ready;
+        }
+        return ready;
+    }
+
     @Override
     public Item evaluateItem(XPathContext context) throws XPathException {
         Budget budget = budgets.get();
-        Item item = getBaseExpression().makeElaborator().elaborateForItem().eval(context);
+        Item item = ready().item().eval(context);
         return budget == null || item == null ? item : passed(item, budget);
     }
 
     @Override
     public SequenceIterator iterate(XPathContext context) throws XPathException {
         Budget budget = budgets.get();
-        SequenceIterator items =
-                getBaseExpression().makeElaborator().elaborateForPull().iterate(context);
+        SequenceIterator items = ready().pull().iterate(context);
         return budget == null ? items : guarded(items, budget);
     }
 
@@ -70,7 +79,7 @@ final class Guard extends UnaryExpression {
         if (budget != null) {
             budget.spend(1);
         }
-        return getBaseExpression().makeElaborator().elaborateForBoolean().eval(context);
+        return ready().truth().eval(context);
     }
 
     static SequenceIterator guarded(SequenceIterator items, Budget budget) {

@@ -15,6 +15,7 @@ import net.sf.saxon.value.StringValue;
 final class GuardedMatching extends UnaryExpression {
     private final ThreadLocal<Budget> budgets;
     private final boolean into;
+    private volatile Evaluators evaluators;
 
     /** @param into whether guarded texts are made, or made plain again */
     GuardedMatching(Expression base, ThreadLocal<Budget> budgets, boolean into) {
@@ -38,15 +39,23 @@ final class GuardedMatching extends UnaryExpression {
         return EVALUATE_METHOD | ITERATE_METHOD;
     }
 
+    private Evaluators ready() {
+        Evaluators ready = Evaluators.of(evaluators, getBaseExpression());
+        // without a budget it is still being compiled, which may change what stands further within
+        if (budgets.get() != null) {
+            evaluators = ready;
+        }
+        return ready;
+    }
+
     @Override
     public Item evaluateItem(XPathContext context) throws XPathException {
-        return changed(getBaseExpression().makeElaborator().elaborateForItem().eval(context));
+        return changed(ready().item().eval(context));
     }
 
     @Override
     public SequenceIterator iterate(XPathContext context) throws XPathException {
-        SequenceIterator items =
-                getBaseExpression().makeElaborator().elaborateForPull().iterate(context);
+        SequenceIterator items = ready().pull().iterate(context);
         if (!into) {
             return items;
         }
