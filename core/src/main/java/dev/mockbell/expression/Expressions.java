@@ -14,7 +14,9 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import javax.xml.transform.sax.SAXSource;
+import net.sf.saxon.expr.StaticProperty;
 import net.sf.saxon.functions.FunctionLibraryList;
+import net.sf.saxon.s9api.BuildingStreamWriter;
 import net.sf.saxon.s9api.Processor;
 import net.sf.saxon.s9api.QName;
 import net.sf.saxon.s9api.SaxonApiException;
@@ -119,15 +121,128 @@ public final class Expressions {
      *     time or memory than an expression may; of kind STOPPED when the scope's signal stopped it
      */
     public XdmValue evaluate(String xpath, Scope scope) {
-        return bounded(xpath, scope, "The expression gives no value", selector -> {
-            Budget budget = budgets.get();
-            List<XdmItem> items = new ArrayList<>();
-            for (XdmItem item : selector) {
-                Guard.passed(item.getUnderlyingValue(), budget);
-                items.add(item);
+        return bounded(xpath, scope, "The expression gives no value", this::all);
+    }
+
+    private XdmValue all(XPathSelector selector) {
+        Budget budget = budgets.get();
+        List<XdmItem> items = new ArrayList<>();
+        for (XdmItem item : selector) {
+            Guard.passed(item.getUnderlyingValue(), budget);
+            items.add(item);
+        }
+        return items.size() == 1 ? items.get(0) : new XdmValue(items);
+    }
+
+    /**
+     * An expression that is compiled once for many evaluations, its variables in slots. Safe for many threads.
+     *
+     * @see #compiled
+     */
+    public final class Compiled {
+        private final String xpath;
+        private final Scope ground;
+        private final XPathExecutable executable;
+        private final int[] slots;
+        private final QName[] names;
+        private final boolean looks;
+
+        private Compiled(String xpath, List<String> variables, Scope ground) {
+            this.xpath = xpath;
+            this.ground = ground;
+            Set<String> named = new TreeSet<>();
+            List<Integer> used = new ArrayList<>();
+            for (int i = 0; i < variables.size(); i++) {
+                // not taken apart: one that only stands in a text is declared for nothing
+                if (xpath.contains("$" + variables.get(i))) {
+                    used.add(i);
+                    named.add(variables.get(i));
+                }
             }
-            return items.size() == 1 ? items.get(0) : new XdmValue(items);
-        });
+            this.executable = compile(xpath, named, ground.namespaces());
+            this.slots = used.stream().mapToInt(i -> i).toArray();
+            this.names = used.stream().map(i -> name(variables.get(i))).toArray(QName[]::new);
+            int focus =
+                    executable.getUnderlyingExpression().getInternalExpression().getDependencies()
+                            & StaticProperty.DEPENDS_ON_FOCUS;
+            this.looks = focus != 0;
+        }
+
+        /** Whether it looks at the message that paths start from. */
+        public boolean looksAtContext() {
+            return looks;
+        }
+
+        /** Whether it uses the variable in a slot. */
+        public boolean uses(int slot) {
+            return java.util.Arrays.stream(slots).anyMatch(s -> s == slot);
+        }
+
+        /**
+         * Its effective boolean value.
+         *
+         * @param values by slot; one that is not used may be null
+         * @param context what paths start from; null for nothing
+         * @throws Problem as {@link Expressions#holds}
+         */
+        public boolean holds(XdmValue[] values, XdmItem context) {
+            return bounded(
+                    xpath,
+                    ground,
+                    "The condition cannot be decided",
+                    () -> loaded(values, context),
+                    XPathSelector::effectiveBooleanValue);
+        }
+
+        /** Its value; as {@link #holds}. */
+        public XdmValue value(XdmValue[] values, XdmItem context) {
+            return bounded(
+                    xpath,
+                    ground,
+                    "The expression gives no value",
+                    () -> loaded(values, context),
+                    Expressions.this::all);
+        }
+
+        private XPathSelector loaded(XdmValue[] values, XdmItem context) throws SaxonApiException {
+            XPathSelector selector = executable.load();
+            for (int i = 0; i < slots.length; i++) {
+                selector.setVariable(names[i], values[slots[i]]);
+            }
+            if (context != null) {
+                selector.setContextItem(context);
+            }
+            Functions.offer(
+                    ground.types(),
+                    selector.getUnderlyingXPathContext().getXPathContextObject().getController());
+            return selector;
+        }
+    }
+
+    /**
+     * Compiles an expression for many evaluations.
+     *
+     * @param variables the names of those that it may use, in the order of their slots
+     * @param ground types, prefixes and the signal that stops it; its variables do not count
+     * @throws Problem of kind EXPRESSION when it does not parse or refers to an unknown variable
+     */
+    public Compiled compiled(String xpath, List<String> variables, Scope ground) {
+        return new Compiled(xpath, variables, ground);
+    }
+
+    /** What is written for the value of an expression within a text. */
+    String written(Braces.Piece.Expression expression, XdmValue value) {
+        boolean whole = expression.escaping() == Escaping.CONTENT && isVariable(expression.xpath()) && isXml(value);
+        return whole ? xml(value) : expression.escaping().of(text(value));
+    }
+
+    /** Puts elements together into a tree that expressions can look at. */
+    public BuildingStreamWriter building() {
+        try {
+            return processor.newDocumentBuilder().newBuildingStreamWriter();
+        } catch (SaxonApiException e) {
+            throw new IllegalStateException("a tree can always be built", e);
+        }
     }
 
     /**
@@ -158,11 +273,19 @@ public final class Expressions {
     }
 
     private <T> T bounded(String xpath, Scope scope, String failure, Use<T> use) {
+        return bounded(xpath, scope, failure, () -> loaded(compile(xpath, scope), scope), use);
+    }
+
+    private interface Loading {
+        XPathSelector loaded() throws SaxonApiException;
+    }
+
+    private <T> T bounded(String xpath, Scope scope, String failure, Loading loading, Use<T> use) {
         Budget before = budgets.get();
         try {
-            XPathExecutable executable = compile(xpath, scope);
+            XPathSelector selector = loading.loaded();
             budgets.set(new Budget(bounds, scope.stop()));
-            return use.of(loaded(executable, scope));
+            return use.of(selector);
         } catch (Problem problem) {
             throw problem;
         } catch (SaxonApiException | RuntimeException e) {
@@ -263,10 +386,7 @@ public final class Expressions {
             if (piece instanceof Braces.Piece.Literal literal) {
                 out.append(literal.text());
             } else if (piece instanceof Braces.Piece.Expression expression) {
-                XdmValue value = evaluate(expression.xpath(), scope);
-                boolean whole =
-                        expression.escaping() == Escaping.CONTENT && isVariable(expression.xpath()) && isXml(value);
-                out.append(whole ? xml(value) : expression.escaping().of(text(value)));
+                out.append(written(expression, evaluate(expression.xpath(), scope)));
             }
         }
         return out.toString();

@@ -1,54 +1,50 @@
 package dev.mockbell.mock;
 
 import dev.mockbell.expression.Braces;
-import dev.mockbell.expression.Expressions;
-import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.Braces.Piece;
+import dev.mockbell.expression.Escaping;
+import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
-import java.util.function.UnaryOperator;
+import java.util.ArrayList;
+import java.util.List;
 
 /**
- * The body of the envelope that an answer's content becomes.
+ * The envelope that an answer's content becomes, with its expressions in braces.
  *
- * @param xml fills expressions within XML
- * @param text fills them within plain text
+ * @param headers blocks that go with a message
  */
-record ContentText(SoapVersion version, UnaryOperator<String> xml, UnaryOperator<String> text)
-        implements AnswerContent.Visitor<String> {
-    /** Of content that holds no expression. */
-    static ContentText asItStands(SoapVersion version) {
-        return new ContentText(version, UnaryOperator.identity(), UnaryOperator.identity());
-    }
-
-    static ContentText filled(SoapVersion version, Expressions expressions, Scope scope) {
-        return new ContentText(version, t -> expressions.fillXml(t, scope), t -> expressions.fill(t, scope));
-    }
+record ContentText(SoapVersion version, List<String> headers) implements AnswerContent.Visitor<Braces> {
+    /** Stands for the reason of a fault until its own text takes its place; no text has it. */
+    private static final String REASON = "\uE0B1\uE0B2";
 
     @Override
-    public String message(AnswerContent.Message content) {
-        return xml.apply(content.xml());
+    public Braces message(AnswerContent.Message content) {
+        return Braces.parseXml(Envelope.around(version, content.xml(), headers));
     }
 
+    /** The reason is plain text, also within its expressions, so that it is put into the XML piece by piece. */
     @Override
-    public String fault(AnswerContent.Fault content) {
-        return SoapFault.xml(version, true, text.apply(content.reason()), xml.apply(content.xml()));
-    }
-
-    /** Tells whether content is the same for every request. */
-    static final class Constant implements AnswerContent.Visitor<Boolean> {
-        @Override
-        public Boolean message(AnswerContent.Message content) {
-            return isPlain(content.xml());
+    public Braces fault(AnswerContent.Fault content) {
+        Braces around = Braces.parseXml(Envelope.around(
+                version, SoapFault.xml(version, SoapFault.Code.RECEIVER, REASON, content.xml()), List.of()));
+        List<Piece> pieces = new ArrayList<>();
+        for (Piece piece : around.pieces()) {
+            int at = piece instanceof Piece.Literal literal ? literal.text().indexOf(REASON) : -1;
+            if (at < 0) {
+                pieces.add(piece);
+                continue;
+            }
+            String text = ((Piece.Literal) piece).text();
+            pieces.add(new Piece.Literal(text.substring(0, at)));
+            for (Piece own : Braces.parse(content.reason()).pieces()) {
+                pieces.add(
+                        own instanceof Piece.Expression e
+                                ? new Piece.Expression(e.xpath(), e.offset(), Escaping.CONTENT)
+                                : new Piece.Literal(Escaping.CONTENT.of(((Piece.Literal) own).text())));
+            }
+            pieces.add(new Piece.Literal(text.substring(at + REASON.length())));
         }
-
-        @Override
-        public Boolean fault(AnswerContent.Fault content) {
-            return isPlain(content.xml()) && isPlain(content.reason());
-        }
-
-        private static boolean isPlain(String text) {
-            // a doubled brace stands for one, so it is filled too
-            return !Braces.hasExpression(text) && !text.contains("}}") && !text.contains("{{");
-        }
+        return new Braces(around.source(), pieces);
     }
 }

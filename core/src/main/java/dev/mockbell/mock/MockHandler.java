@@ -2,6 +2,7 @@ package dev.mockbell.mock;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.MediaType;
+import dev.mockbell.content.Multipart;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
@@ -16,26 +17,44 @@ import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.SimpleChannelInboundHandler;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
+import io.netty.channel.socket.SocketChannel;
+import io.netty.handler.codec.DecoderException;
 import io.netty.handler.codec.http.DefaultFullHttpResponse;
 import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.FullHttpResponse;
 import io.netty.handler.codec.http.HttpHeaderNames;
+import io.netty.handler.codec.http.HttpHeaders;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
+import io.netty.handler.codec.http.TooLongHttpHeaderException;
+import io.netty.handler.codec.http.TooLongHttpLineException;
 import io.netty.handler.timeout.IdleStateEvent;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import java.util.zip.GZIPOutputStream;
 
 /** Answers the requests of one connection, one after the other. */
 final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private static final int MOST_WAITING = 32;
+    private static final long LINGER_MILLIS = 1_000;
+
+    /** A smaller answer is as large when it is packed. */
+    private static final int WORTH_PACKING = 1_400;
+
     private static final int MOST_WAITING_BYTES = 1 << 20;
 
     private final MockHost host;
@@ -123,8 +142,13 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         byte[] wire = tap.takeIn();
         boolean keepAlive = HttpUtil.isKeepAlive(request);
-        if (!request.decoderResult().isSuccess()) {
-            plain(context, HttpResponseStatus.BAD_REQUEST, "This is not an HTTP request that can be read.\n", false);
+        Optional<Wrong> wrong = wrong(request);
+        if (wrong.isPresent()) {
+            plain(
+                    context,
+                    wrong.get().status(),
+                    wrong.get().why() + "\n",
+                    keepAlive && !wrong.get().last());
         } else if (request.method().equals(HttpMethod.GET) || request.method().equals(HttpMethod.HEAD)) {
             document(context, request, keepAlive);
         } else if (!request.method().equals(HttpMethod.POST)) {
@@ -140,10 +164,79 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
+    /**
+     * What is not as HTTP has it.
+     *
+     * @param last whether nothing that follows on the connection can be told apart
+     */
+    private record Wrong(HttpResponseStatus status, String why, boolean last) {}
+
+    private static Optional<Wrong> wrong(FullHttpRequest request) {
+        if (!request.decoderResult().isSuccess()) {
+            Throwable cause = request.decoderResult().cause();
+            if (cause instanceof TooLongHttpLineException) {
+                return Optional.of(
+                        new Wrong(HttpResponseStatus.REQUEST_URI_TOO_LONG, "The address is too long.", true));
+            }
+            if (cause instanceof TooLongHttpHeaderException) {
+                return Optional.of(new Wrong(
+                        HttpResponseStatus.REQUEST_HEADER_FIELDS_TOO_LARGE,
+                        "The head has more than the 64 KB that are taken.",
+                        true));
+            }
+            return Optional.of(
+                    new Wrong(HttpResponseStatus.BAD_REQUEST, "This is not an HTTP request that can be read.", true));
+        }
+        if (request.protocolVersion().majorVersion() != 1) {
+            return Optional.of(new Wrong(
+                    HttpResponseStatus.HTTP_VERSION_NOT_SUPPORTED,
+                    request.protocolVersion() + " is not spoken here; HTTP/1.1 is.",
+                    true));
+        }
+        // RFC 9112 §3.2
+        int hosts = request.headers().getAll(HttpHeaderNames.HOST).size();
+        boolean due = request.protocolVersion().minorVersion() > 0;
+        if (hosts > 1 || hosts == 0 && due) {
+            return Optional.of(new Wrong(
+                    HttpResponseStatus.BAD_REQUEST,
+                    hosts == 0 ? "The request has no Host field." : "The request has several Host fields.",
+                    true));
+        }
+        String coding = request.headers().get(HttpHeaderNames.CONTENT_ENCODING, "identity");
+        if (!coding.equalsIgnoreCase("identity")) {
+            return Optional.of(new Wrong(
+                    HttpResponseStatus.UNSUPPORTED_MEDIA_TYPE,
+                    "The content coding " + coding + " is not known here; gzip and deflate are.",
+                    false));
+        }
+        return Optional.empty();
+    }
+
+    /** Without a query; an address in absolute form has its path taken out (RFC 9112 §3.2.2). */
     private static String path(FullHttpRequest request) {
+        String target = target(request);
+        int query = target.indexOf('?');
+        return query < 0 ? target : target.substring(0, query);
+    }
+
+    private static String query(FullHttpRequest request) {
+        String target = target(request);
+        int query = target.indexOf('?');
+        return query < 0 ? "" : target.substring(query + 1);
+    }
+
+    private static String target(FullHttpRequest request) {
         String uri = request.uri();
-        int query = uri.indexOf('?');
-        return query < 0 ? uri : uri.substring(0, query);
+        int authority = uri.startsWith("/") ? -1 : uri.indexOf("://");
+        if (authority < 0) {
+            return uri;
+        }
+        int path = uri.indexOf('/', authority + 3);
+        int query = uri.indexOf('?', authority + 3);
+        if (path >= 0 && (query < 0 || path < query)) {
+            return uri.substring(path);
+        }
+        return query >= 0 ? "/" + uri.substring(query) : "/";
     }
 
     private void soap(
@@ -151,18 +244,22 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         byte[] body = new byte[request.content().readableBytes()];
         request.content().getBytes(request.content().readerIndex(), body);
         typed = typed.of(request.headers().get(HttpHeaderNames.CONTENT_TYPE, ""));
-        String action = unquoted(request.headers().get("SOAPAction", typed.action()));
+        Asked asked = new Asked(body, wire, began, keepAlive, takesGzip(request));
         Responder responder = host.responder();
-        byte[] read = typed.inUtf8(body);
-        Responder.Found found = responder.find(read, action);
-        if (found.quick()) {
-            send(context, responder.reply(found, read), body, wire, began, keepAlive);
+        Responder.Found found = responder.find(new MockRequest(
+                path(request),
+                typed.type(),
+                unquoted(request.headers().get("SOAPAction", typed.action())),
+                typed.inUtf8(body),
+                fields(request)));
+        if (found.isQuick()) {
+            send(context, responder.reply(found), asked);
             return;
         }
         try {
             host.workers().execute(() -> {
-                Responder.Reply reply = responder.reply(found, read);
-                context.executor().execute(() -> send(context, reply, body, wire, began, keepAlive));
+                Responder.Reply reply = responder.reply(found);
+                context.executor().execute(() -> send(context, reply, asked));
             });
         } catch (RejectedExecutionException full) {
             plain(
@@ -173,9 +270,40 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
+    /** The fields of a request, which are there also when the request itself is gone. */
+    private static Supplier<Map<String, String>> fields(FullHttpRequest request) {
+        HttpHeaders headers = request.headers();
+        return () -> {
+            Map<String, String> all = new LinkedHashMap<>();
+            headers.forEach(e -> all.merge(e.getKey().toLowerCase(Locale.ROOT), e.getValue(), (a, b) -> a + ", " + b));
+            all.put("method", request.method().name());
+            all.put("path", path(request));
+            all.put("query", query(request));
+            return all;
+        };
+    }
+
+    /** RFC 9110 §12.5.3, as far as gzip goes. */
+    private static boolean takesGzip(FullHttpRequest request) {
+        String accepts = request.headers().get(HttpHeaderNames.ACCEPT_ENCODING);
+        if (accepts == null) {
+            return false;
+        }
+        for (String one : accepts.split(",")) {
+            String[] parts = one.strip().split("\\s*;\\s*");
+            if (parts[0].equalsIgnoreCase("gzip") || parts[0].equals("*")) {
+                return parts.length < 2 || !parts[1].matches("q=0(\\.0*)?");
+            }
+        }
+        return false;
+    }
+
+    /** What has to be known of a request once it is answered. */
+    private record Asked(byte[] body, byte[] wire, long began, boolean keepAlive, boolean takesGzip) {}
+
     /** What a Content-Type says; kept, since a client writes the same again and again. */
-    private record Typed(String text, boolean isUtf8, String action) {
-        static final Typed NONE = new Typed("", true, "");
+    private record Typed(String text, MediaType type, boolean isUtf8, String action) {
+        static final Typed NONE = new Typed("", new MediaType(""), true, "");
 
         Typed of(String other) {
             if (text.equals(other)) {
@@ -185,13 +313,13 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             boolean utf8 = type.parameter("charset")
                     .map(c -> c.equalsIgnoreCase("UTF-8"))
                     .orElse(true);
-            return new Typed(other, utf8, type.parameter("action").orElse(""));
+            return new Typed(other, type, utf8, type.parameter("action").orElse(""));
         }
 
         /** Nearly every request begins with a letter's element in UTF-8, which is seen without looking for more. */
         byte[] inUtf8(byte[] body) {
             boolean plain = isUtf8 && body.length > 1 && body[0] == '<' && body[1] > '?';
-            return plain ? body : TextEncoding.inUtf8(body, text);
+            return plain || Multipart.is(type) ? body : TextEncoding.inUtf8(body, text);
         }
     }
 
@@ -202,62 +330,60 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 : bare;
     }
 
-    private void send(
-            ChannelHandlerContext context,
-            Responder.Reply reply,
-            byte[] requestBody,
-            byte[] wire,
-            long began,
-            boolean keepAlive) {
+    private void send(ChannelHandlerContext context, Responder.Reply reply, Asked asked) {
         if (reply.delayMillis() > 0) {
-            context.executor()
-                    .schedule(
-                            () -> now(context, reply, requestBody, wire, began, keepAlive),
-                            reply.delayMillis(),
-                            TimeUnit.MILLISECONDS);
+            context.executor().schedule(() -> now(context, reply, asked), reply.delayMillis(), TimeUnit.MILLISECONDS);
         } else {
-            now(context, reply, requestBody, wire, began, keepAlive);
+            now(context, reply, asked);
         }
     }
 
-    private void now(
-            ChannelHandlerContext context,
-            Responder.Reply reply,
-            byte[] requestBody,
-            byte[] wire,
-            long began,
-            boolean keepAlive) {
-        ByteBuf content = Unpooled.wrappedBuffer(reply.body());
+    private void now(ChannelHandlerContext context, Responder.Reply reply, Asked asked) {
+        boolean packed = asked.takesGzip() && reply.body().length >= WORTH_PACKING;
+        ByteBuf content = Unpooled.wrappedBuffer(packed ? gzip(reply.body()) : reply.body());
         FullHttpResponse response =
                 new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, HttpResponseStatus.valueOf(reply.status()), content);
-        if (reply.body().length > 0) {
-            response.headers().set(HttpHeaderNames.CONTENT_TYPE, reply.version().contentType(""));
+        if (!reply.contentType().isEmpty()) {
+            response.headers().set(HttpHeaderNames.CONTENT_TYPE, reply.contentType());
+        }
+        if (packed) {
+            response.headers().set(HttpHeaderNames.CONTENT_ENCODING, "gzip");
+            response.headers().set(HttpHeaderNames.VARY, "Accept-Encoding");
         }
         // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
-        write(context, response, keepAlive);
+        write(context, response, asked.keepAlive());
         Outcome outcome =
                 !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
         String note = reply.fault().orElse("");
         record(
-                began,
-                wire,
+                asked.began(),
+                asked.wire(),
                 tap.takeOut(),
                 reply.event().operation(),
                 outcome,
                 note,
                 new Bodies(
-                        Content.of(requestBody),
+                        Content.of(asked.body()),
                         Content.of(reply.body()),
                         "mock answer " + reply.event().title()));
     }
 
+    private static byte[] gzip(byte[] bytes) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream(bytes.length / 4 + 64);
+        try (GZIPOutputStream packing = new GZIPOutputStream(out)) {
+            packing.write(bytes);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
     private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {
         tap.takeOut();
-        String query = request.uri().contains("?")
-                ? request.uri().substring(request.uri().indexOf('?') + 1)
-                : "";
-        Optional<byte[]> found = host.document(path(request), query);
+        String query = query(request);
+        Optional<byte[]> found =
+                host.document(path(request), query, request.headers().get(HttpHeaderNames.HOST, ""));
         if (found.isPresent()) {
             FullHttpResponse response = new DefaultFullHttpResponse(
                     HttpVersion.HTTP_1_1, HttpResponseStatus.OK, Unpooled.wrappedBuffer(found.get()));
@@ -267,7 +393,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         } else {
             StringBuilder text = new StringBuilder("Mock Bell answers here.\n");
             host.paths().forEach(p -> text.append(host.base()).append(p).append("?wsdl\n"));
-            boolean known = host.serves(path(request)) || "/".equals(path(request));
+            // a page for who looks here; a document that is asked for by its name and is not there is none
+            boolean known = query.isEmpty() && (host.serves(path(request)) || "/".equals(path(request)));
             plain(context, known ? HttpResponseStatus.OK : HttpResponseStatus.NOT_FOUND, text.toString(), keepAlive);
         }
     }
@@ -281,6 +408,13 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     private void write(ChannelHandlerContext context, FullHttpResponse response, boolean keepAlive) {
+        response.headers().set(HttpHeaderNames.DATE, host.date());
+        if (response.status().equals(HttpResponseStatus.METHOD_NOT_ALLOWED)) {
+            response.headers().set(HttpHeaderNames.ALLOW, "GET, HEAD, POST");
+        }
+        if (response.status().equals(HttpResponseStatus.UNSUPPORTED_MEDIA_TYPE)) {
+            response.headers().set(HttpHeaderNames.ACCEPT_ENCODING, "gzip, deflate");
+        }
         HttpUtil.setContentLength(response, response.content().readableBytes());
         HttpUtil.setKeepAlive(response, keepAlive);
         var done = context.writeAndFlush(response);
@@ -327,6 +461,24 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
     @Override
     public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-        context.close();
+        if (cause instanceof DecoderException && context.channel().isActive()) {
+            tell(context, HttpResponseStatus.BAD_REQUEST, "The body is not packed as its Content-Encoding says.");
+        } else {
+            context.close();
+        }
+    }
+
+    /** Says something to a client whose request is not gone on with, and closes. */
+    static void tell(ChannelHandlerContext context, HttpResponseStatus status, String why) {
+        FullHttpResponse response = new DefaultFullHttpResponse(
+                HttpVersion.HTTP_1_1, status, Unpooled.copiedBuffer(why + "\n", StandardCharsets.UTF_8));
+        response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/plain; charset=utf-8");
+        HttpUtil.setContentLength(response, response.content().readableBytes());
+        HttpUtil.setKeepAlive(response, false);
+        context.writeAndFlush(response).addListener(done -> {
+            // what is still on its way is read and thrown away: closing on it would take the answer along
+            ((SocketChannel) context.channel()).shutdownOutput();
+            context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
+        });
     }
 }

@@ -10,12 +10,17 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.EventLoops;
 import io.netty.bootstrap.ServerBootstrap;
 import io.netty.channel.Channel;
+import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInitializer;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.group.ChannelGroup;
 import io.netty.channel.group.DefaultChannelGroup;
 import io.netty.channel.socket.SocketChannel;
+import io.netty.handler.codec.DateFormatter;
+import io.netty.handler.codec.http.HttpContentDecompressor;
+import io.netty.handler.codec.http.HttpMessage;
 import io.netty.handler.codec.http.HttpObjectAggregator;
+import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.handler.codec.http.HttpServerCodec;
 import io.netty.handler.timeout.IdleStateHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
@@ -25,6 +30,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Date;
 import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -36,6 +42,7 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.LongAdder;
 import java.util.function.Predicate;
+import java.util.regex.Pattern;
 
 /**
  * A mock that listens. It serves each port of the contract at the path of the port's own address, so that a client needs
@@ -45,6 +52,11 @@ import java.util.function.Predicate;
 public final class MockHost implements AutoCloseable {
     private static final int MOST_BYTES = 64 << 20;
     private static final int LATEST = 50;
+    private static final int MOST_NAMES = 8;
+
+    /** A name or address, and a port: what else a client calls this host is not written into its documents. */
+    private static final Pattern AUTHORITY =
+            Pattern.compile("([A-Za-z0-9._-]{1,253}|\\[[0-9A-Fa-f:.]{2,45}])(:[0-9]{1,5})?");
 
     private final Contract contract;
     private final EventLoops loops;
@@ -64,7 +76,16 @@ public final class MockHost implements AutoCloseable {
     private volatile MockPlan plan;
     private volatile Responder responder;
     private volatile Channel listening;
-    private volatile Map<String, byte[]> documents = Map.of();
+    private volatile Moment moment = new Moment(0, "");
+    /** By the host's base address as clients know it. */
+    private final Map<String, Map<String, byte[]>> documents = new LinkedHashMap<>() {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Map<String, byte[]>> eldest) {
+            return size() > MOST_NAMES;
+        }
+    };
 
     private MockHost(
             Contract contract,
@@ -89,10 +110,10 @@ public final class MockHost implements AutoCloseable {
                 });
         this.workers.allowCoreThreadTimeOut(true);
         this.plan = plan;
-        this.responder = new Responder(contract, plan, expressions, state);
         for (Port port : contract.httpPorts()) {
             paths.put(port.name(), path(port, plan.contract()));
         }
+        this.responder = new Responder(contract, plan, paths, expressions, state);
     }
 
     /**
@@ -153,8 +174,10 @@ public final class MockHost implements AutoCloseable {
                                         intake.bounds().idle().toMillis(), 0, 0, TimeUnit.MILLISECONDS))
                                 .addLast(tap)
                                 .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
+                                // before what counts, so that what a small request swells to is bounded too
+                                .addLast(new HttpContentDecompressor(MOST_BYTES))
                                 .addLast(intake.connection())
-                                .addLast(new HttpObjectAggregator(MOST_BYTES))
+                                .addLast(new Aggregator())
                                 .addLast(new MockHandler(MockHost.this, tap, intake));
                     }
                 });
@@ -164,7 +187,21 @@ public final class MockHost implements AutoCloseable {
             throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
         }
         listening = bound.channel();
-        documents = documents();
+    }
+
+    /** Puts the pieces of a request together; who sends too much is told so. */
+    private static final class Aggregator extends HttpObjectAggregator {
+        Aggregator() {
+            super(MOST_BYTES);
+        }
+
+        @Override
+        protected void handleOversizedMessage(ChannelHandlerContext context, HttpMessage oversized) {
+            MockHandler.tell(
+                    context,
+                    HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE,
+                    "The request has more than the " + (MOST_BYTES >> 20) + " MB that are taken.");
+        }
     }
 
     private static String path(Port port, String contractName) {
@@ -180,7 +217,8 @@ public final class MockHost implements AutoCloseable {
         return path == null || path.isEmpty() || "/".equals(path) ? "/" + contractName : path;
     }
 
-    private Map<String, byte[]> documents() {
+    /** The contract's documents with this host's addresses, as who asks calls it. */
+    private Map<String, byte[]> documents(String base) {
         Map<String, String> names = new LinkedHashMap<>();
         int number = 0;
         for (SourceDocument document : contract.documents()) {
@@ -192,10 +230,8 @@ public final class MockHost implements AutoCloseable {
         Map<String, byte[]> all = new LinkedHashMap<>();
         Endpoints.rewritten(
                         contract,
-                        port -> standsIn(port)
-                                ? Optional.of(base() + paths.getOrDefault(port, first))
-                                : Optional.empty(),
-                        uri -> base() + first + "?" + names.get(uri))
+                        port -> standsIn(port) ? Optional.of(base + paths.getOrDefault(port, first)) : Optional.empty(),
+                        uri -> base + first + "?" + names.get(uri))
                 .forEach((uri, text) -> all.put(names.get(uri), text.getBytes(StandardCharsets.UTF_8)));
         return all;
     }
@@ -244,7 +280,7 @@ public final class MockHost implements AutoCloseable {
     /** Serves by another plan from the next request on; host and port stay. */
     public void replace(MockPlan other) {
         MockPlan moved = other.withHost(plan.host()).withPort(plan.port());
-        responder = new Responder(contract, moved, expressions, state);
+        responder = new Responder(contract, moved, paths, expressions, state);
         plan = moved;
     }
 
@@ -286,11 +322,35 @@ public final class MockHost implements AutoCloseable {
         return paths.values().stream().distinct().toList();
     }
 
-    Optional<byte[]> document(String path, String query) {
-        return serves(path)
-                ? Optional.ofNullable(documents.get(query.toLowerCase(java.util.Locale.ROOT)))
-                : Optional.empty();
+    /**
+     * A document of the contract.
+     *
+     * @param asked the host and port by which the client knows this one; empty when it does not say
+     */
+    Optional<byte[]> document(String path, String query, String asked) {
+        if (!serves(path)) {
+            return Optional.empty();
+        }
+        String base = AUTHORITY.matcher(asked).matches() ? "http://" + asked : base();
+        Map<String, byte[]> made;
+        synchronized (documents) {
+            made = documents.computeIfAbsent(base, this::documents);
+        }
+        return Optional.ofNullable(made.get(query.toLowerCase(java.util.Locale.ROOT)));
     }
+
+    /** The moment as a field of HTTP (RFC 9110 §6.6.1), made once a second. */
+    String date() {
+        long second = System.currentTimeMillis() / 1_000;
+        Moment last = moment;
+        if (last.second() != second) {
+            last = new Moment(second, DateFormatter.format(new Date(second * 1_000)));
+            moment = last;
+        }
+        return last.text();
+    }
+
+    private record Moment(long second, String text) {}
 
     Responder responder() {
         return responder;

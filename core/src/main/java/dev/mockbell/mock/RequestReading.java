@@ -1,73 +1,274 @@
 package dev.mockbell.mock;
 
 import com.ctc.wstx.stax.WstxInputFactory;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapVersion;
-import java.io.ByteArrayInputStream;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.Supplier;
 import javax.xml.namespace.QName;
-import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import net.sf.saxon.s9api.BuildingStreamWriter;
+import net.sf.saxon.s9api.SaxonApiException;
+import net.sf.saxon.s9api.XdmNode;
+import org.codehaus.stax2.XMLInputFactory2;
+import org.codehaus.stax2.io.Stax2ByteArraySource;
 
 /**
- * The start of a request, as far as is needed to find its operation; the rest is not read.
+ * A request, read once from its start to its end.
  *
+ * @param version empty when the envelope is of no version of SOAP, or there is none
+ * @param envelope the name of the outermost element; empty when that cannot be told
  * @param payload the name of the body's first element; empty when the body is empty
- * @param flaw why the request is no SOAP message; empty when it is one
+ * @param mustUnderstand the header blocks that whoever answers must understand
+ * @param flaw why the request cannot be read; empty when it can
+ * @param content what is in the body, as a document; empty unless somebody wants to look at it
+ * @param headers the header blocks, each as a document; as for {@code content}
  */
-record RequestReading(Optional<SoapVersion> version, Optional<QName> payload, String flaw) {
-    static RequestReading of(XMLInputFactory factory, byte[] body) {
+record RequestReading(
+        Optional<SoapVersion> version,
+        Optional<QName> envelope,
+        Optional<QName> payload,
+        List<QName> mustUnderstand,
+        String flaw,
+        Optional<XdmNode> content,
+        List<XdmNode> headers) {
+    private static final String NEXT_11 = "http://schemas.xmlsoap.org/soap/actor/next";
+
+    /** Makes a tree. */
+    interface Trees extends Supplier<BuildingStreamWriter> {}
+
+    /**
+     * Reads a request.
+     *
+     * @param body in UTF-8
+     * @param wanted whether somebody looks into a request with that payload; asked once, at its start. Header blocks are kept when
+     *     it says so for null
+     */
+    static RequestReading of(XMLInputFactory2 factory, byte[] body, Trees trees, Predicate<QName> wanted) {
+        Reading reading = new Reading(trees, wanted);
         try {
-            XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(body));
+            XMLStreamReader reader = factory.createXMLStreamReader(new Stax2ByteArraySource(body, 0, body.length));
             try {
-                return read(reader);
+                reading.read(reader);
             } finally {
                 reader.close();
             }
-        } catch (XMLStreamException | RuntimeException e) {
-            String reason = dev.mockbell.problem.Problem.reason(e).replaceAll("\\s+", " ");
-            return new RequestReading(
-                    Optional.empty(), Optional.empty(), "The request is not well-formed XML: " + reason);
+        } catch (XMLStreamException | SaxonApiException | RuntimeException e) {
+            reading.flaw = flaw(body);
+        }
+        return reading.done();
+    }
+
+    RequestReading with(Optional<XdmNode> other) {
+        return new RequestReading(version, envelope, payload, mustUnderstand, flaw, other, headers);
+    }
+
+    /** In the words of the parser that reads messages for people: this one's are for who knows it. */
+    private static String flaw(byte[] body) {
+        try {
+            Xml.parse(body, "request", XmlLimits.MESSAGE);
+            return "The request is nested too deep, or has more attributes on an element than are taken.";
+        } catch (Problem problem) {
+            return "The request cannot be read: " + problem.getMessage();
         }
     }
 
-    private static RequestReading read(XMLStreamReader reader) throws XMLStreamException {
-        Optional<SoapVersion> version = Optional.empty();
-        int depth = 0;
-        boolean inBody = false;
-        while (reader.hasNext()) {
-            int event = reader.next();
-            if (event == XMLStreamConstants.START_ELEMENT) {
-                depth++;
-                if (depth == 1) {
-                    version = SoapVersion.ofNamespace(reader.getNamespaceURI());
-                    if (version.isEmpty() || !"Envelope".equals(reader.getLocalName())) {
-                        String name = reader.getName().toString();
-                        return new RequestReading(
-                                Optional.empty(),
-                                Optional.empty(),
-                                "The request is " + name + ", not a SOAP envelope.");
+    /** One reading under way. */
+    private static final class Reading {
+        private final Trees trees;
+        private final Predicate<QName> wanted;
+        private final List<QName> must = new ArrayList<>();
+        private final List<XdmNode> headers = new ArrayList<>();
+        /** The declarations around what is read, outermost first. */
+        private final Map<String, String> around = new LinkedHashMap<>();
+
+        private SoapVersion version;
+        private QName envelope;
+        private QName payload;
+        private XdmNode content;
+        private String flaw = "";
+
+        Reading(Trees trees, Predicate<QName> wanted) {
+            this.trees = trees;
+            this.wanted = wanted;
+        }
+
+        RequestReading done() {
+            return new RequestReading(
+                    Optional.ofNullable(version),
+                    Optional.ofNullable(envelope),
+                    Optional.ofNullable(payload),
+                    must,
+                    flaw,
+                    Optional.ofNullable(content),
+                    headers);
+        }
+
+        void read(XMLStreamReader reader) throws XMLStreamException, SaxonApiException {
+            int depth = 0;
+            boolean inHeader = false;
+            boolean inBody = false;
+            boolean body = false;
+            BuildingStreamWriter tree = null;
+            while (reader.hasNext()) {
+                int event = reader.next();
+                if (event == XMLStreamConstants.START_ELEMENT) {
+                    depth++;
+                    if (depth == 1) {
+                        envelope = reader.getName();
+                        version = SoapVersion.ofNamespace(envelope.getNamespaceURI())
+                                .filter(v -> "Envelope".equals(envelope.getLocalPart()))
+                                .orElse(null);
+                        if (version == null) {
+                            // whatever follows is not SOAP
+                            return;
+                        }
+                        declared(reader);
+                    } else if (depth == 2) {
+                        boolean soap = version.namespace().equals(reader.getNamespaceURI());
+                        inHeader = soap && "Header".equals(reader.getLocalName());
+                        inBody = soap && "Body".equals(reader.getLocalName());
+                        body |= inBody;
+                        declared(reader);
+                    } else if (depth == 3 && inHeader) {
+                        if (mustBeUnderstood(reader)) {
+                            must.add(reader.getName());
+                        }
+                        if (wanted.test(null)) {
+                            BuildingStreamWriter block = begun();
+                            copied(reader, block);
+                            headers.add(ended(block));
+                            depth--;
+                        }
+                    } else if (depth == 3 && inBody) {
+                        if (payload == null) {
+                            payload = reader.getName();
+                            tree = wanted.test(payload) ? begun() : null;
+                        }
+                        if (tree != null) {
+                            copied(reader, tree);
+                            depth--;
+                        }
                     }
-                } else if (depth == 2) {
-                    inBody = "Body".equals(reader.getLocalName());
-                } else if (depth == 3 && inBody) {
-                    return new RequestReading(version, Optional.of(reader.getName()), "");
+                } else if (event == XMLStreamConstants.END_ELEMENT) {
+                    depth--;
+                } else if (event == XMLStreamConstants.DTD) {
+                    flaw = "The request has a document type declaration, which SOAP forbids.";
+                    return;
+                } else if (event == XMLStreamConstants.PROCESSING_INSTRUCTION && depth > 0) {
+                    flaw = "The request has a processing instruction, which SOAP forbids.";
+                    return;
                 }
-            } else if (event == XMLStreamConstants.END_ELEMENT) {
-                depth--;
-            } else if (event == XMLStreamConstants.DTD) {
-                return new RequestReading(
-                        version, Optional.empty(), "The request has a document type declaration, which SOAP forbids.");
+            }
+            if (tree != null) {
+                content = ended(tree);
+            }
+            if (!body) {
+                flaw = "The envelope has no Body.";
             }
         }
-        return new RequestReading(version, Optional.empty(), "");
+
+        private void declared(XMLStreamReader reader) {
+            for (int i = 0; i < reader.getNamespaceCount(); i++) {
+                String prefix = reader.getNamespacePrefix(i);
+                String uri = reader.getNamespaceURI(i);
+                around.put(prefix == null ? "" : prefix, uri == null ? "" : uri);
+            }
+        }
+
+        /** Whether a block is meant for who answers, and must be understood (SOAP 1.1 §4.2, SOAP 1.2 part 1 §5.2). */
+        private boolean mustBeUnderstood(XMLStreamReader reader) {
+            String must = reader.getAttributeValue(version.namespace(), "mustUnderstand");
+            if (must == null || !must.strip().equals("1") && !must.strip().equals("true")) {
+                return false;
+            }
+            boolean old = version == SoapVersion.V11;
+            String role = reader.getAttributeValue(version.namespace(), old ? "actor" : "role");
+            return role == null
+                    || role.isBlank()
+                    || role.strip().equals(NEXT_11)
+                    || role.strip().equals(SoapVersion.V12.namespace() + "/role/next")
+                    || role.strip().equals(SoapVersion.V12.namespace() + "/role/ultimateReceiver");
+        }
+
+        private BuildingStreamWriter begun() throws XMLStreamException {
+            BuildingStreamWriter tree = trees.get();
+            tree.writeStartDocument();
+            return tree;
+        }
+
+        private static XdmNode ended(BuildingStreamWriter tree) throws XMLStreamException, SaxonApiException {
+            tree.writeEndDocument();
+            return tree.getDocumentNode();
+        }
+
+        /** Copies the element that the reader stands at, and moves it to that element's end. */
+        private void copied(XMLStreamReader reader, BuildingStreamWriter to) throws XMLStreamException {
+            int depth = 0;
+            do {
+                switch (reader.getEventType()) {
+                    case XMLStreamConstants.START_ELEMENT -> {
+                        start(reader, to, depth == 0);
+                        depth++;
+                    }
+                    case XMLStreamConstants.END_ELEMENT -> {
+                        to.writeEndElement();
+                        depth--;
+                    }
+                    case XMLStreamConstants.CHARACTERS, XMLStreamConstants.SPACE, XMLStreamConstants.CDATA ->
+                        to.writeCharacters(reader.getText());
+                    case XMLStreamConstants.COMMENT -> to.writeComment(reader.getText());
+                    case XMLStreamConstants.PROCESSING_INSTRUCTION ->
+                        throw new XMLStreamException("a processing instruction");
+                    default -> {
+                        // nothing else stands in an element
+                    }
+                }
+            } while (depth > 0 && reader.next() >= 0);
+        }
+
+        private void start(XMLStreamReader reader, BuildingStreamWriter to, boolean outermost)
+                throws XMLStreamException {
+            to.writeStartElement(text(reader.getPrefix()), reader.getLocalName(), text(reader.getNamespaceURI()));
+            Map<String, String> own = new LinkedHashMap<>();
+            if (outermost) {
+                own.putAll(around);
+            }
+            for (int i = 0; i < reader.getNamespaceCount(); i++) {
+                own.put(text(reader.getNamespacePrefix(i)), text(reader.getNamespaceURI(i)));
+            }
+            for (Map.Entry<String, String> e : own.entrySet()) {
+                if (e.getKey().isEmpty()) {
+                    to.writeDefaultNamespace(e.getValue());
+                } else {
+                    to.writeNamespace(e.getKey(), e.getValue());
+                }
+            }
+            for (int i = 0; i < reader.getAttributeCount(); i++) {
+                to.writeAttribute(
+                        text(reader.getAttributePrefix(i)),
+                        text(reader.getAttributeNamespace(i)),
+                        reader.getAttributeLocalName(i),
+                        reader.getAttributeValue(i));
+            }
+        }
+
+        private static String text(String orNull) {
+            return orNull == null ? "" : orNull;
+        }
     }
 
     /** A factory whose readers are cheap to make. */
-    static XMLInputFactory factory() {
-        WstxInputFactory factory = (WstxInputFactory) dev.mockbell.xml.Xml.streaming();
-        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-        return factory;
+    static XMLInputFactory2 factory() {
+        return (WstxInputFactory) Xml.streaming();
     }
 }

@@ -1,261 +1,355 @@
 package dev.mockbell.mock;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
+import dev.mockbell.content.MediaType;
+import dev.mockbell.content.Multipart;
+import dev.mockbell.content.Part;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
+import dev.mockbell.contract.Protocol;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.RandomValues;
-import dev.mockbell.soap.Envelope;
+import dev.mockbell.schema.ElementDecl;
+import dev.mockbell.soap.References;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.soap.SoapVersion;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.EnumMap;
+import dev.mockbell.xml.TextEncoding;
+import java.time.Instant;
+import java.util.EnumSet;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.LongAdder;
-import java.util.function.Supplier;
+import java.util.Set;
 import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
-import javax.xml.stream.XMLInputFactory;
-import net.sf.saxon.s9api.XdmNode;
+import org.codehaus.stax2.XMLInputFactory2;
 
 /** Decides what a request is answered with. It knows nothing of connections; safe for many threads. */
 final class Responder {
-    /** What to send back. */
+    /** A request of so many bytes is read where it came in; a larger one elsewhere, so that it holds up nobody. */
+    private static final int SMALL = 32 * 1024;
+
+    /** Header blocks of these are taken, whatever they ask for: what they say is for whoever stands before the service. */
+    private static final Set<String> TAKEN = Set.of(
+            "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd",
+            "http://www.w3.org/2005/08/addressing",
+            "http://schemas.xmlsoap.org/ws/2004/08/addressing");
+
+    /**
+     * What to send back.
+     *
+     * @param contentType empty when there is no body
+     */
     record Reply(
-            int status, SoapVersion version, byte[] body, long delayMillis, MockEvent event, Optional<String> fault) {}
+            int status, String contentType, byte[] body, long delayMillis, MockEvent event, Optional<String> fault) {}
 
-    /** An operation with its answers, ready to be given. */
-    private final class Target {
-        private final String key;
-        private final Operation operation;
-        private final MockState.Counts counts;
-        private final Supplier<List<MockAnswer>> given;
-        private volatile List<Prepared> prepared;
+    /** What is called at one path: the operations of the ports there, and the versions that they speak. */
+    private static final class Place {
+        private final Set<SoapVersion> spoken = EnumSet.noneOf(SoapVersion.class);
+        private final Map<QName, Target> byPayload = new HashMap<>();
+        private final Map<String, Target> byAction = new HashMap<>();
+        private final Set<Target> named = new HashSet<>();
+        private final Set<QName> headers = new HashSet<>();
 
-        /** @param given gives the answers; asked once, when the first request comes */
-        Target(String key, Operation operation, Supplier<List<MockAnswer>> given, MockState.Counts counts) {
-            this.key = key;
-            this.operation = operation;
-            this.given = given;
-            this.counts = counts;
+        /** The version for who does not say one that is spoken here. */
+        SoapVersion usual() {
+            return spoken.iterator().next();
         }
 
-        /** Its answers, prepared; samples are made here, which may be work. */
-        List<Prepared> answers() {
-            List<Prepared> ready = prepared;
-            if (ready == null) {
-                synchronized (this) {
-                    ready = prepared == null ? prepare() : prepared;
-                    prepared = ready;
-                }
-            }
-            return ready;
-        }
-
-        private List<Prepared> prepare() {
-            List<MockAnswer> all = given.get();
-            List<LongAdder> each = counts.of(all);
-            List<Prepared> made = new ArrayList<>();
-            for (int i = 0; i < all.size(); i++) {
-                made.add(new Prepared(all.get(i), each.get(i)));
-            }
-            return List.copyOf(made);
-        }
-
-        /** Those that are prepared so far. */
-        List<Prepared> ready() {
-            List<Prepared> ready = prepared;
-            return ready == null ? List.of() : ready;
-        }
-
-        /** Whether an answer can be given at once, on the event loop. */
-        boolean simple() {
-            List<Prepared> ready = prepared;
-            return ready != null && (ready.isEmpty() || !ready.get(0).answer.conditional() && ready.get(0).constant);
-        }
-    }
-
-    /** An answer whose bytes are made once where they do not depend on the request. */
-    private static final class Prepared {
-        private final MockAnswer answer;
-        private final boolean constant;
-        private final LongAdder hits;
-        private final Map<SoapVersion, byte[]> bytes = new EnumMap<>(SoapVersion.class);
-
-        Prepared(MockAnswer answer, LongAdder hits) {
-            this.answer = answer;
-            this.hits = hits;
-            this.constant = answer.content().accept(new ContentText.Constant());
-            if (constant) {
-                for (SoapVersion version : SoapVersion.values()) {
-                    bytes.put(version, encode(answer, ContentText.asItStands(version)));
-                }
-            }
-        }
-    }
-
-    private static byte[] encode(MockAnswer answer, ContentText text) {
-        return Envelope.around(text.version(), answer.content().accept(text), List.of())
-                .getBytes(StandardCharsets.UTF_8);
-    }
-
-    private final Scope ground;
-    private final Map<String, Target> byKey = new HashMap<>();
-    private final Map<QName, Target> byPayload = new HashMap<>();
-    private final Map<String, Target> byAction = new HashMap<>();
-    private final Expressions expressions;
-    private final XMLInputFactory xml = RequestReading.factory();
-
-    Responder(Contract contract, MockPlan plan, Expressions expressions, MockState state) {
-        this.expressions = expressions;
-        this.ground = Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes());
-        for (Map.Entry<String, List<Port>> entry : contract.httpOperations().entrySet()) {
-            Operation operation =
-                    entry.getValue().get(0).binding().operation(entry.getKey()).orElseThrow();
-            String key = entry.getKey();
-            boolean decided = plan.decides(key);
-            Target target = new Target(
-                    key,
-                    operation,
-                    decided ? () -> plan.of(key) : () -> MockPlan.samples(contract, key),
-                    state.of(key));
-            if (decided) {
-                target.answers();
-            }
-            byKey.put(entry.getKey(), target);
-            operation
-                    .input()
-                    .flatMap(i -> MessageOutline.of(contract, i).firstName())
-                    .ifPresent(name -> byPayload.putIfAbsent(name, target));
+        void add(Contract contract, Port port, Target target, Operation operation) {
+            spoken.add(port.binding().protocol() == Protocol.SOAP12 ? SoapVersion.V12 : SoapVersion.V11);
+            operation.input().map(i -> MessageOutline.of(contract, i)).ifPresent(outline -> {
+                outline.firstName().ifPresent(name -> {
+                    byPayload.putIfAbsent(name, target);
+                    named.add(target);
+                });
+                outline.headers().stream().map(ElementDecl::name).forEach(headers::add);
+            });
             operation.soapAction().filter(a -> !a.isEmpty()).ifPresent(a -> byAction.putIfAbsent(a, target));
         }
     }
 
-    /** The request, in UTF-8, with what was found out about it at once. */
-    record Found(RequestReading reading, Optional<String> operation, boolean quick) {}
+    private final Scope ground;
+    private final Map<String, Place> places = new HashMap<>();
+    private final Map<String, Target> byKey = new LinkedHashMap<>();
+    private final Expressions expressions;
+    private final XMLInputFactory2 xml = RequestReading.factory();
+    private final boolean looksAtHeaders;
 
-    /** Finds the operation; {@code quick} says that answering needs no expression and may happen right here. */
-    Found find(byte[] body, String action) {
-        RequestReading reading = RequestReading.of(xml, body);
-        Target target = reading.payload().map(byPayload::get).orElse(null);
-        if (target == null && reading.flaw().isEmpty() && !action.isEmpty()) {
-            Target named = byAction.get(action);
-            boolean free = named != null
-                    && (reading.payload().isEmpty()
-                            || byPayload.values().stream().noneMatch(t -> t == named));
+    /** @param paths where each port is, by its name */
+    Responder(Contract contract, MockPlan plan, Map<String, String> paths, Expressions expressions, MockState state) {
+        this.expressions = expressions;
+        this.ground = Scope.EMPTY.with(RandomValues.of(List.of(contract))).withPrefixes(contract.prefixes());
+        contract.httpOperations().forEach((key, ports) -> {
+            Operation operation = ports.get(0).binding().operation(key).orElseThrow();
+            Target target = new Target(contract, key, operation, plan, expressions, ground, state.of(key));
+            byKey.put(key, target);
+            for (Port port : ports) {
+                places.computeIfAbsent(paths.get(port.name()), p -> new Place())
+                        .add(
+                                contract,
+                                port,
+                                target,
+                                port.binding().operation(key).orElseThrow());
+            }
+        });
+        this.looksAtHeaders = byKey.values().stream().anyMatch(Target::looksAtHeaders);
+    }
+
+    /**
+     * A request with what was found out about it.
+     *
+     * @param request whose body has been read when there is a reading
+     * @param target empty when it is refused, or has yet to be read
+     */
+    record Found(
+            MockRequest request, Optional<RequestReading> reading, Optional<Target> target, Optional<Refusal> refusal) {
+        /** Whether answering is no work and may happen right here. */
+        boolean isQuick() {
+            return refusal.isPresent() || target.filter(Target::isSimple).isPresent();
+        }
+    }
+
+    /** Looks at a request; one that is large or in parts is not read yet. */
+    Found find(MockRequest request) {
+        Optional<Refusal> unfit = unfit(request);
+        if (unfit.isPresent()) {
+            return new Found(request, Optional.empty(), Optional.empty(), unfit);
+        }
+        boolean later = request.body().length > SMALL || Multipart.is(request.type());
+        return later ? new Found(request, Optional.empty(), Optional.empty(), Optional.empty()) : read(request);
+    }
+
+    /** Whether the media type is one that is spoken here; in parts, that of the root is looked at once it is found. */
+    private Optional<Refusal> unfit(MockRequest request) {
+        Place place = places.get(request.path());
+        String type = request.mediaType();
+        if (place == null || Multipart.is(request.type())) {
+            return Optional.empty();
+        }
+        for (SoapVersion version : place.spoken) {
+            if (version.mediaType().equals(type)) {
+                return Optional.empty();
+            }
+        }
+        // who asks in a version that is not spoken here is told so, and not of the media type
+        for (SoapVersion version : SoapVersion.values()) {
+            if (version.mediaType().equals(type)) {
+                return Optional.empty();
+            }
+        }
+        String taken = place.spoken.stream().map(SoapVersion::mediaType).collect(Collectors.joining(" or "));
+        return Optional.of(Refusal.mediaType(
+                place.usual(),
+                (type.isEmpty() ? "The request has no Content-Type" : "The Content-Type is " + type) + "; it should be "
+                        + taken + "."));
+    }
+
+    private Found read(MockRequest request) {
+        Place place = places.get(request.path());
+        if (place == null) {
+            Refusal nowhere = Refusal.fault(
+                    SoapVersion.V11, SoapFault.Code.SENDER, "No operation is called at " + request.path() + ".");
+            return new Found(request, Optional.empty(), Optional.empty(), Optional.of(nowhere));
+        }
+        Target[] looked = new Target[1];
+        RequestReading reading = RequestReading.of(xml, request.body(), expressions::building, name -> {
+            if (name == null) {
+                return looksAtHeaders;
+            }
+            looked[0] = place.byPayload.get(name);
+            // by its action, perhaps, which is found out when all is read
+            return looked[0] == null || looked[0].looksAtContent();
+        });
+        Optional<Refusal> refusal = refusal(request, reading, place);
+        Optional<Target> target = refusal.isPresent() ? Optional.empty() : target(request, reading, place);
+        if (refusal.isEmpty() && target.isEmpty()) {
+            refusal = Optional.of(Refusal.fault(
+                    reading.version().orElse(place.usual()), SoapFault.Code.SENDER, noOperation(reading, place)));
+        }
+        return new Found(request, Optional.of(reading), target, refusal);
+    }
+
+    private static Optional<Target> target(MockRequest request, RequestReading reading, Place place) {
+        Target target = reading.payload().map(place.byPayload::get).orElse(null);
+        if (target == null && !request.action().isEmpty()) {
+            Target named = place.byAction.get(request.action());
+            boolean free = named != null && (reading.payload().isEmpty() || !place.named.contains(named));
             target = free ? named : null;
         }
-        return new Found(reading, Optional.ofNullable(target).map(t -> t.key), target == null || target.simple());
+        return Optional.ofNullable(target);
     }
 
-    /** The reply to a request that was found before. */
-    Reply reply(Found found, byte[] body) {
-        SoapVersion version = found.reading().version().orElse(SoapVersion.V11);
-        if (found.operation().isEmpty()) {
-            String why = found.reading().flaw().isEmpty()
-                    ? noOperation(found.reading())
-                    : found.reading().flaw();
-            return problem(version, "", why);
+    private static Optional<Refusal> refusal(MockRequest request, RequestReading reading, Place place) {
+        SoapVersion said = "application/soap+xml".equals(request.mediaType()) ? SoapVersion.V12 : place.usual();
+        if (reading.envelope().isPresent() && reading.version().isEmpty()) {
+            QName name = reading.envelope().get();
+            String why = "The request is " + name + ", not a SOAP envelope.";
+            SoapVersion told = place.spoken.contains(said) ? said : place.usual();
+            boolean other = "Envelope".equals(name.getLocalPart()) || told == SoapVersion.V12;
+            return Optional.of(
+                    other ? Refusal.version(told, place.spoken, why) : Refusal.fault(told, SoapFault.Code.SENDER, why));
         }
-        Target target = byKey.get(found.operation().get());
+        SoapVersion version = reading.version().orElse(said);
+        if (reading.version().isPresent() && !place.spoken.contains(version)) {
+            String spoken = place.spoken.stream().map(SoapVersion::title).collect(Collectors.joining(" and "));
+            String why = "The request is in " + version.title() + "; " + spoken + " is spoken here.";
+            // a node of SOAP 1.1 is told in what it can read, and so is one that speaks to a node of it (part 1,
+            // appendix A)
+            return Optional.of(Refusal.version(SoapVersion.V11, place.spoken, why));
+        }
+        if (!reading.flaw().isEmpty()) {
+            return Optional.of(Refusal.fault(version, SoapFault.Code.SENDER, reading.flaw()));
+        }
+        if (reading.version().isPresent() && !version.mediaType().equals(request.mediaType())) {
+            return Optional.of(Refusal.mediaType(
+                    version,
+                    "The Content-Type is " + request.mediaType() + " for an envelope of " + version.title()
+                            + "; it should be " + version.mediaType() + "."));
+        }
+        List<QName> foreign = reading.mustUnderstand().stream()
+                .filter(h -> !place.headers.contains(h) && !TAKEN.contains(h.getNamespaceURI()))
+                .toList();
+        return foreign.isEmpty() ? Optional.empty() : Optional.of(Refusal.notUnderstood(version, foreign));
+    }
+
+    /** The reply to a request that was found before; one that was not read yet is read now. */
+    Reply reply(Found found) {
+        try {
+            Found read = found.reading().isPresent() || found.refusal().isPresent()
+                    ? found
+                    : read(unpacked(found.request()));
+            return read.refusal().isPresent() ? refused(read.refusal().get(), "") : answered(read);
+        } catch (Problem problem) {
+            return refused(Refusal.fault(SoapVersion.V11, SoapFault.Code.SENDER, problem.getMessage()), "");
+        }
+    }
+
+    /** The root of a request in parts, as if it had come alone (RFC 2387; MTOM §3). */
+    private static MockRequest unpacked(MockRequest request) {
+        if (!Multipart.is(request.type())) {
+            return request;
+        }
+        List<Part> parts = Multipart.parts(Content.of(request.body()), request.type());
+        Part root = Multipart.root(parts, request.type());
+        String own = Header.first(root.headers(), "Content-Type").orElse("");
+        MediaType type = new MediaType(own);
+        // XOP says within what the envelope's own type is
+        String inner = type.name().equalsIgnoreCase("application/xop+xml")
+                ? type.parameter("type").orElse("")
+                : own;
+        byte[] bytes = TextEncoding.inUtf8(root.content().bytes(), own);
+        return request.withBody(bytes, new MediaType(inner));
+    }
+
+    private Reply answered(Found found) {
+        RequestReading reading = found.reading().orElseThrow();
+        SoapVersion version = reading.version().orElseThrow();
+        Target target = found.target().orElseThrow();
         // what its conditions see is this request's own count, however many come at once
-        long hit = target.counts.hit();
-        if (target.operation.pattern() == Operation.Pattern.ONE_WAY) {
-            countFirst(target);
+        long hit = target.counts().hit();
+        if (target.isOneWay()) {
+            target.countFirst();
             return new Reply(
-                    202, version, new byte[0], 0, event(target.key, 0, "202, no answer is due", ""), Optional.empty());
+                    202, "", new byte[0], 0, event(target.key(), 0, "202, no answer is due", ""), Optional.empty());
         }
         try {
-            return answer(target, version, body, hit);
+            return answer(target, version, found, hit);
         } catch (Problem problem) {
-            return problem(version, target.key, problem.getMessage());
+            return failed(version, target.key(), problem.getMessage());
         } catch (RuntimeException | StackOverflowError e) {
             // a client that waits gets an answer, whatever went wrong here
-            return problem(version, target.key, "The answer could not be made: " + Problem.reason(e) + ".");
+            return failed(version, target.key(), "The answer could not be made: " + Problem.reason(e) + ".");
         }
     }
 
-    private static void countFirst(Target target) {
-        if (!target.answers().isEmpty()) {
-            target.answers().get(0).hits.increment();
-        }
-    }
-
-    private Reply answer(Target target, SoapVersion version, byte[] body, long hit) {
-        Scope scope = null;
-        List<Prepared> answers = target.answers();
+    private Reply answer(Target target, SoapVersion version, Found found, long hit) {
+        RequestValues values = null;
+        List<PreparedAnswer> answers = target.answers();
         for (int i = 0; i < answers.size(); i++) {
-            Prepared prepared = answers.get(i);
-            if (scope == null && (prepared.answer.conditional() || !prepared.constant)) {
-                scope = scope(body, hit);
+            PreparedAnswer prepared = answers.get(i);
+            if (values == null && !prepared.isSimple()) {
+                values = RequestValues.of(looked(target, found), found.request(), target.key(), hit);
             }
-            if (prepared.answer.conditional() && !expressions.holds(prepared.answer.when(), scope)) {
+            if (!prepared.isSimple() && !prepared.applies(values)) {
                 continue;
             }
-            prepared.hits.increment();
-            byte[] bytes = prepared.constant
-                    ? prepared.bytes.get(version)
-                    : encode(prepared.answer, ContentText.filled(version, expressions, scope));
-            boolean fault = prepared.answer.content().isFault();
-            String title = (prepared.answer.conditional() ? (i + 1) + " " : "") + prepared.answer.title();
+            prepared.hits().increment();
+            MockAnswer answer = prepared.answer();
+            String title = (answer.conditional() ? (i + 1) + " " : "") + answer.title();
             return new Reply(
-                    fault ? 500 : 200,
-                    version,
-                    bytes,
-                    prepared.answer.delayMillis(),
-                    event(target.key, i, title, ""),
-                    fault ? Optional.of(prepared.answer.title()) : Optional.empty());
+                    prepared.isFault() ? SoapFault.Code.RECEIVER.status(version) : 200,
+                    version.contentType(""),
+                    prepared.isSimple() ? prepared.body(version) : prepared.body(version, values),
+                    answer.delayMillis(),
+                    event(target.key(), i, title, ""),
+                    prepared.isFault() ? Optional.of(answer.title()) : Optional.empty());
         }
-        return problem(
+        return failed(
                 version,
-                target.key,
-                "No answer of " + target.key + " applies to this request; add one without a condition.");
+                target.key(),
+                "No answer of " + target.key() + " applies to this request; add one without a condition.");
     }
 
-    private Scope scope(byte[] body, long hit) {
-        SoapMessage message = SoapMessage.parse(body, "request");
-        Optional<XdmNode> request = message.payloadDocument().map(expressions::wrap);
-        Scope scope = ground.with("hits", hit);
-        return request.map(r -> scope.with("request", r).on(r)).orElse(scope);
+    /** The reading with what its expressions look at: what is encoded has its values put where they are referred to. */
+    private RequestReading looked(Target target, Found found) {
+        RequestReading reading = found.reading().orElseThrow();
+        if (!target.isEncoded()) {
+            return reading;
+        }
+        SoapMessage message = SoapMessage.parse(found.request().body(), "request");
+        References.inPlace(message);
+        return reading.with(message.payloadDocument().map(expressions::wrap));
     }
 
-    private String noOperation(RequestReading reading) {
-        String known =
-                byPayload.keySet().stream().map(QName::getLocalPart).sorted().collect(Collectors.joining(", "));
+    private static String noOperation(RequestReading reading, Place place) {
+        String known = place.byPayload.keySet().stream()
+                .map(QName::getLocalPart)
+                .sorted()
+                .collect(Collectors.joining(", "));
         return reading.payload()
                 .map(p -> "No operation of this contract takes " + p + ". It knows " + known + ".")
                 .orElse("The body is empty and no SOAPAction names an operation. It knows " + known + ".");
     }
 
-    private static Reply problem(SoapVersion version, String operation, String why) {
-        byte[] bytes = Envelope.around(version, SoapFault.xml(version, false, why, ""), List.of())
-                .getBytes(StandardCharsets.UTF_8);
-        return new Reply(500, version, bytes, 0, event(operation, -1, "unmatched", why), Optional.of(why));
+    private static Reply failed(SoapVersion version, String operation, String why) {
+        return refused(Refusal.fault(version, SoapFault.Code.RECEIVER, why), operation);
+    }
+
+    private static Reply refused(Refusal refusal, String operation) {
+        return new Reply(
+                refusal.status(),
+                refusal.byHttpAlone()
+                        ? "text/plain; charset=utf-8"
+                        : refusal.version().contentType(""),
+                refusal.body(),
+                0,
+                event(operation, -1, "unmatched", refusal.why()),
+                Optional.of(refusal.why()));
     }
 
     private static MockEvent event(String operation, int answer, String title, String why) {
-        return new MockEvent(java.time.Instant.now(), operation, answer, title, why);
+        return new MockEvent(Instant.now(), operation, answer, title, why);
     }
 
     /** How often an operation was called. */
     long hits(String operation) {
         Target target = byKey.get(operation);
-        return target == null ? 0 : target.counts.hits();
+        return target == null ? 0 : target.counts().hits();
     }
 
     /** How often each answer of an operation was given. */
     List<Long> answerHits(String operation) {
         Target target = byKey.get(operation);
-        return target == null
-                ? List.of()
-                : target.ready().stream().map(a -> a.hits.sum()).toList();
+        return target == null ? List.of() : target.given();
     }
 }

@@ -82,7 +82,7 @@ public record SampleEnvelope(
         MessageOutline outline = MessageOutline.of(contract, fault);
         String inside =
                 outline.root().map(r -> element(outline, r, detail, notes)).orElse("");
-        String body = SoapFault.xml(version, true, SampleValues.words(fault.name()), inside);
+        String body = SoapFault.xml(version, SoapFault.Code.RECEIVER, SampleValues.words(fault.name()), inside);
         return new SampleEnvelope(
                 Direction.FAULT,
                 Optional.of(fault.name()),

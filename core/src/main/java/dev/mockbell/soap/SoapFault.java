@@ -14,6 +14,31 @@ import org.w3c.dom.Element;
  * @param detail the name of the first element in the detail
  */
 public record SoapFault(String code, String reason, Optional<QName> detail) {
+    /** Whose trouble it is (SOAP 1.1 §4.4.1, SOAP 1.2 part 1 §5.4.6). */
+    public enum Code {
+        VERSION_MISMATCH("VersionMismatch", "VersionMismatch"),
+        MUST_UNDERSTAND("MustUnderstand", "MustUnderstand"),
+        SENDER("Client", "Sender"),
+        RECEIVER("Server", "Receiver");
+
+        private final String in11;
+        private final String in12;
+
+        Code(String in11, String in12) {
+            this.in11 = in11;
+            this.in12 = in12;
+        }
+
+        String in(SoapVersion version) {
+            return version == SoapVersion.V11 ? in11 : in12;
+        }
+
+        /** The status of HTTP that goes with it (SOAP 1.1 §6.2, SOAP 1.2 part 2 table 20). */
+        public int status(SoapVersion version) {
+            return this == SENDER && version == SoapVersion.V12 ? 400 : 500;
+        }
+    }
+
     /** What it is called in a list: the detail's name when it has one, or the code. */
     public String title() {
         return detail.map(QName::getLocalPart).orElse(code);
@@ -53,14 +78,14 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
     }
 
     /** The body of a fault in the given version, with an optional detail. */
-    public static String xml(SoapVersion version, boolean serverSide, String reason, String detailXml) {
+    public static String xml(SoapVersion version, Code code, String reason, String detailXml) {
         XmlWriter out = XmlWriter.fragment().start("soap:Fault").attribute("xmlns:soap", version.namespace());
         String detail = detailXml.strip();
         if (version == SoapVersion.V11) {
-            out.element("faultcode", serverSide ? "soap:Server" : "soap:Client").element("faultstring", reason);
+            out.element("faultcode", "soap:" + code.in(version)).element("faultstring", reason);
         } else {
             out.start("soap:Code")
-                    .element("soap:Value", serverSide ? "soap:Receiver" : "soap:Sender")
+                    .element("soap:Value", "soap:" + code.in(version))
                     .end();
             out.start("soap:Reason")
                     .start("soap:Text")

@@ -75,7 +75,7 @@ class AnswerTest {
     @ParameterizedTest
     @CsvSource({"200", "500", "400"})
     void aFaultIsAFaultWhateverTheStatus(int status) {
-        String fault = SoapFault.xml(SoapVersion.V12, true, "no bunk", "<HutFull xmlns='urn:x'/>");
+        String fault = SoapFault.xml(SoapVersion.V12, SoapFault.Code.RECEIVER, "no bunk", "<HutFull xmlns='urn:x'/>");
         Answer answer = answer(status, Envelope.around(SoapVersion.V12, fault, List.of()), DUE);
         assertThat(answer.exchange().outcome()).isEqualTo(Outcome.FAULT);
         assertThat(answer.exchange().note())

@@ -31,7 +31,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 class CheckerTest {
     private static final String GOOD = Stays.answer("R-1", "184.50");
     private static final String FAULT = Envelope.around(
-            SoapVersion.V11, SoapFault.xml(SoapVersion.V11, true, "no bunk", "<x:Full xmlns:x='urn:x'/>"), List.of());
+            SoapVersion.V11,
+            SoapFault.xml(SoapVersion.V11, SoapFault.Code.RECEIVER, "no bunk", "<x:Full xmlns:x='urn:x'/>"),
+            List.of());
 
     private final Expressions expressions = new Expressions();
     private final Checker checker = new Checker(expressions);

@@ -78,8 +78,8 @@ class RemarksTest {
         assertThat(remarks("text/xml", 200, "", bytes(none)).words())
                 .first()
                 .isEqualTo("The Content-Type is missing; SOAP 1.1 wants text/xml");
-        String mismatch =
-                envelope(SoapFault.xml(SoapVersion.V11, true, "no", "")).replace("soap:Server", "soap:VersionMismatch");
+        String mismatch = envelope(SoapFault.xml(SoapVersion.V11, SoapFault.Code.RECEIVER, "no", ""))
+                .replace("soap:Server", "soap:VersionMismatch");
         assertThat(remarks("application/soap+xml", 500, "text/xml", bytes(mismatch))
                         .words())
                 .as("whoever does not speak a version says so in the one that it does")
@@ -88,7 +88,7 @@ class RemarksTest {
 
     @Test
     void aFaultWithAGoodStatusAndADoubtfulEncodingAreTold() {
-        String fault = envelope(SoapFault.xml(SoapVersion.V11, true, "no", ""));
+        String fault = envelope(SoapFault.xml(SoapVersion.V11, SoapFault.Code.RECEIVER, "no", ""));
         assertThat(remarks("text/xml", 200, "text/xml", bytes(fault)).words())
                 .containsExactly("A fault came with status 200; SOAP 1.1 §6.2 wants 400 or 500");
         byte[] latin = ("<?xml version='1.0' encoding='UTF-8'?>" + fault).getBytes(Charset.forName("ISO-8859-1"));

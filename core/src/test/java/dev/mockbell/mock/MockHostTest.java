@@ -58,13 +58,13 @@ class MockHostTest {
     }
 
     private CallResult post(String address, String envelope, String action) {
+        boolean second = envelope.contains(SoapVersion.V12.namespace());
+        String type = (second ? SoapVersion.V12 : SoapVersion.V11).contentType("");
         return caller.call(
                 new CallRequest(
                         "POST",
                         URI.create(address),
-                        List.of(
-                                new Header("Content-Type", "text/xml; charset=utf-8"),
-                                new Header("SOAPAction", "\"" + action + "\"")),
+                        List.of(new Header("Content-Type", type), new Header("SOAPAction", "\"" + action + "\"")),
                         Content.of(envelope.getBytes(StandardCharsets.UTF_8)),
                         Duration.ofSeconds(10)),
                 new StopSignal());

@@ -28,7 +28,8 @@ class EnvelopeScanTest {
         assertThat(scan.payload()).contains(new QName("urn:n", "huts"));
         assertThat(scan.flaw()).isEmpty();
         assertThat(scan.isFault()).isFalse();
-        String fault = Envelope.around(SoapVersion.V11, SoapFault.xml(SoapVersion.V11, true, "no", ""), List.of());
+        String fault = Envelope.around(
+                SoapVersion.V11, SoapFault.xml(SoapVersion.V11, SoapFault.Code.RECEIVER, "no", ""), List.of());
         assertThat(scan(fault, "text/xml", StandardCharsets.UTF_8).isFault()).isTrue();
     }
 

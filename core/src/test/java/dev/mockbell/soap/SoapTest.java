@@ -47,7 +47,7 @@ class SoapTest {
     @ParameterizedTest
     @EnumSource(SoapVersion.class)
     void faultsAreUnderstood(SoapVersion version) {
-        String fault = SoapFault.xml(version, true, "No <bunks> left", "<Full xmlns='urn:s'/>");
+        String fault = SoapFault.xml(version, SoapFault.Code.RECEIVER, "No <bunks> left", "<Full xmlns='urn:s'/>");
         SoapFault read =
                 parse(Envelope.around(version, fault, List.of())).fault().orElseThrow();
         assertThat(read.reason()).isEqualTo("No <bunks> left");

@@ -61,7 +61,10 @@ class MessageValidatorTest {
     void theDetailOfAFaultIsHeldAgainstItsSchema() {
         MessageValidator validator = new MessageValidator(stay.schemas());
         String good = SoapFault.xml(
-                SoapVersion.V12, true, "x", "<s:Full xmlns:s='urn:northfell:stay'><s:left>0</s:left></s:Full>");
+                SoapVersion.V12,
+                SoapFault.Code.RECEIVER,
+                "x",
+                "<s:Full xmlns:s='urn:northfell:stay'><s:left>0</s:left></s:Full>");
         String bad = good.replace(">0<", ">none<");
         for (String fault : List.of(good, bad)) {
             SoapMessage message = SoapMessage.parse(

@@ -1,0 +1,37 @@
+package dev.mockbell.mock;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import net.sf.saxon.s9api.XdmAtomicValue;
+import net.sf.saxon.s9api.XdmEmptySequence;
+import net.sf.saxon.s9api.XdmItem;
+import net.sf.saxon.s9api.XdmMap;
+import net.sf.saxon.s9api.XdmNode;
+import net.sf.saxon.s9api.XdmValue;
+
+/**
+ * What expressions see of one request.
+ *
+ * @param all by slot
+ * @param context what paths start from; null when there is nothing in the body
+ */
+record RequestValues(XdmValue[] all, XdmItem context) {
+    static RequestValues of(RequestReading reading, MockRequest request, String operation, long hit) {
+        XdmValue[] values = new XdmValue[Slot.values().length];
+        XdmNode content = reading.content().orElse(null);
+        values[Slot.REQUEST.ordinal()] = content == null ? XdmEmptySequence.getInstance() : content;
+        values[Slot.HEADERS.ordinal()] = new XdmValue(reading.headers().stream()
+                .map(d -> (XdmItem) d.children().iterator().next())
+                .toList());
+        values[Slot.OPERATION.ordinal()] = new XdmAtomicValue(operation);
+        values[Slot.HITS.ordinal()] = new XdmAtomicValue(hit);
+        values[Slot.HTTP.ordinal()] = http(request);
+        return new RequestValues(values, content);
+    }
+
+    private static XdmMap http(MockRequest request) {
+        Map<XdmAtomicValue, XdmValue> map = new LinkedHashMap<>();
+        request.http().get().forEach((name, value) -> map.put(new XdmAtomicValue(name), new XdmAtomicValue(value)));
+        return new XdmMap(map);
+    }
+}
