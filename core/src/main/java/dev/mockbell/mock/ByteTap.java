@@ -61,6 +61,20 @@ final class ByteTap extends ChannelDuplexHandler {
         return bytes;
     }
 
+    /**
+     * Forgets so many bytes that came in, since who reads them has them.
+     *
+     * @param more whether some of the next request are here already
+     */
+    void drop(int count, boolean more) {
+        firstIn = more ? System.nanoTime() : 0;
+        if (copies) {
+            byte[] bytes = in.toByteArray();
+            in = new ByteArrayOutputStream(1_024);
+            in.write(bytes, Math.min(count, bytes.length), Math.max(0, bytes.length - count));
+        }
+    }
+
     byte[] takeOut() {
         byte[] bytes = out.toByteArray();
         out = new ByteArrayOutputStream(bytes.length + 64);

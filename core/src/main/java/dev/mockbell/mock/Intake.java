@@ -61,25 +61,58 @@ final class Intake {
         bytes.addAndGet(-size);
     }
 
-    /** Counts one connection and what comes in on it. */
+    /** Counts one connection. */
+    Door door() {
+        return new Door();
+    }
+
+    /** Counts what comes in on a connection. */
     ChannelHandler connection() {
         return new Connection();
     }
 
-    private final class Connection extends ChannelInboundHandlerAdapter {
-        private boolean refused;
+    /** Lets a connection in, or sends it away when there are too many. */
+    final class Door extends ChannelInboundHandlerAdapter {
         private boolean counted;
-        private long unfinished;
-        private long began;
+        private boolean shut;
+
+        /** Whether it was sent away: what else comes on it is nobody's. */
+        boolean isShut() {
+            return shut;
+        }
 
         @Override
         public void channelActive(ChannelHandlerContext context) {
             counted = true;
             if (connections.incrementAndGet() > bounds.connections()) {
-                refuse(context, "The mock has " + bounds.connections() + " connections already.");
+                shut = true;
+                String why = "The mock has " + bounds.connections() + " connections already. Try again later.\n";
+                String head = "HTTP/1.1 503 Service Unavailable\r\ncontent-type: text/plain; charset=utf-8\r\n"
+                        + "retry-after: 1\r\ncontent-length: " + why.length() + "\r\nconnection: close\r\n\r\n";
+                // what the client is still sending is read and thrown away for a while: closing on it would reset the
+                // connection and take the answer with it
+                context.writeAndFlush(Unpooled.copiedBuffer(head + why, StandardCharsets.UTF_8))
+                        .addListener(done -> {
+                            ((SocketChannel) context.channel()).shutdownOutput();
+                            context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
+                        });
             }
             context.fireChannelActive();
         }
+
+        @Override
+        public void channelInactive(ChannelHandlerContext context) {
+            if (counted) {
+                connections.decrementAndGet();
+            }
+            context.fireChannelInactive();
+        }
+    }
+
+    private final class Connection extends ChannelInboundHandlerAdapter {
+        private boolean refused;
+        private long unfinished;
+        private long began;
 
         @Override
         public void channelRead(ChannelHandlerContext context, Object message) {
@@ -97,12 +130,16 @@ final class Intake {
                     ReferenceCountUtil.release(message);
                     refuse(
                             context,
+                            HttpResponseStatus.REQUEST_TIMEOUT,
                             "The request took longer than " + bounds.whole().toSeconds() + " s to arrive.");
                     return;
                 }
                 if (bytes.addAndGet(size) > bounds.bytes()) {
                     ReferenceCountUtil.release(message);
-                    refuse(context, "The mock holds " + (bounds.bytes() >> 20) + " MB of requests already.");
+                    refuse(
+                            context,
+                            HttpResponseStatus.SERVICE_UNAVAILABLE,
+                            "The mock holds " + (bounds.bytes() >> 20) + " MB of requests already.");
                     return;
                 }
                 if (message instanceof LastHttpContent) {
@@ -113,11 +150,10 @@ final class Intake {
             context.fireChannelRead(message);
         }
 
-        private void refuse(ChannelHandlerContext context, String why) {
+        private void refuse(ChannelHandlerContext context, HttpResponseStatus status, String why) {
             refused = true;
             byte[] text = (why + " Try again later.\n").getBytes(StandardCharsets.UTF_8);
-            var response = new DefaultFullHttpResponse(
-                    HttpVersion.HTTP_1_1, HttpResponseStatus.SERVICE_UNAVAILABLE, Unpooled.wrappedBuffer(text));
+            var response = new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, status, Unpooled.wrappedBuffer(text));
             response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/plain; charset=utf-8");
             response.headers().set(HttpHeaderNames.RETRY_AFTER, "1");
             HttpUtil.setContentLength(response, text.length);
@@ -134,9 +170,6 @@ final class Intake {
 
         @Override
         public void channelInactive(ChannelHandlerContext context) {
-            if (counted) {
-                connections.decrementAndGet();
-            }
             bytes.addAndGet(-unfinished);
             unfinished = 0;
             context.fireChannelInactive();

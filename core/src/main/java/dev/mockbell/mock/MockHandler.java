@@ -3,13 +3,7 @@ package dev.mockbell.mock;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Multipart;
-import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.Exchange.Way;
-import dev.mockbell.exchange.HttpMessage;
-import dev.mockbell.exchange.Message;
-import dev.mockbell.exchange.Timing;
-import dev.mockbell.wire.WireHead;
 import dev.mockbell.xml.TextEncoding;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
@@ -53,13 +47,14 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private static final long LINGER_MILLIS = 1_000;
 
     /** A smaller answer is as large when it is packed. */
-    private static final int WORTH_PACKING = 1_400;
+    static final int WORTH_PACKING = 1_400;
 
     private static final int MOST_WAITING_BYTES = 1 << 20;
 
     private final MockHost host;
     private final ByteTap tap;
     private final Intake intake;
+    private final MockRecord records;
     private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
     private int waitingBytes;
     private Typed typed = Typed.NONE;
@@ -70,6 +65,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         this.host = host;
         this.tap = tap;
         this.intake = intake;
+        this.records = new MockRecord(host);
     }
 
     @Override
@@ -158,7 +154,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             String why = "There is no service at " + path(request) + "; it is at " + known + ".";
             host.count(new MockEvent(Instant.now(), "", -1, "404", why));
             plain(context, HttpResponseStatus.NOT_FOUND, why + "\n", keepAlive);
-            record(began, wire, new byte[0], "", Outcome.FAILED, why, Bodies.NONE);
+            records.keep(began, wire, new byte[0], "", Outcome.FAILED, why, Content.NONE, Content.NONE, "mock");
         } else {
             soap(context, request, wire, began, keepAlive);
         }
@@ -244,7 +240,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         byte[] body = new byte[request.content().readableBytes()];
         request.content().getBytes(request.content().readerIndex(), body);
         typed = typed.of(request.headers().get(HttpHeaderNames.CONTENT_TYPE, ""));
-        Asked asked = new Asked(body, wire, began, keepAlive, takesGzip(request));
+        Asked asked = new Asked(
+                body, wire, began, keepAlive, takesGzip(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)));
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
                 path(request),
@@ -284,8 +281,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     /** RFC 9110 §12.5.3, as far as gzip goes. */
-    private static boolean takesGzip(FullHttpRequest request) {
-        String accepts = request.headers().get(HttpHeaderNames.ACCEPT_ENCODING);
+    static boolean takesGzip(String accepts) {
         if (accepts == null) {
             return false;
         }
@@ -323,7 +319,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
-    private static String unquoted(String text) {
+    static String unquoted(String text) {
         String bare = text.strip();
         return bare.length() > 1 && bare.startsWith("\"") && bare.endsWith("\"")
                 ? bare.substring(1, bare.length() - 1)
@@ -353,23 +349,11 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
         write(context, response, asked.keepAlive());
-        Outcome outcome =
-                !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
-        String note = reply.fault().orElse("");
-        record(
-                asked.began(),
-                asked.wire(),
-                tap.takeOut(),
-                reply.event().operation(),
-                outcome,
-                note,
-                new Bodies(
-                        Content.of(asked.body()),
-                        Content.of(reply.body()),
-                        "mock answer " + reply.event().title()));
+        records.keep(
+                asked.began(), asked.wire(), tap.takeOut(), reply, Content.of(asked.body()), Content.of(reply.body()));
     }
 
-    private static byte[] gzip(byte[] bytes) {
+    static byte[] gzip(byte[] bytes) {
         ByteArrayOutputStream out = new ByteArrayOutputStream(bytes.length / 4 + 64);
         try (GZIPOutputStream packing = new GZIPOutputStream(out)) {
             packing.write(bytes);
@@ -430,35 +414,6 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
     }
 
-    private record Bodies(Content request, Content response, String origin) {
-        private static final Bodies NONE = new Bodies(Content.NONE, Content.NONE, "mock");
-    }
-
-    private void record(
-            long began, byte[] in, byte[] out, String operation, Outcome outcome, String note, Bodies bodies) {
-        if (!host.records()) {
-            return;
-        }
-        long nanos = System.nanoTime() - began;
-        Content received = Content.of(in);
-        Message request = WireHead.read(received, bodies.request())
-                .orElseGet(() -> new HttpMessage("", java.util.List.of(), bodies.request(), received));
-        Optional<Message> response = WireHead.read(Content.of(out), bodies.response());
-        host.record(new Exchange(
-                0,
-                Instant.now().minusNanos(nanos),
-                Way.ANSWERED,
-                host.plan().contract(),
-                operation,
-                host.base() + request.title().replaceAll("^\\S+ (\\S+).*", "$1"),
-                bodies.origin(),
-                request,
-                response,
-                new Timing(0, 0, nanos, 0),
-                outcome,
-                note));
-    }
-
     @Override
     public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
         if (cause instanceof DecoderException && context.channel().isActive()) {
@@ -475,7 +430,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/plain; charset=utf-8");
         HttpUtil.setContentLength(response, response.content().readableBytes());
         HttpUtil.setKeepAlive(response, false);
-        context.writeAndFlush(response).addListener(done -> {
+        // through all that stands behind, whoever tells it
+        context.channel().writeAndFlush(response).addListener(done -> {
             // what is still on its way is read and thrown away: closing on it would take the answer along
             ((SocketChannel) context.channel()).shutdownOutput();
             context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);

@@ -169,16 +169,12 @@ public final class MockHost implements AutoCloseable {
                     protected void initChannel(SocketChannel channel) {
                         channels.add(channel);
                         ByteTap tap = new ByteTap(recorder != null);
+                        Intake.Door door = intake.door();
                         channel.pipeline()
-                                .addLast(new IdleStateHandler(
-                                        intake.bounds().idle().toMillis(), 0, 0, TimeUnit.MILLISECONDS))
                                 .addLast(tap)
-                                .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
-                                // before what counts, so that what a small request swells to is bounded too
-                                .addLast(new HttpContentDecompressor(MOST_BYTES))
-                                .addLast(intake.connection())
-                                .addLast(new Aggregator())
-                                .addLast(new MockHandler(MockHost.this, tap, intake));
+                                .addLast(door)
+                                .addLast(new Lane(
+                                        MockHost.this, tap, door, intake.bounds(), context -> widen(channel, tap)));
                     }
                 });
         var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
@@ -187,6 +183,18 @@ public final class MockHost implements AutoCloseable {
             throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
         }
         listening = bound.channel();
+    }
+
+    /** The library's way, for whatever HTTP has. */
+    private void widen(SocketChannel channel, ByteTap tap) {
+        channel.pipeline()
+                .addLast(new IdleStateHandler(intake.bounds().idle().toMillis(), 0, 0, TimeUnit.MILLISECONDS))
+                .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
+                // before what counts, so that what a small request swells to is bounded too
+                .addLast(new HttpContentDecompressor(MOST_BYTES))
+                .addLast(intake.connection())
+                .addLast(new Aggregator())
+                .addLast(new MockHandler(this, tap, intake));
     }
 
     /** Puts the pieces of a request together; who sends too much is told so. */

@@ -321,6 +321,11 @@ final class Responder {
                 .orElse("The body is empty and no SOAPAction names an operation. It knows " + known + ".");
     }
 
+    /** There are more requests than can be answered. */
+    static Reply overrun() {
+        return refused(new Refusal(503, SoapVersion.V11, null, "More requests than the mock can take.", List.of()), "");
+    }
+
     private static Reply failed(SoapVersion version, String operation, String why) {
         return refused(Refusal.fault(version, SoapFault.Code.RECEIVER, why), operation);
     }

@@ -1,0 +1,371 @@
+package dev.mockbell.mock;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Multipart;
+import dev.mockbell.xml.TextEncoding;
+import io.netty.buffer.ByteBuf;
+import io.netty.buffer.ByteBufUtil;
+import io.netty.buffer.Unpooled;
+import io.netty.channel.ChannelFutureListener;
+import io.netty.channel.ChannelHandlerContext;
+import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.channel.socket.ChannelInputShutdownEvent;
+import io.netty.handler.codec.http.HttpResponseStatus;
+import io.netty.util.concurrent.ScheduledFuture;
+import java.util.Arrays;
+import java.util.Optional;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+
+/**
+ * Answers the requests of one connection as long as they are plain calls ({@link PlainHead}), without taking more of them apart than
+ * is looked at. The first that is not, and all that follow it on the connection, go the wide way, by the library.
+ */
+final class Lane extends ChannelInboundHandlerAdapter {
+    /** A longer head or body goes the wide way. */
+    private static final int MOST_HEAD = 8 * 1024;
+
+    private static final int MOST_BODY = 32 * 1024;
+
+    /** So much that was sent ahead is held while a request is answered. */
+    private static final int MOST_AHEAD = 64 * 1024;
+
+    private static final byte[] END = {'\r', '\n', '\r', '\n'};
+
+    private final MockHost host;
+    private final ByteTap tap;
+    private final Intake.Door door;
+    private final Consumer<ChannelHandlerContext> widen;
+    private final MockRecord records;
+    private final Intake.Bounds bounds;
+    private final long idleNanos;
+    private ByteBuf held = Unpooled.EMPTY_BUFFER;
+    private ByteBuf lastBytes = Unpooled.EMPTY_BUFFER;
+    private PlainHead last;
+    private ScheduledFuture<?> watch;
+    private long heard = System.nanoTime();
+    /** When the first byte of what is held came. */
+    private long since = heard;
+
+    private boolean busy;
+    private boolean working;
+    private boolean wide;
+    private boolean inputEnded;
+    private boolean unflushed;
+
+    /** @param widen puts the library's handlers behind this one */
+    Lane(MockHost host, ByteTap tap, Intake.Door door, Intake.Bounds bounds, Consumer<ChannelHandlerContext> widen) {
+        this.host = host;
+        this.tap = tap;
+        this.door = door;
+        this.widen = widen;
+        this.records = new MockRecord(host);
+        this.bounds = bounds;
+        this.idleNanos = bounds.idle().toNanos();
+    }
+
+    @Override
+    public void channelActive(ChannelHandlerContext context) {
+        watch(context, idleNanos);
+        context.fireChannelActive();
+    }
+
+    private void watch(ChannelHandlerContext context, long nanos) {
+        watch = context.executor().schedule(() -> idle(context), nanos, TimeUnit.NANOSECONDS);
+    }
+
+    /** Silence is the client's only while it is the client's turn. */
+    private void idle(ChannelHandlerContext context) {
+        long left = idleNanos - (System.nanoTime() - heard);
+        if (wide || !context.channel().isActive()) {
+            return;
+        }
+        if (busy || left > 0) {
+            watch(context, busy ? idleNanos : left);
+        } else if (held.isReadable()) {
+            late(
+                    context,
+                    "The rest of the request did not come within "
+                            + bounds.idle().toSeconds() + " s.");
+        } else {
+            context.close();
+        }
+    }
+
+    private void late(ChannelHandlerContext context, String why) {
+        // nothing that follows is looked at
+        held.release();
+        held = Unpooled.EMPTY_BUFFER;
+        wide(context);
+        MockHandler.tell(context, HttpResponseStatus.REQUEST_TIMEOUT, why);
+    }
+
+    @Override
+    public void channelRead(ChannelHandlerContext context, Object message) {
+        if (wide || !(message instanceof ByteBuf bytes)) {
+            context.fireChannelRead(message);
+            return;
+        }
+        if (door.isShut()) {
+            bytes.release();
+            return;
+        }
+        heard = System.nanoTime();
+        if (held.isReadable()) {
+            ByteBuf both = context.alloc().buffer(held.readableBytes() + bytes.readableBytes());
+            both.writeBytes(held).writeBytes(bytes);
+            held.release();
+            bytes.release();
+            held = both;
+        } else {
+            held.release();
+            held = bytes;
+            since = heard;
+        }
+        work(context);
+        if (!wide
+                && !busy
+                && held.isReadable()
+                && heard - since > bounds.whole().toNanos()) {
+            late(context, "The request took longer than " + bounds.whole().toSeconds() + " s to arrive.");
+        }
+    }
+
+    @Override
+    public void channelReadComplete(ChannelHandlerContext context) {
+        if (unflushed) {
+            unflushed = false;
+            context.flush();
+        }
+        context.fireChannelReadComplete();
+    }
+
+    /** Answers what is there, one after the other. */
+    private void work(ChannelHandlerContext context) {
+        if (working) {
+            return;
+        }
+        working = true;
+        while (!busy && !wide && held.isReadable() && step(context)) {
+            // each step is a request
+        }
+        working = false;
+        if (!wide) {
+            boolean full = busy && held.readableBytes() > MOST_AHEAD;
+            if (full == context.channel().config().isAutoRead()) {
+                context.channel().config().setAutoRead(!full);
+            }
+            if (inputEnded && !busy) {
+                // what came of a request and will not be whole any more is none
+                context.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
+            }
+        }
+    }
+
+    /** Takes the next request; false when it has not come in whole, or goes the wide way. */
+    private boolean step(ChannelHandlerContext context) {
+        PlainHead head;
+        int size = lastBytes.readableBytes();
+        // a client writes the same head again and again
+        if (last != null
+                && held.readableBytes() >= size
+                && ByteBufUtil.equals(held, held.readerIndex(), lastBytes, 0, size)) {
+            head = last;
+        } else {
+            int end = ByteBufUtil.indexOf(Unpooled.wrappedBuffer(END), held);
+            if (end < 0) {
+                if (held.readableBytes() > MOST_HEAD || !startsPlain()) {
+                    wide(context);
+                }
+                return false;
+            }
+            size = end - held.readerIndex() + END.length;
+            Optional<PlainHead> read = size > MOST_HEAD ? Optional.empty() : PlainHead.read(bytes(size), MOST_BODY);
+            if (read.filter(h -> host.serves(h.path())).isEmpty()) {
+                wide(context);
+                return false;
+            }
+            head = read.get();
+            last = head;
+            lastBytes = Unpooled.wrappedBuffer(head.bytes());
+        }
+        if (held.readableBytes() < size + head.length()) {
+            return false;
+        }
+        byte[] wire = records.isOn() ? bytes(size + head.length()) : null;
+        since = heard;
+        held.skipBytes(size);
+        byte[] body = new byte[head.length()];
+        held.readBytes(body);
+        answer(context, head, body, wire);
+        return true;
+    }
+
+    private byte[] bytes(int count) {
+        byte[] bytes = new byte[count];
+        held.getBytes(held.readerIndex(), bytes);
+        return bytes;
+    }
+
+    private boolean startsPlain() {
+        byte[] start = {'P', 'O', 'S', 'T', ' ', '/'};
+        int count = Math.min(start.length, held.readableBytes());
+        return Arrays.equals(bytes(count), Arrays.copyOf(start, count));
+    }
+
+    private void wide(ChannelHandlerContext context) {
+        wide = true;
+        cancelWatch();
+        widen.accept(context);
+        ByteBuf rest = held;
+        held = Unpooled.EMPTY_BUFFER;
+        context.fireChannelRead(rest);
+        context.fireChannelReadComplete();
+        if (inputEnded) {
+            context.fireUserEventTriggered(ChannelInputShutdownEvent.INSTANCE);
+        }
+    }
+
+    private void answer(ChannelHandlerContext context, PlainHead head, byte[] body, byte[] wire) {
+        long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
+        tap.drop(head.bytes().length + body.length, held.isReadable());
+        boolean plain = head.isUtf8() && body.length > 1 && body[0] == '<' && body[1] > '?';
+        byte[] utf8 = plain || Multipart.is(head.type())
+                ? body
+                : TextEncoding.inUtf8(body, head.type().text());
+        Responder responder = host.responder();
+        Responder.Found found =
+                responder.find(new MockRequest(head.path(), head.type(), head.action(), utf8, head::fields));
+        busy = true;
+        if (found.isQuick()) {
+            send(context, responder.reply(found), head, body, wire, began);
+            return;
+        }
+        try {
+            host.workers().execute(() -> {
+                Responder.Reply reply = responder.reply(found);
+                context.executor().execute(() -> {
+                    send(context, reply, head, body, wire, began);
+                    work(context);
+                    channelReadComplete(context);
+                });
+            });
+        } catch (RejectedExecutionException full) {
+            send(context, Responder.overrun(), head, body, wire, began);
+        }
+    }
+
+    private void send(
+            ChannelHandlerContext context,
+            Responder.Reply reply,
+            PlainHead head,
+            byte[] body,
+            byte[] wire,
+            long began) {
+        if (reply.delayMillis() > 0) {
+            context.executor()
+                    .schedule(
+                            () -> {
+                                now(context, reply, head, body, wire, began);
+                                work(context);
+                                channelReadComplete(context);
+                            },
+                            reply.delayMillis(),
+                            TimeUnit.MILLISECONDS);
+        } else {
+            now(context, reply, head, body, wire, began);
+        }
+    }
+
+    private void now(
+            ChannelHandlerContext context,
+            Responder.Reply reply,
+            PlainHead head,
+            byte[] body,
+            byte[] wire,
+            long began) {
+        boolean packed = head.takesGzip() && reply.body().length >= MockHandler.WORTH_PACKING;
+        byte[] content = packed ? MockHandler.gzip(reply.body()) : reply.body();
+        ByteBuf out = context.alloc().ioBuffer(content.length + 256);
+        HttpResponseStatus status = HttpResponseStatus.valueOf(reply.status());
+        ByteBufUtil.writeAscii(out, "HTTP/1.1 ");
+        ByteBufUtil.writeAscii(out, status.codeAsText());
+        ByteBufUtil.writeAscii(out, " ");
+        ByteBufUtil.writeAscii(out, status.reasonPhrase());
+        if (!reply.contentType().isEmpty()) {
+            field(out, "content-type", reply.contentType());
+        }
+        if (packed) {
+            field(out, "content-encoding", "gzip");
+            field(out, "vary", "Accept-Encoding");
+        }
+        if (reply.status() == HttpResponseStatus.UNSUPPORTED_MEDIA_TYPE.code()) {
+            field(out, "accept-encoding", "gzip, deflate");
+        }
+        field(out, "date", host.date());
+        field(out, "content-length", Integer.toString(content.length));
+        if (!head.keepAlive()) {
+            field(out, "connection", "close");
+        }
+        out.writeBytes(END);
+        out.writeBytes(content);
+        heard = System.nanoTime();
+        // counted first, so that a client which has its answer finds itself counted
+        host.count(reply.event());
+        var done = context.write(out);
+        unflushed = true;
+        busy = false;
+        if (!head.keepAlive()) {
+            busy = true;
+            context.flush();
+            done.addListener(ChannelFutureListener.CLOSE);
+        }
+        if (wire != null) {
+            records.keep(began, wire, tap.takeOut(), reply, Content.of(body), Content.of(reply.body()));
+        }
+    }
+
+    private static void field(ByteBuf out, String name, String value) {
+        ByteBufUtil.writeAscii(out, "\r\n");
+        ByteBufUtil.writeAscii(out, name);
+        ByteBufUtil.writeAscii(out, ": ");
+        ByteBufUtil.writeAscii(out, value);
+    }
+
+    /** A client may close its half of the connection and still wait for its answers. */
+    @Override
+    public void userEventTriggered(ChannelHandlerContext context, Object event) {
+        if (!wide && event instanceof ChannelInputShutdownEvent) {
+            inputEnded = true;
+            if (!busy) {
+                work(context);
+            }
+            return;
+        }
+        context.fireUserEventTriggered(event);
+    }
+
+    @Override
+    public void channelInactive(ChannelHandlerContext context) {
+        cancelWatch();
+        held.release();
+        held = Unpooled.EMPTY_BUFFER;
+        context.fireChannelInactive();
+    }
+
+    private void cancelWatch() {
+        if (watch != null) {
+            watch.cancel(false);
+        }
+    }
+
+    @Override
+    public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
+        if (wide) {
+            context.fireExceptionCaught(cause);
+        } else {
+            context.close();
+        }
+    }
+}
