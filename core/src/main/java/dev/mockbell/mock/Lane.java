@@ -1,8 +1,6 @@
 package dev.mockbell.mock;
 
 import dev.mockbell.content.Content;
-import dev.mockbell.content.Multipart;
-import dev.mockbell.xml.TextEncoding;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.ByteBufUtil;
 import io.netty.buffer.Unpooled;
@@ -230,13 +228,9 @@ final class Lane extends ChannelInboundHandlerAdapter {
     private void answer(ChannelHandlerContext context, PlainHead head, byte[] body, byte[] wire) {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         tap.drop(head.bytes().length + body.length, held.isReadable());
-        boolean plain = head.isUtf8() && body.length > 1 && body[0] == '<' && body[1] > '?';
-        byte[] utf8 = plain || Multipart.is(head.type())
-                ? body
-                : TextEncoding.inUtf8(body, head.type().text());
         Responder responder = host.responder();
-        Responder.Found found =
-                responder.find(new MockRequest(head.path(), head.type(), head.action(), utf8, head::fields));
+        Responder.Found found = responder.find(new MockRequest(
+                head.path(), head.type(), head.action(), head.type().inUtf8(body), head::fields));
         busy = true;
         if (found.isQuick()) {
             send(context, responder.reply(found), head, body, wire, began);

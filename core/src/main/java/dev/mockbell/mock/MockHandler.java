@@ -1,10 +1,7 @@
 package dev.mockbell.mock;
 
 import dev.mockbell.content.Content;
-import dev.mockbell.content.MediaType;
-import dev.mockbell.content.Multipart;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.xml.TextEncoding;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFutureListener;
@@ -57,7 +54,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private final MockRecord records;
     private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
     private int waitingBytes;
-    private Typed typed = Typed.NONE;
+    private String typed = "";
+    private RequestType type = RequestType.NONE;
     private boolean busy;
     private boolean inputEnded;
 
@@ -239,15 +237,19 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             ChannelHandlerContext context, FullHttpRequest request, byte[] wire, long began, boolean keepAlive) {
         byte[] body = new byte[request.content().readableBytes()];
         request.content().getBytes(request.content().readerIndex(), body);
-        typed = typed.of(request.headers().get(HttpHeaderNames.CONTENT_TYPE, ""));
+        String said = request.headers().get(HttpHeaderNames.CONTENT_TYPE, "");
+        if (!said.equals(typed)) {
+            typed = said;
+            type = RequestType.of(said);
+        }
         Asked asked = new Asked(
                 body, wire, began, keepAlive, takesGzip(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)));
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
                 path(request),
-                typed.type(),
-                unquoted(request.headers().get("SOAPAction", typed.action())),
-                typed.inUtf8(body),
+                type,
+                unquoted(request.headers().get("SOAPAction", type.action())),
+                type.inUtf8(body),
                 fields(request)));
         if (found.isQuick()) {
             send(context, responder.reply(found), asked);
@@ -296,28 +298,6 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
 
     /** What has to be known of a request once it is answered. */
     private record Asked(byte[] body, byte[] wire, long began, boolean keepAlive, boolean takesGzip) {}
-
-    /** What a Content-Type says; kept, since a client writes the same again and again. */
-    private record Typed(String text, MediaType type, boolean isUtf8, String action) {
-        static final Typed NONE = new Typed("", new MediaType(""), true, "");
-
-        Typed of(String other) {
-            if (text.equals(other)) {
-                return this;
-            }
-            MediaType type = new MediaType(other);
-            boolean utf8 = type.parameter("charset")
-                    .map(c -> c.equalsIgnoreCase("UTF-8"))
-                    .orElse(true);
-            return new Typed(other, type, utf8, type.parameter("action").orElse(""));
-        }
-
-        /** Nearly every request begins with a letter's element in UTF-8, which is seen without looking for more. */
-        byte[] inUtf8(byte[] body) {
-            boolean plain = isUtf8 && body.length > 1 && body[0] == '<' && body[1] > '?';
-            return plain || Multipart.is(type) ? body : TextEncoding.inUtf8(body, text);
-        }
-    }
 
     static String unquoted(String text) {
         String bare = text.strip();

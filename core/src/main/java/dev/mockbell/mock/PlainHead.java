@@ -1,6 +1,5 @@
 package dev.mockbell.mock;
 
-import dev.mockbell.content.MediaType;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Locale;
@@ -19,8 +18,7 @@ import java.util.Optional;
 record PlainHead(
         byte[] bytes,
         String path,
-        MediaType type,
-        boolean isUtf8,
+        RequestType type,
         String action,
         int length,
         boolean keepAlive,
@@ -67,10 +65,7 @@ record PlainHead(
                 || Integer.parseInt(length) > most) {
             return Optional.empty();
         }
-        MediaType type = new MediaType(fields.getOrDefault("content-type", ""));
-        boolean utf8 =
-                type.parameter("charset").map(c -> c.equalsIgnoreCase("UTF-8")).orElse(true);
-        String action = type.parameter("action").orElse("");
+        RequestType type = RequestType.of(fields.getOrDefault("content-type", ""));
         fields.put("method", "POST");
         fields.put("path", target);
         fields.put("query", "");
@@ -78,8 +73,7 @@ record PlainHead(
                 bytes,
                 target,
                 type,
-                utf8,
-                MockHandler.unquoted(fields.getOrDefault("soapaction", action)),
+                MockHandler.unquoted(fields.getOrDefault("soapaction", type.action())),
                 Integer.parseInt(length),
                 connection.equals("keep-alive"),
                 MockHandler.takesGzip(fields.get("accept-encoding")),

@@ -125,15 +125,15 @@ final class Responder {
         if (unfit.isPresent()) {
             return new Found(request, Optional.empty(), Optional.empty(), unfit);
         }
-        boolean later = request.body().length > SMALL || Multipart.is(request.type());
+        boolean later = request.body().length > SMALL || request.type().inParts();
         return later ? new Found(request, Optional.empty(), Optional.empty(), Optional.empty()) : read(request);
     }
 
     /** Whether the media type is one that is spoken here; in parts, that of the root is looked at once it is found. */
     private Optional<Refusal> unfit(MockRequest request) {
         Place place = places.get(request.path());
-        String type = request.mediaType();
-        if (place == null || Multipart.is(request.type())) {
+        String type = request.type().name();
+        if (place == null || request.type().inParts()) {
             return Optional.empty();
         }
         for (SoapVersion version : place.spoken) {
@@ -190,7 +190,7 @@ final class Responder {
     }
 
     private static Optional<Refusal> refusal(MockRequest request, RequestReading reading, Place place) {
-        SoapVersion said = "application/soap+xml".equals(request.mediaType()) ? SoapVersion.V12 : place.usual();
+        SoapVersion said = "application/soap+xml".equals(request.type().name()) ? SoapVersion.V12 : place.usual();
         if (reading.envelope().isPresent() && reading.version().isEmpty()) {
             QName name = reading.envelope().get();
             String why = "The request is " + name + ", not a SOAP envelope.";
@@ -210,10 +210,11 @@ final class Responder {
         if (!reading.flaw().isEmpty()) {
             return Optional.of(Refusal.fault(version, SoapFault.Code.SENDER, reading.flaw()));
         }
-        if (reading.version().isPresent() && !version.mediaType().equals(request.mediaType())) {
+        if (reading.version().isPresent()
+                && !version.mediaType().equals(request.type().name())) {
             return Optional.of(Refusal.mediaType(
                     version,
-                    "The Content-Type is " + request.mediaType() + " for an envelope of " + version.title()
+                    "The Content-Type is " + request.type().name() + " for an envelope of " + version.title()
                             + "; it should be " + version.mediaType() + "."));
         }
         List<QName> foreign = reading.mustUnderstand().stream()
@@ -236,11 +237,12 @@ final class Responder {
 
     /** The root of a request in parts, as if it had come alone (RFC 2387; MTOM §3). */
     private static MockRequest unpacked(MockRequest request) {
-        if (!Multipart.is(request.type())) {
+        if (!request.type().inParts()) {
             return request;
         }
-        List<Part> parts = Multipart.parts(Content.of(request.body()), request.type());
-        Part root = Multipart.root(parts, request.type());
+        List<Part> parts =
+                Multipart.parts(Content.of(request.body()), request.type().type());
+        Part root = Multipart.root(parts, request.type().type());
         String own = Header.first(root.headers(), "Content-Type").orElse("");
         MediaType type = new MediaType(own);
         // XOP says within what the envelope's own type is
@@ -248,7 +250,7 @@ final class Responder {
                 ? type.parameter("type").orElse("")
                 : own;
         byte[] bytes = TextEncoding.inUtf8(root.content().bytes(), own);
-        return request.withBody(bytes, new MediaType(inner));
+        return request.withBody(bytes, RequestType.of(inner));
     }
 
     private Reply answered(Found found) {
