@@ -6,10 +6,12 @@ import dev.mockbell.xml.XmlLimits;
 import java.io.ByteArrayInputStream;
 import java.io.StringReader;
 import java.io.StringWriter;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -43,6 +45,8 @@ import org.xml.sax.InputSource;
  */
 public final class Expressions {
     private static final int MOST_COMPILED = 2_000;
+    /** Some milliseconds at most. */
+    private static final Budget.Bounds LITTLE = new Budget.Bounds(Duration.ofMillis(20), 10_000);
 
     private static final Set<String> RESERVED =
             Set.of("xml", "xs", "fn", "map", "array", "math", "err", "soap11", "soap12", Functions.PREFIX, "secret");
@@ -184,21 +188,24 @@ public final class Expressions {
          * @param values by slot; one that is not used may be null
          * @param context what paths start from; null for nothing
          * @throws Problem as {@link Expressions#holds}
+         * @throws MoreEffort when it takes more than is given
          */
-        public boolean holds(XdmValue[] values, XdmItem context) {
+        public boolean holds(XdmValue[] values, XdmItem context, Effort effort) {
             return bounded(
                     xpath,
                     ground,
+                    effort,
                     "The condition cannot be decided",
                     () -> loaded(values, context),
                     XPathSelector::effectiveBooleanValue);
         }
 
         /** Its value; as {@link #holds}. */
-        public XdmValue value(XdmValue[] values, XdmItem context) {
+        public XdmValue value(XdmValue[] values, XdmItem context, Effort effort) {
             return bounded(
                     xpath,
                     ground,
+                    effort,
                     "The expression gives no value",
                     () -> loaded(values, context),
                     Expressions.this::all);
@@ -273,22 +280,42 @@ public final class Expressions {
     }
 
     private <T> T bounded(String xpath, Scope scope, String failure, Use<T> use) {
-        return bounded(xpath, scope, failure, () -> loaded(compile(xpath, scope), scope), use);
+        return bounded(xpath, scope, Effort.USUAL, failure, () -> loaded(compile(xpath, scope), scope), use);
+    }
+
+    /** How much an evaluation may take. */
+    public enum Effort {
+        /** So little that a thread which others wait for may do it; more than that is {@link MoreEffort}. */
+        LITTLE,
+        /** All that an expression may. */
+        USUAL
+    }
+
+    /** An evaluation needs more than little effort, and has to be made anew where it may take that. */
+    public static final class MoreEffort extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        private MoreEffort() {
+            super("more than little effort", null, false, false);
+        }
     }
 
     private interface Loading {
         XPathSelector loaded() throws SaxonApiException;
     }
 
-    private <T> T bounded(String xpath, Scope scope, String failure, Loading loading, Use<T> use) {
+    private <T> T bounded(String xpath, Scope scope, Effort effort, String failure, Loading loading, Use<T> use) {
         Budget before = budgets.get();
         try {
             XPathSelector selector = loading.loaded();
-            budgets.set(new Budget(bounds, scope.stop()));
+            budgets.set(new Budget(effort == Effort.LITTLE ? LITTLE : bounds, scope.stop()));
             return use.of(selector);
         } catch (Problem problem) {
             throw problem;
         } catch (SaxonApiException | RuntimeException e) {
+            if (effort == Effort.LITTLE && spent(e).filter(s -> !s.isStopped()).isPresent()) {
+                throw new MoreEffort();
+            }
             throw failed(failure, xpath, e, scope);
         } catch (StackOverflowError e) {
             throw Problem.of(
@@ -314,21 +341,29 @@ public final class Expressions {
     }
 
     private static Problem failed(String failure, String xpath, Exception e, Scope scope) {
-        for (Throwable at = e; at != null; at = at.getCause()) {
-            if (at instanceof Budget.Spent spent) {
-                return spent.isStopped()
-                        ? Problem.stopped()
-                        : Problem.of(
-                                Problem.Kind.EXPRESSION,
-                                failure + ": " + spent.getMessage(),
-                                shortened(xpath),
-                                "Write it with less work.",
-                                spent);
-            }
+        Optional<Budget.Spent> spent = spent(e);
+        if (spent.isPresent()) {
+            return spent.get().isStopped()
+                    ? Problem.stopped()
+                    : Problem.of(
+                            Problem.Kind.EXPRESSION,
+                            failure + ": " + spent.get().getMessage(),
+                            shortened(xpath),
+                            "Write it with less work.",
+                            spent.get());
         }
         // what went wrong may quote the value that it went wrong with
         String why = scope.redactor().text(clause(e));
         return Problem.of(Problem.Kind.EXPRESSION, failure + ": " + why, place(xpath, e), null, null);
+    }
+
+    private static Optional<Budget.Spent> spent(Throwable e) {
+        for (Throwable at = e; at != null; at = at.getCause()) {
+            if (at instanceof Budget.Spent spent) {
+                return Optional.of(spent);
+            }
+        }
+        return Optional.empty();
     }
 
     private static String shortened(String xpath) {

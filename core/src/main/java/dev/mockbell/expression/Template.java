@@ -57,13 +57,13 @@ public final class Template {
     }
 
     /** The text with the values of its expressions, in UTF-8; values and context as for {@link Compiled#value}. */
-    public byte[] filled(XdmValue[] values, XdmItem context) {
+    public byte[] filled(XdmValue[] values, XdmItem context, Expressions.Effort effort) {
         ByteArrayOutputStream out = new ByteArrayOutputStream(size + 256);
         for (Part part : parts) {
             byte[] bytes = part.bytes() != null
                     ? part.bytes()
                     : expressions
-                            .written(part.piece(), part.compiled().value(values, context))
+                            .written(part.piece(), part.compiled().value(values, context, effort))
                             .getBytes(StandardCharsets.UTF_8);
             out.write(bytes, 0, bytes.length);
         }

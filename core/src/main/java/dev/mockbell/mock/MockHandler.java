@@ -251,8 +251,9 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                 unquoted(request.headers().get("SOAPAction", type.action())),
                 type.inUtf8(body),
                 fields(request)));
-        if (found.isQuick()) {
-            send(context, responder.reply(found), asked);
+        Optional<Responder.Reply> atOnce = responder.replyAtOnce(found);
+        if (atOnce.isPresent()) {
+            send(context, atOnce.get(), asked);
             return;
         }
         try {

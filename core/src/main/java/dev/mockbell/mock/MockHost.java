@@ -173,7 +173,7 @@ public final class MockHost implements AutoCloseable {
                         channel.pipeline()
                                 .addLast(tap)
                                 .addLast(door)
-                                .addLast(new Lane(
+                                .addLast(new PlainLane(
                                         MockHost.this, tap, door, intake.bounds(), context -> widen(channel, tap)));
                     }
                 });

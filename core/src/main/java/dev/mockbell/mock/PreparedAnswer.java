@@ -41,7 +41,7 @@ final class PreparedAnswer {
                         .orElseGet(() -> answer.content().accept(new ContentText(version, headers)));
                 Template template = new Template(expressions, text, Slot.NAMES, ground);
                 if (template.constant()) {
-                    bytes.put(version, template.filled(null, null));
+                    bytes.put(version, template.filled(null, null, Expressions.Effort.USUAL));
                 } else {
                     templates.put(version, template);
                 }
@@ -89,12 +89,12 @@ final class PreparedAnswer {
         if (broken != null) {
             throw broken;
         }
-        return when == null || when.holds(values.all(), values.context());
+        return when == null || when.holds(values.all(), values.context(), values.effort());
     }
 
     byte[] body(SoapVersion version, RequestValues values) {
         byte[] same = bytes.get(version);
-        return same != null ? same : templates.get(version).filled(values.all(), values.context());
+        return same != null ? same : templates.get(version).filled(values.all(), values.context(), values.effort());
     }
 
     /** The bytes of one that is simple. */

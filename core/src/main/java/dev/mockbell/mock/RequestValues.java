@@ -1,5 +1,6 @@
 package dev.mockbell.mock;
 
+import dev.mockbell.expression.Expressions;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import net.sf.saxon.s9api.XdmAtomicValue;
@@ -14,9 +15,16 @@ import net.sf.saxon.s9api.XdmValue;
  *
  * @param all by slot
  * @param context what paths start from; null when there is nothing in the body
+ * @param effort how much an expression may take now
  */
-record RequestValues(XdmValue[] all, XdmItem context) {
-    static RequestValues of(RequestReading reading, MockRequest request, String operation, long hit) {
+record RequestValues(XdmValue[] all, XdmItem context, Expressions.Effort effort) {
+    static RequestValues of(
+            RequestReading reading,
+            MockRequest request,
+            String operation,
+            long hit,
+            boolean http,
+            Expressions.Effort effort) {
         XdmValue[] values = new XdmValue[Slot.values().length];
         XdmNode content = reading.content().orElse(null);
         values[Slot.REQUEST.ordinal()] = content == null ? XdmEmptySequence.getInstance() : content;
@@ -25,8 +33,10 @@ record RequestValues(XdmValue[] all, XdmItem context) {
                 .toList());
         values[Slot.OPERATION.ordinal()] = new XdmAtomicValue(operation);
         values[Slot.HITS.ordinal()] = new XdmAtomicValue(hit);
-        values[Slot.HTTP.ordinal()] = http(request);
-        return new RequestValues(values, content);
+        if (http) {
+            values[Slot.HTTP.ordinal()] = http(request);
+        }
+        return new RequestValues(values, content, effort);
     }
 
     private static XdmMap http(MockRequest request) {

@@ -10,6 +10,8 @@ import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Expressions.Effort;
+import dev.mockbell.expression.Expressions.MoreEffort;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
@@ -110,9 +112,19 @@ final class Responder {
      *
      * @param request whose body has been read when there is a reading
      * @param target empty when it is refused, or has yet to be read
+     * @param hit the number of this call of its operation
      */
     record Found(
-            MockRequest request, Optional<RequestReading> reading, Optional<Target> target, Optional<Refusal> refusal) {
+            MockRequest request,
+            Optional<RequestReading> reading,
+            Optional<Target> target,
+            Optional<Refusal> refusal,
+            long hit) {
+        /** One that is refused, or has yet to be read. */
+        Found(MockRequest request, Optional<RequestReading> reading, Optional<Refusal> refusal) {
+            this(request, reading, Optional.empty(), refusal, 0);
+        }
+
         /** Whether answering is no work and may happen right here. */
         boolean isQuick() {
             return refusal.isPresent() || target.filter(Target::isSimple).isPresent();
@@ -123,10 +135,10 @@ final class Responder {
     Found find(MockRequest request) {
         Optional<Refusal> unfit = unfit(request);
         if (unfit.isPresent()) {
-            return new Found(request, Optional.empty(), Optional.empty(), unfit);
+            return new Found(request, Optional.empty(), unfit);
         }
         boolean later = request.body().length > SMALL || request.type().inParts();
-        return later ? new Found(request, Optional.empty(), Optional.empty(), Optional.empty()) : read(request);
+        return later ? new Found(request, Optional.empty(), Optional.empty()) : read(request);
     }
 
     /** Whether the media type is one that is spoken here; in parts, that of the root is looked at once it is found. */
@@ -159,7 +171,7 @@ final class Responder {
         if (place == null) {
             Refusal nowhere = Refusal.fault(
                     SoapVersion.V11, SoapFault.Code.SENDER, "No operation is called at " + request.path() + ".");
-            return new Found(request, Optional.empty(), Optional.empty(), Optional.of(nowhere));
+            return new Found(request, Optional.empty(), Optional.of(nowhere));
         }
         Target[] looked = new Target[1];
         RequestReading reading = RequestReading.of(xml, request.body(), expressions::building, name -> {
@@ -176,7 +188,9 @@ final class Responder {
             refusal = Optional.of(Refusal.fault(
                     reading.version().orElse(place.usual()), SoapFault.Code.SENDER, noOperation(reading, place)));
         }
-        return new Found(request, Optional.of(reading), target, refusal);
+        // what its conditions see is this request's own count, however many come at once
+        long hit = target.map(t -> t.counts().hit()).orElse(0L);
+        return new Found(request, Optional.of(reading), target, refusal, hit);
     }
 
     private static Optional<Target> target(MockRequest request, RequestReading reading, Place place) {
@@ -223,13 +237,28 @@ final class Responder {
         return foreign.isEmpty() ? Optional.empty() : Optional.of(Refusal.notUnderstood(version, foreign));
     }
 
+    /** The reply, where it can be made with so little work that nobody else is held up; empty otherwise. */
+    Optional<Reply> replyAtOnce(Found found) {
+        if (found.isQuick()) {
+            return Optional.of(reply(found));
+        }
+        if (found.target().filter(Target::isReady).isEmpty()) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(answered(found, Effort.LITTLE));
+        } catch (MoreEffort elsewhere) {
+            return Optional.empty();
+        }
+    }
+
     /** The reply to a request that was found before; one that was not read yet is read now. */
     Reply reply(Found found) {
         try {
             Found read = found.reading().isPresent() || found.refusal().isPresent()
                     ? found
                     : read(unpacked(found.request()));
-            return read.refusal().isPresent() ? refused(read.refusal().get(), "") : answered(read);
+            return read.refusal().isPresent() ? refused(read.refusal().get(), "") : answered(read, Effort.USUAL);
         } catch (Problem problem) {
             return refused(Refusal.fault(SoapVersion.V11, SoapFault.Code.SENDER, problem.getMessage()), "");
         }
@@ -253,19 +282,18 @@ final class Responder {
         return request.withBody(bytes, RequestType.of(inner));
     }
 
-    private Reply answered(Found found) {
-        RequestReading reading = found.reading().orElseThrow();
-        SoapVersion version = reading.version().orElseThrow();
+    private Reply answered(Found found, Effort effort) {
+        SoapVersion version = found.reading().flatMap(RequestReading::version).orElseThrow();
         Target target = found.target().orElseThrow();
-        // what its conditions see is this request's own count, however many come at once
-        long hit = target.counts().hit();
         if (target.isOneWay()) {
             target.countFirst();
             return new Reply(
                     202, "", new byte[0], 0, event(target.key(), 0, "202, no answer is due", ""), Optional.empty());
         }
         try {
-            return answer(target, version, found, hit);
+            return answer(target, version, found, effort);
+        } catch (MoreEffort elsewhere) {
+            throw elsewhere;
         } catch (Problem problem) {
             return failed(version, target.key(), problem.getMessage());
         } catch (RuntimeException | StackOverflowError e) {
@@ -274,24 +302,31 @@ final class Responder {
         }
     }
 
-    private Reply answer(Target target, SoapVersion version, Found found, long hit) {
+    private Reply answer(Target target, SoapVersion version, Found found, Effort effort) {
         RequestValues values = null;
         List<PreparedAnswer> answers = target.answers();
         for (int i = 0; i < answers.size(); i++) {
             PreparedAnswer prepared = answers.get(i);
             if (values == null && !prepared.isSimple()) {
-                values = RequestValues.of(looked(target, found), found.request(), target.key(), hit);
+                values = RequestValues.of(
+                        looked(target, found),
+                        found.request(),
+                        target.key(),
+                        found.hit(),
+                        target.looksAtHttp(),
+                        effort);
             }
             if (!prepared.isSimple() && !prepared.applies(values)) {
                 continue;
             }
+            byte[] body = prepared.isSimple() ? prepared.body(version) : prepared.body(version, values);
             prepared.hits().increment();
             MockAnswer answer = prepared.answer();
             String title = (answer.conditional() ? (i + 1) + " " : "") + answer.title();
             return new Reply(
                     prepared.isFault() ? SoapFault.Code.RECEIVER.status(version) : 200,
                     version.contentType(""),
-                    prepared.isSimple() ? prepared.body(version) : prepared.body(version, values),
+                    body,
                     answer.delayMillis(),
                     event(target.key(), i, title, ""),
                     prepared.isFault() ? Optional.of(answer.title()) : Optional.empty());

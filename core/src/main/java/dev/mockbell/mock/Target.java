@@ -103,9 +103,18 @@ final class Target {
         return ready != null && (ready.isEmpty() || ready.get(0).isSimple());
     }
 
+    /** Whether its answers are prepared, and a request can be looked at as it was read. */
+    boolean isReady() {
+        return prepared != null && !isEncoded();
+    }
+
     /** Whether an answer may look into the request. */
     boolean looksAtContent() {
         return looksAt(Slot.REQUEST) && !isEncoded();
+    }
+
+    boolean looksAtHttp() {
+        return looksAt(Slot.HTTP);
     }
 
     boolean looksAtHeaders() {

@@ -263,6 +263,20 @@ class MockStandardsTest {
     }
 
     @Test
+    void whatTakesLongIsWorkedOutElsewhereAndCountedOnce() throws IOException {
+        host.close();
+        start(MockPlan.sampling("stay", 0)
+                .withAnswers(
+                        "Book",
+                        List.of(MockAnswer.otherwise(
+                                "long",
+                                "<s xmlns='urn:s'>{count(for $i in 1 to 100000 return $i + $hits)} {$hits}</s>"))));
+        assertThat(post("/stay", TEXT, in11)).contains(">100000 1<");
+        assertThat(post("/stay", TEXT, in11)).contains(">100000 2<");
+        assertThat(host.answerHits("Book")).containsExactly(2L);
+    }
+
+    @Test
     void noBytesHarmIt() throws IOException {
         Random random = new Random(7);
         byte[] good = ("POST /stay HTTP/1.1\r\nHost: h\r\nContent-Type: text/xml\r\nContent-Length: " + in11.length()

@@ -20,7 +20,7 @@ import java.util.function.Consumer;
  * Answers the requests of one connection as long as they are plain calls ({@link PlainHead}), without taking more of them apart than
  * is looked at. The first that is not, and all that follow it on the connection, go the wide way, by the library.
  */
-final class Lane extends ChannelInboundHandlerAdapter {
+final class PlainLane extends ChannelInboundHandlerAdapter {
     /** A longer head or body goes the wide way. */
     private static final int MOST_HEAD = 8 * 1024;
 
@@ -53,7 +53,8 @@ final class Lane extends ChannelInboundHandlerAdapter {
     private boolean unflushed;
 
     /** @param widen puts the library's handlers behind this one */
-    Lane(MockHost host, ByteTap tap, Intake.Door door, Intake.Bounds bounds, Consumer<ChannelHandlerContext> widen) {
+    PlainLane(
+            MockHost host, ByteTap tap, Intake.Door door, Intake.Bounds bounds, Consumer<ChannelHandlerContext> widen) {
         this.host = host;
         this.tap = tap;
         this.door = door;
@@ -232,8 +233,9 @@ final class Lane extends ChannelInboundHandlerAdapter {
         Responder.Found found = responder.find(new MockRequest(
                 head.path(), head.type(), head.action(), head.type().inUtf8(body), head::fields));
         busy = true;
-        if (found.isQuick()) {
-            send(context, responder.reply(found), head, body, wire, began);
+        Optional<Responder.Reply> atOnce = responder.replyAtOnce(found);
+        if (atOnce.isPresent()) {
+            send(context, atOnce.get(), head, body, wire, began);
             return;
         }
         try {
