@@ -199,7 +199,8 @@ class SliceTest extends OnDesktop {
                 new dev.mockbell.wire.CallRequest(
                         "POST",
                         java.net.URI.create(address),
-                        java.util.List.of(),
+                        java.util.List.of(new dev.mockbell.content.Header(
+                                "Content-Type", dev.mockbell.soap.SoapVersion.V11.contentType(""))),
                         dev.mockbell.content.Content.of(soap.getBytes(java.nio.charset.StandardCharsets.UTF_8)),
                         java.time.Duration.ofSeconds(5)),
                 new dev.mockbell.task.StopSignal());
