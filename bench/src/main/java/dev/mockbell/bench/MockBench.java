@@ -1,11 +1,11 @@
 package dev.mockbell.bench;
 
 import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.EventLoops;
@@ -14,7 +14,6 @@ import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Predicate;
 
 /** The mock against a plain server loop, both called by the same plain client. */
 final class MockBench {
@@ -30,11 +29,11 @@ final class MockBench {
 
     void run() throws Exception {
         one("mock with a sample answer, unrecorded", false, null);
-        one("mock with a sample answer, every exchange handed to a recorder", false, exchange -> true);
+        one("mock with a sample answer, every exchange handed to a recorder", false, made -> made.get() != null);
         one("mock with an XPath condition, unrecorded", true, null);
     }
 
-    private void one(String title, boolean condition, Predicate<Exchange> recorder) throws Exception {
+    private void one(String title, boolean condition, MockRecorder recorder) throws Exception {
         Contract contract = Stay.contract();
         MockPlan plan = MockPlan.of("stay", contract, 0);
         if (condition) {

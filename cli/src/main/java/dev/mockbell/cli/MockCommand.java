@@ -1,11 +1,11 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalProject;
@@ -16,7 +16,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
-import java.util.function.Predicate;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -62,7 +61,7 @@ final class MockCommand implements Callable<Integer> {
                         plan,
                         core.parts().loops(),
                         core.parts().expressions(),
-                        ledger.map(MockCommand::recorder).orElse(null),
+                        ledger.map(l -> (MockRecorder) l::offerMade).orElse(null),
                         this::told));
             }
         } catch (Problem problem) {
@@ -87,10 +86,6 @@ final class MockCommand implements Callable<Integer> {
     }
 
     private final java.util.Map<String, Contract> contracts = new java.util.LinkedHashMap<>();
-
-    private static Predicate<Exchange> recorder(Ledger ledger) {
-        return ledger::offer;
-    }
 
     private void told(MockEvent event) {
         if (!event.matched()) {

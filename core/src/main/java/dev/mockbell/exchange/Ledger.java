@@ -17,6 +17,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
@@ -104,7 +105,7 @@ public final class Ledger implements AutoCloseable {
      */
     public Exchange add(Exchange exchange) {
         CompletableFuture<Exchange> written = new CompletableFuture<>();
-        if (!writer.put(new LedgerWriter.Entry(exchange, written))) {
+        if (!writer.put(LedgerWriter.Entry.of(exchange, written))) {
             return exchange;
         }
         try {
@@ -134,13 +135,18 @@ public final class Ledger implements AutoCloseable {
     public boolean offer(Exchange exchange, Consumer<Exchange> numbered) {
         CompletableFuture<Exchange> written = new CompletableFuture<>();
         written.thenAccept(numbered);
-        return writer.offer(new LedgerWriter.Entry(exchange, written));
+        return writer.offer(LedgerWriter.Entry.of(exchange, written));
+    }
+
+    /** As {@link #offer(Exchange)}; what is {@code made} is made on the ledger's thread, and only if it is kept. */
+    public boolean offerMade(Supplier<Exchange> made) {
+        return writer.offer(LedgerWriter.Entry.made(made, new CompletableFuture<>()));
     }
 
     /** Waits until everything added so far can be read. */
     public void settle() {
         CompletableFuture<Exchange> written = new CompletableFuture<>();
-        if (!writer.put(new LedgerWriter.Entry(null, written))) {
+        if (!writer.put(LedgerWriter.Entry.mark(written))) {
             return;
         }
         while (!writer.isClosed() && !written.isDone()) {

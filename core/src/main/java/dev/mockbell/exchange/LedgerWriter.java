@@ -16,6 +16,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -41,7 +42,45 @@ final class LedgerWriter {
     private volatile boolean closed;
 
     /** Something to write: an exchange, or only a mark to be told of when it comes up. */
-    record Entry(Exchange exchange, CompletableFuture<Exchange> written) {}
+    static final class Entry {
+        private final Supplier<Exchange> maker;
+        private final CompletableFuture<Exchange> written;
+        private Exchange exchange;
+
+        private Entry(Supplier<Exchange> maker, CompletableFuture<Exchange> written) {
+            this.maker = maker;
+            this.written = written;
+        }
+
+        static Entry of(Exchange exchange, CompletableFuture<Exchange> written) {
+            return made(() -> exchange, written);
+        }
+
+        /** @param maker is asked once, on the thread that writes */
+        static Entry made(Supplier<Exchange> maker, CompletableFuture<Exchange> written) {
+            return new Entry(maker, written);
+        }
+
+        static Entry mark(CompletableFuture<Exchange> written) {
+            return made(() -> null, written);
+        }
+
+        private void make() {
+            try {
+                exchange = maker.get();
+            } catch (RuntimeException e) {
+                LOG.error("an exchange could not be made", e);
+            }
+        }
+
+        Exchange exchange() {
+            return exchange;
+        }
+
+        CompletableFuture<Exchange> written() {
+            return written;
+        }
+    }
 
     /** @param announced the newest number that nobody need hear of any more */
     LedgerWriter(Connection writing, Connection reading, long announced) {
@@ -90,7 +129,7 @@ final class LedgerWriter {
     void close() {
         closed = true;
         // wakes the writer, which would look for more only in a while
-        queue.offer(new Entry(null, new CompletableFuture<>()));
+        queue.offer(Entry.mark(new CompletableFuture<>()));
         boolean interrupted = false;
         while (thread.isAlive()) {
             try {
@@ -116,6 +155,7 @@ final class LedgerWriter {
                 }
                 batch.add(first);
                 queue.drainTo(batch, BATCH);
+                batch.forEach(Entry::make);
                 insert(batch);
             } catch (InterruptedException e) {
                 // nobody interrupts the writer to any good; it ends when the ledger is closed

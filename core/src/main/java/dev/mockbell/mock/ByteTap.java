@@ -12,12 +12,25 @@ final class ByteTap extends ChannelDuplexHandler {
 
     private ByteArrayOutputStream in = new ByteArrayOutputStream(1_024);
     private ByteArrayOutputStream out = new ByteArrayOutputStream(1_024);
-    private final boolean copies;
+    private final boolean kept;
+    private boolean copies;
     private long firstIn;
 
-    /** @param copies whether anybody will look at the bytes; otherwise only the moment of the first is noted */
-    ByteTap(boolean copies) {
-        this.copies = copies;
+    /** @param kept whether anybody will look at the bytes; otherwise only the moment of the first is noted */
+    ByteTap(boolean kept) {
+        this.kept = kept;
+    }
+
+    /**
+     * Copies from here on: until then, who reads the bytes has them.
+     *
+     * @param rest what came already and was not read
+     */
+    void begin(ByteBuf rest) {
+        copies = kept;
+        if (copies) {
+            copy(rest, in);
+        }
     }
 
     @Override
@@ -62,17 +75,12 @@ final class ByteTap extends ChannelDuplexHandler {
     }
 
     /**
-     * Forgets so many bytes that came in, since who reads them has them.
+     * A request was read by who has its bytes.
      *
-     * @param more whether some of the next request are here already
+     * @param more whether some of the next are here already
      */
-    void drop(int count, boolean more) {
+    void read(boolean more) {
         firstIn = more ? System.nanoTime() : 0;
-        if (copies) {
-            byte[] bytes = in.toByteArray();
-            in = new ByteArrayOutputStream(1_024);
-            in.write(bytes, Math.min(count, bytes.length), Math.max(0, bytes.length - count));
-        }
     }
 
     byte[] takeOut() {

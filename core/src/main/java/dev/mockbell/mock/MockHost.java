@@ -41,7 +41,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.LongAdder;
-import java.util.function.Predicate;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
 /**
@@ -61,7 +61,7 @@ public final class MockHost implements AutoCloseable {
     private final Contract contract;
     private final EventLoops loops;
     private final Expressions expressions;
-    private final Predicate<Exchange> recorder;
+    private final MockRecorder recorder;
     private final MockListener listener;
     private final ThreadPoolExecutor workers;
     private final ChannelGroup channels = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
@@ -92,7 +92,7 @@ public final class MockHost implements AutoCloseable {
             MockPlan plan,
             EventLoops loops,
             Expressions expressions,
-            Predicate<Exchange> recorder,
+            MockRecorder recorder,
             MockListener listener,
             Intake.Bounds bounds) {
         this.intake = new Intake(bounds);
@@ -127,7 +127,7 @@ public final class MockHost implements AutoCloseable {
             MockPlan plan,
             EventLoops loops,
             Expressions expressions,
-            Predicate<Exchange> recorder,
+            MockRecorder recorder,
             MockListener listener) {
         return start(contract, plan, loops, expressions, recorder, listener, Intake.Bounds.USUAL);
     }
@@ -143,7 +143,7 @@ public final class MockHost implements AutoCloseable {
             MockPlan plan,
             EventLoops loops,
             Expressions expressions,
-            Predicate<Exchange> recorder,
+            MockRecorder recorder,
             MockListener listener,
             Intake.Bounds bounds) {
         if (contract.httpPorts().isEmpty()) {
@@ -372,8 +372,8 @@ public final class MockHost implements AutoCloseable {
         return recorder != null;
     }
 
-    void record(Exchange exchange) {
-        if (!recorder.test(exchange)) {
+    void record(Supplier<Exchange> made) {
+        if (!recorder.offer(made)) {
             unrecorded.increment();
         }
     }

@@ -62,13 +62,29 @@ final class MockRecord {
             return;
         }
         long nanos = System.nanoTime() - began;
+        Instant started = Instant.now().minusNanos(nanos);
+        // taking both heads apart is left to who keeps it
+        host.record(() -> exchange(started, nanos, in, out, operation, outcome, note, request, response, origin));
+    }
+
+    private Exchange exchange(
+            Instant started,
+            long nanos,
+            byte[] in,
+            byte[] out,
+            String operation,
+            Outcome outcome,
+            String note,
+            Content request,
+            Content response,
+            String origin) {
         Content received = Content.of(in);
         Message asked =
                 WireHead.read(received, request).orElseGet(() -> new HttpMessage("", List.of(), request, received));
         Optional<Message> answered = WireHead.read(Content.of(out), response);
-        host.record(new Exchange(
+        return new Exchange(
                 0,
-                Instant.now().minusNanos(nanos),
+                started,
                 Way.ANSWERED,
                 host.plan().contract(),
                 operation,
@@ -78,7 +94,7 @@ final class MockRecord {
                 answered,
                 new Timing(0, 0, nanos, 0),
                 outcome,
-                note));
+                note);
     }
 
     /** What a request line asks for. */

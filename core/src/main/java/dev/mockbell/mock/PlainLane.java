@@ -216,6 +216,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     private void wide(ChannelHandlerContext context) {
         wide = true;
         cancelWatch();
+        tap.begin(held);
         widen.accept(context);
         ByteBuf rest = held;
         held = Unpooled.EMPTY_BUFFER;
@@ -228,7 +229,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
 
     private void answer(ChannelHandlerContext context, PlainHead head, byte[] body, byte[] wire) {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
-        tap.drop(head.bytes().length + body.length, held.isReadable());
+        tap.read(held.isReadable());
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
                 head.path(), head.type(), head.action(), head.type().inUtf8(body), head::fields));
@@ -306,6 +307,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
         }
         out.writeBytes(END);
         out.writeBytes(content);
+        byte[] sent = wire == null ? null : ByteBufUtil.getBytes(out);
         heard = System.nanoTime();
         // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
@@ -318,7 +320,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
             done.addListener(ChannelFutureListener.CLOSE);
         }
         if (wire != null) {
-            records.keep(began, wire, tap.takeOut(), reply, Content.of(body), Content.of(reply.body()));
+            records.keep(began, wire, sent, reply, Content.of(body), Content.of(reply.body()));
         }
     }
 

@@ -48,7 +48,7 @@ class MockHostTest {
     }
 
     private MockHost start(MockPlan plan) {
-        MockHost host = MockHost.start(stay, plan, loops, new Expressions(), recorded::add, e -> {});
+        MockHost host = MockHost.start(stay, plan, loops, new Expressions(), made -> recorded.add(made.get()), e -> {});
         hosts.add(host);
         return host;
     }

@@ -150,7 +150,7 @@ public final class MocksModel {
                                     plan,
                                     desk.loops(),
                                     desk.expressions(),
-                                    desk.ledger()::offer,
+                                    desk.ledger()::offerMade,
                                     e -> soon());
                         },
                         host -> {
