@@ -22,9 +22,6 @@ import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http.TooLongHttpHeaderException;
 import io.netty.handler.codec.http.TooLongHttpLineException;
 import io.netty.handler.timeout.IdleStateEvent;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -36,15 +33,11 @@ import java.util.Optional;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
-import java.util.zip.GZIPOutputStream;
 
 /** Answers the requests of one connection, one after the other. */
 final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private static final int MOST_WAITING = 32;
     private static final long LINGER_MILLIS = 1_000;
-
-    /** A smaller answer is as large when it is packed. */
-    static final int WORTH_PACKING = 1_400;
 
     private static final int MOST_WAITING_BYTES = 1 << 20;
 
@@ -243,7 +236,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             type = RequestType.of(said);
         }
         Asked asked = new Asked(
-                body, wire, began, keepAlive, takesGzip(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)));
+                body, wire, began, keepAlive, Packing.isTaken(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)));
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
                 path(request),
@@ -283,20 +276,6 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         };
     }
 
-    /** RFC 9110 §12.5.3, as far as gzip goes. */
-    static boolean takesGzip(String accepts) {
-        if (accepts == null) {
-            return false;
-        }
-        for (String one : accepts.split(",")) {
-            String[] parts = one.strip().split("\\s*;\\s*");
-            if (parts[0].equalsIgnoreCase("gzip") || parts[0].equals("*")) {
-                return parts.length < 2 || !parts[1].matches("q=0(\\.0*)?");
-            }
-        }
-        return false;
-    }
-
     /** What has to be known of a request once it is answered. */
     private record Asked(byte[] body, byte[] wire, long began, boolean keepAlive, boolean takesGzip) {}
 
@@ -316,8 +295,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     private void now(ChannelHandlerContext context, Responder.Reply reply, Asked asked) {
-        boolean packed = asked.takesGzip() && reply.body().length >= WORTH_PACKING;
-        ByteBuf content = Unpooled.wrappedBuffer(packed ? gzip(reply.body()) : reply.body());
+        boolean packed = asked.takesGzip() && Packing.isWorth(reply.body());
+        ByteBuf content = Unpooled.wrappedBuffer(packed ? Packing.gzip(reply.body()) : reply.body());
         FullHttpResponse response =
                 new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, HttpResponseStatus.valueOf(reply.status()), content);
         if (!reply.contentType().isEmpty()) {
@@ -332,16 +311,6 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         write(context, response, asked.keepAlive());
         records.keep(
                 asked.began(), asked.wire(), tap.takeOut(), reply, Content.of(asked.body()), Content.of(reply.body()));
-    }
-
-    static byte[] gzip(byte[] bytes) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream(bytes.length / 4 + 64);
-        try (GZIPOutputStream packing = new GZIPOutputStream(out)) {
-            packing.write(bytes);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return out.toByteArray();
     }
 
     private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {

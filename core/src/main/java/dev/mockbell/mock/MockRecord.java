@@ -31,9 +31,6 @@ final class MockRecord {
      * @param in the very bytes that came, and {@code out} those that went
      */
     void keep(long began, byte[] in, byte[] out, Responder.Reply reply, Content request, Content response) {
-        if (!isOn()) {
-            return;
-        }
         Outcome outcome =
                 !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
         keep(

@@ -76,7 +76,7 @@ record PlainHead(
                 MockHandler.unquoted(fields.getOrDefault("soapaction", type.action())),
                 Integer.parseInt(length),
                 connection.equals("keep-alive"),
-                MockHandler.takesGzip(fields.get("accept-encoding")),
+                Packing.isTaken(fields.get("accept-encoding")),
                 fields));
     }
 }

@@ -282,8 +282,8 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
             byte[] body,
             byte[] wire,
             long began) {
-        boolean packed = head.takesGzip() && reply.body().length >= MockHandler.WORTH_PACKING;
-        byte[] content = packed ? MockHandler.gzip(reply.body()) : reply.body();
+        boolean packed = head.takesGzip() && Packing.isWorth(reply.body());
+        byte[] content = packed ? Packing.gzip(reply.body()) : reply.body();
         ByteBuf out = context.alloc().ioBuffer(content.length + 256);
         HttpResponseStatus status = HttpResponseStatus.valueOf(reply.status());
         ByteBufUtil.writeAscii(out, "HTTP/1.1 ");
