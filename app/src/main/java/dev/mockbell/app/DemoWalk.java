@@ -18,12 +18,15 @@ import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
 import dev.mockbell.suite.Run;
 import java.io.PrintStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -71,6 +74,7 @@ final class DemoWalk {
         step("Call: edit the sheet, see it in the XML, send by SOAP 1.2", () -> edit(hand, models));
         step("Check: run the suite", () -> check(hand, models));
         step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
+        step("Mock: what is reserved is read back, cancelled and gone", () -> stateful(hand, models, desk));
         step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
         TrailWalk trail = new TrailWalk(hand, models, this::picture);
@@ -136,7 +140,12 @@ final class DemoWalk {
     }
 
     private String importInto() {
-        Path empty = folder.resolve("imported");
+        // the folder may hold what an earlier walk left
+        Path empty = Stream.iterate(1, n -> n + 1)
+                .map(n -> folder.resolve(n == 1 ? "imported" : "imported-" + n))
+                .filter(Files::notExists)
+                .findFirst()
+                .orElseThrow();
         Desk desk = Hand.on(() -> Desk.open(
                 empty, Platform::runLater, Clock.systemUTC(), UserFolders.of(Map.of(), empty.resolveSibling("home"))));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
@@ -253,6 +262,36 @@ final class DemoWalk {
         hand.shoot(picture("mock"));
         return "UnknownHut by condition, "
                 + Hand.on(() -> models.mocks().host().orElseThrow().answered()) + " answered";
+    }
+
+    private String stateful(Hand hand, Models models, Desk desk) {
+        Hand.run(() -> desk.use("Mock"));
+        hand.press(KeyCode.ALT, KeyCode.DIGIT3);
+        // so many runs are shown and no more: the newest tells whether there is another
+        Instant before = Hand.on(() -> models.check().runs().get(0).started());
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        hand.await(
+                "the run",
+                () -> models.check().runs().get(0).started().isAfter(before)
+                        && !models.check().runningProperty().get());
+        var run = Hand.on(() -> models.check().runs().get(0));
+        must(
+                run.passed(),
+                "the mock does not keep its state: "
+                        + run.steps().stream()
+                                .flatMap(s -> s.failures().stream())
+                                .toList());
+        Hand.run(() -> {
+            desk.use("Local stand-in");
+            models.mocks().operationProperty().set("ReserveBunks");
+            models.mocks().answerProperty().set(3);
+        });
+        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+        hand.click("#segment-memory");
+        hand.shoot(picture("memory"));
+        hand.click("#segment-sheet");
+        Hand.run(() -> models.mocks().answerProperty().set(0));
+        return run.checksPassed() + " of " + run.checks() + " checks passed against it";
     }
 
     private String load(Hand hand, Models models) {

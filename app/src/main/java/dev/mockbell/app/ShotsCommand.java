@@ -39,6 +39,7 @@ final class ShotsCommand implements Callable<Integer> {
                 "call",
                 "check",
                 "mock",
+                "memory",
                 "traffic",
                 "load",
                 "parts",

@@ -17,10 +17,16 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         PrintStream out = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         String which = args.length == 0 ? "all" : args[0];
+        if ("soak".equals(which)) {
+            // an hour, unless it is to be less; not among all
+            new MockSoak(out, args.length > 1 ? Integer.parseInt(args[1]) : 60).run();
+            System.exit(0);
+        }
         if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check")
                 .contains(which)) {
             out.println("There is no benchmark " + which
-                    + ". There are load, mock, contract, sheet, call, answer, check, all.");
+                    + ". There are load, mock, contract, sheet, call, answer, check, all,"
+                    + " and soak MINUTES.");
             System.exit(2);
         }
         boolean all = "all".equals(which);

@@ -2,10 +2,13 @@ package dev.mockbell.bench;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.mock.Conduct;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockRecorder;
+import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.mock.RequestRules;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.EventLoops;
@@ -22,25 +25,28 @@ final class MockBench {
     private static final int TURNS = 5;
 
     private final PrintStream out;
+    private final Contract contract = Stay.contract();
 
     MockBench(PrintStream out) {
         this.out = out;
     }
 
     void run() throws Exception {
-        one("mock with a sample answer, unrecorded", false, null);
-        one("mock with a sample answer, every exchange handed to a recorder", false, made -> made.get() != null);
-        one("mock with an XPath condition, unrecorded", true, null);
+        MockPlan sample = MockPlan.of("stay", contract, 0);
+        one("mock with a sample answer, unrecorded", sample, null);
+        one("mock with a sample answer, every exchange handed to a recorder", sample, made -> made.get() != null);
+        List<MockAnswer> answers = new ArrayList<>(sample.of("Book"));
+        String body = answers.get(0).body();
+        answers.add(MockAnswer.message(
+                "$request//nights < 7", "echo", body.replaceFirst(">[^<>]+</", ">{\\$request//hutId}</")));
+        one("mock with a condition and a templated answer", sample.withAnswers("Book", answers), null);
+        one(
+                "mock that checks requests by the schema",
+                sample.with(Conduct.USUAL.with(RequestRules.USUAL.checkingSchema(true))),
+                null);
     }
 
-    private void one(String title, boolean condition, MockRecorder recorder) throws Exception {
-        Contract contract = Stay.contract();
-        MockPlan plan = MockPlan.of("stay", contract, 0);
-        if (condition) {
-            List<MockAnswer> answers = new ArrayList<>(plan.of("Book"));
-            answers.add(plan.of("Book").get(0).withWhen("$request//nights > 7"));
-            plan = plan.withAnswers("Book", answers);
-        }
+    private void one(String title, MockPlan plan, MockRecorder recorder) throws Exception {
         String envelope = Envelope.around(SoapVersion.V11, Stay.PAYLOAD, List.of());
         byte[] request =
                 ("POST /stay HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: text/xml; charset=utf-8\r\nSOAPAction: \"urn:book\"\r\n"
@@ -54,7 +60,8 @@ final class MockBench {
         List<Turn> ours = new ArrayList<>();
         List<Turn> plain = new ArrayList<>();
         try (EventLoops loops = new EventLoops("bench", Runtime.getRuntime().availableProcessors());
-                MockHost host = MockHost.start(contract, plan, loops, new Expressions(), recorder, event -> {});
+                MockHost host = MockHost.start(
+                        contract, plan, MockSurroundings.alone(loops, new Expressions(), recorder, event -> {}));
                 ServerSocket server = PlainPeer.serve(response)) {
             out.println(title + ", " + CONNECTIONS + " connections, turns of " + SECONDS
                     + " s, plain clients in the same process");

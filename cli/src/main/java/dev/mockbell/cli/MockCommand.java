@@ -2,17 +2,33 @@ package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.exchange.Ledger;
+import dev.mockbell.mock.AnswerContent;
+import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockRecorder;
+import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.mock.MockTls;
+import dev.mockbell.mock.Readiness;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
+import dev.mockbell.wire.PortHolder;
+import dev.mockbell.xml.TextFile;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
@@ -25,8 +41,19 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "mock",
         mixinStandardHelpOptions = true,
-        description = "Answers for a contract until stopped. Prints a line READY ADDRESS WSDL-ADDRESS for each port.")
+        description = {
+            "Answers for a contract until stopped. Prints a line READY ADDRESS WSDL-ADDRESS for each port.",
+            "It ends with SIGTERM or Ctrl+C, once the requests under way are answered."
+        })
 final class MockCommand implements Callable<Integer> {
+    /** So long the requests under way may take when the program is to end. */
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
+
+    /** So long a mock brings itself to speed when no client comes. */
+    private static final Duration WARM = Duration.ofMillis(1_500);
+
+    private static final int MOST_MEGABYTES = 64;
+
     private final Console console;
 
     @Parameters(paramLabel = "WSDL|PROJECT", description = "Address, file or project folder.")
@@ -38,8 +65,46 @@ final class MockCommand implements Callable<Integer> {
     @Option(names = "--host", paramLabel = "H", description = "The address to listen on; loopback unless given.")
     private String host;
 
+    @Option(names = "--mock", paramLabel = "NAME", description = "Only this one of the project's; may be repeated.")
+    private List<String> names = new ArrayList<>();
+
+    @Option(
+            names = "--tls",
+            description =
+                    "By TLS, with a certificate of the project's own authority; its own is written where it says.")
+    private boolean tls;
+
+    @Option(names = "--once", paramLabel = "N", description = "Ends after so many answers, all mocks together.")
+    private int once;
+
+    @Option(names = "--quiet", description = "Says nothing of requests that nothing matched.")
+    private boolean quiet;
+
+    @Option(names = "--log", paramLabel = "FILE", description = "Adds a line for each request to a file.")
+    private Path log;
+
+    @Option(
+            names = "--pass-on",
+            paramLabel = "URL",
+            description = "Asks this live endpoint for what no answer with a condition takes.")
+    private String passOn;
+
+    @Option(
+            names = "--set-answer",
+            paramLabel = "OPERATION=FILE",
+            description = "Answers an operation with the payload or envelope in a file; may be repeated.")
+    private Map<String, Path> answers = new LinkedHashMap<>();
+
+    @Option(names = "--take-over", description = "Ends an earlier “mockbell mock” that has the port.")
+    private boolean takeOver;
+
     @Mixin
     private Reading reading = new Reading();
+
+    private final Map<String, Contract> contracts = new LinkedHashMap<>();
+    private final CountDownLatch stopped = new CountDownLatch(1);
+    private PrintWriter lines;
+    private long given;
 
     MockCommand(Console console) {
         this.console = console;
@@ -49,20 +114,24 @@ final class MockCommand implements Callable<Integer> {
     public Integer call() throws InterruptedException {
         CommandCore core = new CommandCore(reading);
         List<MockHost> hosts = new ArrayList<>();
-        CountDownLatch stopped = new CountDownLatch(1);
         Optional<Project> project = core.project(source);
         project.ifPresent(p -> p.troubles().forEach(console::note));
-        Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
+        Optional<Ledger> ledger = Optional.empty();
         try {
-            for (MockPlan plan : plans(core, project)) {
+            List<MockPlan> plans = plans(core, project);
+            lines = log == null ? null : opened();
+            ledger = project.map(p -> core.ledger(p, console));
+            MockRecorder recorder = ledger.map(l -> (MockRecorder) l::offerMade).orElse(null);
+            MockSurroundings around = project.map(p -> core.parts().mocks(p, recorder, this::told))
+                    .orElseGet(() -> core.parts().mocks(recorder, this::told));
+            for (MockPlan plan : plans) {
                 Contract contract = contracts.get(plan.contract());
-                hosts.add(MockHost.start(
-                        contract,
-                        plan,
-                        core.parts().loops(),
-                        core.parts().expressions(),
-                        ledger.map(l -> (MockRecorder) l::offerMade).orElse(null),
-                        this::told));
+                remark(contract, plan, around);
+                hosts.add(started(contract, plan, around));
+            }
+            if (tls) {
+                Path certificate = certificate(core, project);
+                console.note("Clients are to trust " + certificate);
             }
         } catch (Problem problem) {
             hosts.forEach(MockHost::close);
@@ -75,21 +144,103 @@ final class MockCommand implements Callable<Integer> {
                     .distinct()
                     .forEach(address -> console.line("READY " + address + " " + address + "?wsdl"));
         }
-        Runtime.getRuntime().addShutdownHook(new Thread(() -> {
-            hosts.forEach(MockHost::close);
-            ledger.ifPresent(Ledger::close);
-            core.close();
-            stopped.countDown();
-        }));
-        stopped.await();
-        return 0;
+        hosts.forEach(h -> h.warmUp(WARM));
+        try (Stopping stopping = new Stopping(core.stop())) {
+            core.stop().onStop(stopped::countDown);
+            stopped.await();
+            end(hosts, ledger, core);
+            return stopping.ended(0);
+        }
     }
 
-    private final java.util.Map<String, Contract> contracts = new java.util.LinkedHashMap<>();
+    private void end(List<MockHost> hosts, Optional<Ledger> ledger, CommandCore core) {
+        hosts.parallelStream().forEach(h -> h.finish(PATIENCE));
+        long left = hosts.stream().mapToLong(MockHost::unrecorded).sum();
+        if (left > 0) {
+            console.note(left + " exchanges of a flood are not on the ledger; those that nothing matched are.");
+        }
+        ledger.ifPresent(Ledger::close);
+        core.close();
+        if (lines != null) {
+            lines.close();
+        }
+    }
 
-    private void told(MockEvent event) {
-        if (!event.matched()) {
+    private MockHost started(Contract contract, MockPlan plan, MockSurroundings around) {
+        try {
+            return MockHost.start(contract, plan, around);
+        } catch (Problem problem) {
+            Optional<PortHolder> ours = takeOver && problem.kind() == Problem.Kind.PORT_TAKEN
+                    ? PortHolder.of(plan.port()).filter(PortHolder::isOurMock)
+                    : Optional.empty();
+            if (ours.isEmpty()) {
+                throw problem;
+            }
+            console.note(
+                    "Taking over port " + plan.port() + " from " + ours.get().words());
+            ours.get().takeOver(PATIENCE.plusSeconds(5));
+            return MockHost.start(contract, plan, around);
+        }
+    }
+
+    /** What of a plan would not work is said before it is waited for. */
+    private void remark(Contract contract, MockPlan plan, MockSurroundings around) {
+        if (!quiet) {
+            Readiness.of(contract, plan, around).stream()
+                    .filter(r -> r.kind() != Readiness.Kind.INVALID || !answers.isEmpty())
+                    .forEach(r -> console.note(r.operation() + ": " + r.text()));
+        }
+    }
+
+    private PrintWriter opened() {
+        try {
+            return new PrintWriter(
+                    Files.newBufferedWriter(
+                            log, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND),
+                    true);
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The log cannot be written: " + Problem.reason(e),
+                    log.toString(),
+                    "Check the path.",
+                    e);
+        }
+    }
+
+    private static Path certificate(CommandCore core, Optional<Project> project) {
+        try {
+            Path file = project.isPresent()
+                    ? project.get().folder().resolve(".mockbell").resolve("authority.pem")
+                    : Files.createTempDirectory("mockbell-").resolve("authority.pem");
+            Files.writeString(
+                    file,
+                    project.map(p -> core.parts().keys(p))
+                            .orElseGet(() -> core.parts().keys())
+                            .authority()
+                            .pem());
+            return file;
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The certificate cannot be written: " + Problem.reason(e), null, null, e);
+        }
+    }
+
+    private synchronized void told(MockEvent event) {
+        if (!event.matched() && !quiet) {
             console.note("unmatched: " + event.why());
+        }
+        if (lines != null) {
+            lines.println(String.join(
+                    "\t",
+                    event.at().toString(),
+                    event.operation().isEmpty() ? "-" : event.operation(),
+                    event.title(),
+                    event.why().replaceAll("\\s+", " ")));
+        }
+        given++;
+        if (once > 0 && given >= once) {
+            stopped.countDown();
         }
     }
 
@@ -101,27 +252,50 @@ final class MockCommand implements Callable<Integer> {
             contracts.put(name, contract);
             plans.add(placed(MockPlan.sampling(name, MockPlan.USUAL_PORT), 0));
         } else {
-            List<KeptContract> kept = project.get().contracts();
-            for (KeptContract k : kept) {
-                if (kept.size() > 1 && k.contract().httpPorts().isEmpty()) {
-                    console.note(k.title() + " has no mock: none of its ports is spoken as SOAP over HTTP.");
-                    continue;
-                }
-                contracts.put(k.name(), k.contract());
-                int number = plans.size();
-                plans.add(placed(
-                        project.get()
-                                .mock(k.name())
-                                .orElseGet(() -> MockPlan.sampling(k.name(), MockPlan.USUAL_PORT + number)),
-                        number));
+            plans.addAll(ofProject(core, project.get()));
+        }
+        for (String operation : answers.keySet()) {
+            if (contracts.values().stream().noneMatch(c -> c.httpOperations().containsKey(operation))) {
+                throw Problem.input("There is no operation " + operation, source, "Check the spelling.");
             }
-            LocalProject local = core.parts().locals().of(project.get().folder());
-            if (host == null) {
-                plans.forEach(p -> local.checkListening(p.host()));
+        }
+        return plans.stream().map(this::set).toList();
+    }
+
+    private List<MockPlan> ofProject(CommandCore core, Project project) {
+        List<MockPlan> plans = new ArrayList<>();
+        List<KeptContract> kept = project.contracts();
+        for (String name : names) {
+            if (kept.stream().noneMatch(k -> k.name().equals(name))) {
+                throw Problem.input(
+                        "The project has no contract “" + name + "”",
+                        source,
+                        "It has "
+                                + String.join(
+                                        ", ",
+                                        kept.stream().map(KeptContract::name).toList()) + ".");
             }
-            if (plans.isEmpty()) {
-                throw Problem.input("The project has no contract to mock", source, "Import one first.");
+        }
+        for (KeptContract k : kept) {
+            if (!names.isEmpty() && !names.contains(k.name())) {
+                continue;
             }
+            if (kept.size() > 1 && k.contract().httpPorts().isEmpty()) {
+                console.note(k.title() + " has no mock: none of its ports is spoken as SOAP over HTTP.");
+                continue;
+            }
+            contracts.put(k.name(), k.contract());
+            int number = plans.size();
+            plans.add(placed(
+                    project.mock(k.name()).orElseGet(() -> MockPlan.sampling(k.name(), MockPlan.USUAL_PORT + number)),
+                    number));
+        }
+        LocalProject local = core.parts().locals().of(project.folder());
+        if (host == null) {
+            plans.forEach(p -> local.checkListening(p.host()));
+        }
+        if (plans.isEmpty()) {
+            throw Problem.input("The project has no contract to mock", source, "Import one first.");
         }
         return plans;
     }
@@ -129,5 +303,27 @@ final class MockCommand implements Callable<Integer> {
     private MockPlan placed(MockPlan plan, int number) {
         MockPlan at = host == null ? plan : plan.withHost(host);
         return port == null ? at : at.withPort(port == 0 ? 0 : port + number);
+    }
+
+    /** With what the options say of its answers. */
+    private MockPlan set(MockPlan plan) {
+        MockPlan made = tls ? plan.with(plan.conduct().with(MockTls.MADE)) : plan;
+        Contract contract = contracts.get(plan.contract());
+        for (String operation : contract.httpOperations().keySet()) {
+            Path file = answers.get(operation);
+            if (file != null) {
+                String body = TextFile.read(file, "The answer’s file", MOST_MEGABYTES);
+                made = made.withAnswers(
+                        operation,
+                        List.of(MockAnswer.otherwise(file.getFileName().toString(), body)));
+            } else if (passOn != null) {
+                List<MockAnswer> all = new ArrayList<>(made.of(operation).stream()
+                        .filter(MockAnswer::conditional)
+                        .toList());
+                all.add(new MockAnswer("", "live endpoint", AnswerContent.PassOn.to(passOn)));
+                made = made.withAnswers(operation, all);
+            }
+        }
+        return made;
     }
 }

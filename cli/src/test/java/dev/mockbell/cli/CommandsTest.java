@@ -14,6 +14,7 @@ import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
@@ -38,7 +39,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** The commands as a person types them, against a service on the loopback address. */
 class CommandsTest {
-    private static final String WSDL = """
+    static final String WSDL = """
             <definitions name="Peaks" targetNamespace="urn:peaks:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:peaks:s"
               xmlns:p="urn:peaks" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
               <types><xs:schema targetNamespace="urn:peaks" elementFormDefault="qualified">
@@ -83,7 +84,7 @@ class CommandsTest {
                                 MockAnswer.otherwise(
                                         "echo",
                                         "<p:HeightResponse xmlns:p='urn:peaks'><p:metres>{string-length($request//peak) * 100}</p:metres></p:HeightResponse>")));
-        service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
+        service = MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
         Files.writeString(wsdl, WSDL.formatted(service.addresses().get("PeaksPort")));
     }
 
@@ -548,8 +549,6 @@ class CommandsTest {
     void aTakenPortIsToldByTheMockCommand() {
         assertThat(run("mock", wsdl.toString(), "--port", String.valueOf(service.port())))
                 .isEqualTo(2);
-        assertThat(err())
-                .startsWith("Port " + service.port() + " is in use by another program")
-                .contains("which is free");
+        assertThat(err()).startsWith("Port " + service.port() + " is in use by").contains("which is free");
     }
 }

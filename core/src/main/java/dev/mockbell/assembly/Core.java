@@ -5,7 +5,12 @@ import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.file.Inside;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.mock.MockListener;
+import dev.mockbell.mock.MockRecorder;
+import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
@@ -24,6 +29,7 @@ import java.net.ProxySelector;
 import java.net.URI;
 import java.time.Clock;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Supplier;
 
@@ -156,6 +162,33 @@ public final class Core implements AutoCloseable {
     /** A runner whose calls go on a ledger. */
     public SuiteRunner runner(Workbench bench, Ledger ledger, Clock clock) {
         return new SuiteRunner(bench, caller(), expressions(), SuiteRunner.on(ledger), clock);
+    }
+
+    /**
+     * What mocks without a project need around them.
+     *
+     * @param recorder null to record nothing
+     */
+    public MockSurroundings mocks(MockRecorder recorder, MockListener listener) {
+        return MockSurroundings.alone(loops(), expressions(), recorder, listener)
+                .with((request, stop) -> http().call(request, stop))
+                .with(keys());
+    }
+
+    /** Keys of this machine for mocks without a project. */
+    public LocalKeys keys() {
+        return new LocalKeys(user, locals(), Optional.empty(), "Mock Bell", secrets(), Clock.systemUTC());
+    }
+
+    /** What the mocks of a project need around them. */
+    public MockSurroundings mocks(Project project, MockRecorder recorder, MockListener listener) {
+        return mocks(recorder, listener).with(new Inside(project.folder())).with(keys(project));
+    }
+
+    /** Keys and secrets of this machine for the mocks of a project. */
+    public LocalKeys keys(Project project) {
+        return new LocalKeys(
+                user, locals(), Optional.of(project.folder()), project.name(), secrets(), Clock.systemUTC());
     }
 
     /** Reads contracts from addresses and files. */

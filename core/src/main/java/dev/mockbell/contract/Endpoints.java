@@ -7,6 +7,7 @@ import dev.mockbell.xml.XmlText;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -24,13 +25,43 @@ public final class Endpoints {
      */
     public static Map<String, String> rewritten(
             Contract contract, Function<String, Optional<String>> address, Function<String, String> location) {
+        return rewritten(contract, address, location, Set.of());
+    }
+
+    /**
+     * As {@link #rewritten(Contract, Function, Function)}, without some operations.
+     *
+     * @param concealed their keys; those of one name go together
+     */
+    public static Map<String, String> rewritten(
+            Contract contract,
+            Function<String, Optional<String>> address,
+            Function<String, String> location,
+            Set<String> concealed) {
         Map<String, String> texts = new LinkedHashMap<>();
         for (SourceDocument document : contract.documents()) {
             Document dom = Xml.parse(document.bytes(), document.uri(), XmlLimits.CONTRACT);
             rewrite(dom.getDocumentElement(), document.uri(), address, location, contract);
+            conceal(dom.getDocumentElement(), concealed);
             texts.put(document.uri(), "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + XmlText.exact(dom) + "\n");
         }
         return texts;
+    }
+
+    /** Takes operations out of bindings and of what they bind (WSDL 1.1 §2.4, §2.5; WSDL 2.0 §2.2, §2.9). */
+    private static void conceal(Element root, Set<String> concealed) {
+        for (Element holder : Xml.children(root)) {
+            for (Element operation : Xml.children(holder)) {
+                boolean wsdl = Wsdl.V11.equals(operation.getNamespaceURI())
+                        || Wsdl.V20_FAMILY.contains(String.valueOf(operation.getNamespaceURI()));
+                String name = operation.hasAttribute("name")
+                        ? operation.getAttribute("name")
+                        : operation.getAttribute("ref").replaceFirst("^.*:", "");
+                if (wsdl && "operation".equals(operation.getLocalName()) && concealed.contains(name)) {
+                    holder.removeChild(operation);
+                }
+            }
+        }
     }
 
     private static void rewrite(
@@ -46,6 +77,11 @@ public final class Endpoints {
                 && Wsdl.V11.equals(port.getNamespaceURI())
                 && "port".equals(port.getLocalName())) {
             address.apply(port.getAttribute("name")).ifPresent(a -> element.setAttribute("location", a));
+        }
+        if ("endpoint".equals(name)
+                && Wsdl.V20_FAMILY.contains(String.valueOf(element.getNamespaceURI()))
+                && element.hasAttribute("address")) {
+            address.apply(element.getAttribute("name")).ifPresent(a -> element.setAttribute("address", a));
         }
         for (String attribute : new String[] {"location", "schemaLocation"}) {
             boolean reference = "import".equals(name) || "include".equals(name) || "redefine".equals(name);

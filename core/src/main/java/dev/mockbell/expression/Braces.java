@@ -22,6 +22,15 @@ public record Braces(String source, List<Piece> pieces) {
          * @param escaping what its value must be made into there
          */
         record Expression(String xpath, int offset, Escaping escaping) implements Piece {}
+
+        /**
+         * A processing instruction, in a text whose instructions say what is written how often ({@link Template}).
+         *
+         * @param target its name
+         * @param data what follows the name
+         * @param offset where it starts in the source
+         */
+        record Instruction(String target, String data, int offset) implements Piece {}
     }
 
     /** Whether the text has at least one expression, well-formed or not. */
@@ -79,7 +88,12 @@ public record Braces(String source, List<Piece> pieces) {
      * gives is escaped for its place.
      */
     public static Braces parseXml(String source) {
-        return XmlBraces.parse(source);
+        return XmlBraces.parse(source, false);
+    }
+
+    /** As {@link #parseXml}, with the processing instructions of a {@link Template} as pieces of their own. */
+    public static Braces parseTemplate(String source) {
+        return XmlBraces.parse(source, true);
     }
 
     static Problem loneBrace(String source, int at) {

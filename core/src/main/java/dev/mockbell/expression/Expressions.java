@@ -158,7 +158,7 @@ public final class Expressions {
             List<Integer> used = new ArrayList<>();
             for (int i = 0; i < variables.size(); i++) {
                 // not taken apart: one that only stands in a text is declared for nothing
-                if (xpath.contains("$" + variables.get(i))) {
+                if (!variables.get(i).isEmpty() && xpath.contains("$" + variables.get(i))) {
                     used.add(i);
                     named.add(variables.get(i));
                 }
@@ -220,7 +220,7 @@ public final class Expressions {
                 selector.setContextItem(context);
             }
             Functions.offer(
-                    ground.types(),
+                    ground,
                     selector.getUnderlyingXPathContext().getXPathContextObject().getController());
             return selector;
         }
@@ -295,7 +295,7 @@ public final class Expressions {
     public static final class MoreEffort extends RuntimeException {
         private static final long serialVersionUID = 1L;
 
-        private MoreEffort() {
+        MoreEffort() {
             super("more than little effort", null, false, false);
         }
     }
@@ -379,7 +379,7 @@ public final class Expressions {
             selector.setContextItem(scope.context().get());
         }
         Functions.offer(
-                scope.types(),
+                scope,
                 selector.getUnderlyingXPathContext().getXPathContextObject().getController());
         return selector;
     }

@@ -36,5 +36,13 @@ public record FunctionDoc(String signature, String text, String example) {
             new FunctionDoc(
                     "bell:hash(algorithm, text)",
                     "The hash of the text's UTF-8 bytes in hexadecimal digits: SHA-256, SHA-512, SHA-1 or MD5.",
-                    "{bell:hash('SHA-256', $code)}"));
+                    "{bell:hash('SHA-256', $code)}"),
+            new FunctionDoc(
+                    "bell:look-up(table, column, value)",
+                    "In the answers of mocks: the row of a CSV file that has the value in the column, as a map.",
+                    "{bell:look-up('huts.csv', 'hutId', 'NF-07')?name}"),
+            new FunctionDoc(
+                    "bell:rows(table)",
+                    "In the answers of mocks: all rows of a CSV file, each as a map.",
+                    "{string-join(bell:rows('huts.csv')?name, ', ')}"));
 }

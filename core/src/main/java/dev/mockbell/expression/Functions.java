@@ -1,13 +1,16 @@
 package dev.mockbell.expression;
 
 import dev.mockbell.pattern.XsPattern;
+import dev.mockbell.problem.Problem;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -21,7 +24,11 @@ import net.sf.saxon.om.GroundedValue;
 import net.sf.saxon.om.Sequence;
 import net.sf.saxon.om.StructuredQName;
 import net.sf.saxon.s9api.Processor;
+import net.sf.saxon.s9api.XdmAtomicValue;
+import net.sf.saxon.s9api.XdmMap;
+import net.sf.saxon.s9api.XdmValue;
 import net.sf.saxon.trans.XPathException;
+import net.sf.saxon.value.EmptySequence;
 import net.sf.saxon.value.Int64Value;
 import net.sf.saxon.value.SequenceType;
 import net.sf.saxon.value.StringValue;
@@ -32,6 +39,7 @@ final class Functions {
     static final String NAMESPACE = "urn:mockbell:functions";
 
     private static final String TYPES = "mockbell.types";
+    private static final String TABLES = "mockbell.tables";
     private static final List<String> HASHES = List.of("SHA-256", "SHA-512", "SHA-1", "MD5");
     private static final int LIKE_CHOICES = 200;
     private static final int LIKE_LONGEST = 200;
@@ -55,50 +63,101 @@ final class Functions {
     void registerIn(Processor processor) {
         SequenceType text = SequenceType.SINGLE_STRING;
         SequenceType number = SequenceType.SINGLE_INTEGER;
-        Map<String, SequenceType[]> arguments = Map.of(
-                "uuid",
-                new SequenceType[] {},
-                "random",
-                new SequenceType[] {text},
-                "between",
-                new SequenceType[] {number, number},
-                "one-of",
-                new SequenceType[] {SequenceType.ATOMIC_SEQUENCE},
-                "like",
-                new SequenceType[] {text},
+        Map<String, SequenceType[]> arguments = new HashMap<>();
+        Map<String, Body> bodies = new HashMap<>();
+        each(arguments, bodies, "uuid", (c, a) -> text(uuid()));
+        each(arguments, bodies, "random", (c, a) -> text(value(c, text(a[0]))), text);
+        each(arguments, bodies, "between", (c, a) -> between(whole(a[0]), whole(a[1])), number, number);
+        each(arguments, bodies, "one-of", (c, a) -> oneOf(a[0].materialize()), SequenceType.ATOMIC_SEQUENCE);
+        each(arguments, bodies, "like", (c, a) -> text(like(text(a[0]))), text);
+        each(
+                arguments,
+                bodies,
                 "counter",
-                new SequenceType[] {text},
+                (c, a) -> Int64Value.makeIntegerValue(counter.applyAsLong(text(a[0]))),
+                text);
+        each(
+                arguments,
+                bodies,
                 "base64",
-                new SequenceType[] {text},
-                "from-base64",
-                new SequenceType[] {text},
-                "hash",
-                new SequenceType[] {text, text});
-        Map<String, Body> bodies = Map.of(
-                "uuid", (c, a) -> text(uuid()),
-                "random", (c, a) -> text(value(c, text(a[0]))),
-                "between", (c, a) -> between(whole(a[0]), whole(a[1])),
-                "one-of", (c, a) -> oneOf(a[0].materialize()),
-                "like", (c, a) -> text(like(text(a[0]))),
-                "counter", (c, a) -> Int64Value.makeIntegerValue(counter.applyAsLong(text(a[0]))),
-                "base64",
-                        (c, a) -> text(
-                                Base64.getEncoder().encodeToString(text(a[0]).getBytes(StandardCharsets.UTF_8))),
-                "from-base64", (c, a) -> text(decoded(text(a[0]))),
-                "hash", (c, a) -> text(hash(text(a[0]), text(a[1]))));
+                (c, a) -> text(Base64.getEncoder().encodeToString(text(a[0]).getBytes(StandardCharsets.UTF_8))),
+                text);
+        each(arguments, bodies, "from-base64", (c, a) -> text(decoded(text(a[0]))), text);
+        each(arguments, bodies, "hash", (c, a) -> text(hash(text(a[0]), text(a[1]))), text, text);
+        each(
+                arguments,
+                bodies,
+                "look-up",
+                (c, a) -> row(c, text(a[0]), text(a[1]), a[2].materialize()),
+                text,
+                text,
+                SequenceType.OPTIONAL_ATOMIC);
+        each(arguments, bodies, "rows", (c, a) -> rows(c, text(a[0])), text);
         bodies.forEach((name, body) -> {
             SequenceType result = switch (name) {
                 case "between", "counter" -> number;
                 case "one-of" -> SequenceType.OPTIONAL_ATOMIC;
+                case "look-up" -> SequenceType.OPTIONAL_ITEM;
+                case "rows" -> SequenceType.ANY_SEQUENCE;
                 default -> text;
             };
             processor.registerExtensionFunction(new Definition(name, arguments.get(name), result, body));
         });
     }
 
-    /** Lets the functions of one evaluation know the types that are at hand. */
-    static void offer(ValueMaker types, Controller controller) {
-        controller.setUserData(TYPES, TYPES, types);
+    private static void each(
+            Map<String, SequenceType[]> arguments,
+            Map<String, Body> bodies,
+            String name,
+            Body body,
+            SequenceType... types) {
+        arguments.put(name, types);
+        bodies.put(name, body);
+    }
+
+    /** Lets the functions of one evaluation know the types and tables that are at hand. */
+    static void offer(Scope scope, Controller controller) {
+        controller.setUserData(TYPES, TYPES, scope.types());
+        if (scope.tables() != RowFinder.NONE) {
+            controller.setUserData(TABLES, TABLES, scope.tables());
+        }
+    }
+
+    private static RowFinder tables(XPathContext context) {
+        Object offered = context.getController().getUserData(TABLES, TABLES);
+        return offered instanceof RowFinder known ? known : RowFinder.NONE;
+    }
+
+    private static Sequence row(XPathContext context, String table, String column, GroundedValue value)
+            throws XPathException {
+        if (value.getLength() == 0) {
+            return EmptySequence.getInstance();
+        }
+        try {
+            return tables(context)
+                    .row(table, column, value.head().getStringValue())
+                    .<GroundedValue>map(row -> map(row).getUnderlyingValue())
+                    .orElseGet(EmptySequence::getInstance);
+        } catch (Problem problem) {
+            throw new XPathException(problem.getMessage());
+        }
+    }
+
+    private static Sequence rows(XPathContext context, String table) throws XPathException {
+        try {
+            return new XdmValue(tables(context).rows(table).stream()
+                            .map(Functions::map)
+                            .toList())
+                    .getUnderlyingValue();
+        } catch (Problem problem) {
+            throw new XPathException(problem.getMessage());
+        }
+    }
+
+    private static XdmMap map(Map<String, String> row) {
+        Map<XdmAtomicValue, XdmValue> cells = new LinkedHashMap<>();
+        row.forEach((name, cell) -> cells.put(new XdmAtomicValue(name), Scope.untyped(cell)));
+        return new XdmMap(cells);
     }
 
     private String uuid() {

@@ -16,6 +16,7 @@ import net.sf.saxon.s9api.XdmValue;
  * @param variables by name; those of secrets under {@code secret:name}
  * @param context the node that paths start from; empty when there is none
  * @param types makes values of the contract's types
+ * @param tables finds rows of tables
  * @param namespaces by prefix, those of the contract
  * @param secretHosts where the values of secrets may go
  * @param withheld the host that the secrets were taken out for; empty while they are in
@@ -25,6 +26,7 @@ public record Scope(
         Map<String, XdmValue> variables,
         Optional<XdmItem> context,
         ValueMaker types,
+        RowFinder tables,
         Map<String, String> namespaces,
         SecretHosts secretHosts,
         Optional<String> withheld,
@@ -34,6 +36,7 @@ public record Scope(
             Map.of(),
             Optional.empty(),
             ValueMaker.NONE,
+            RowFinder.NONE,
             Map.of(),
             SecretHosts.NONE,
             Optional.empty(),
@@ -83,12 +86,17 @@ public record Scope(
 
     /** With the message, or the part of one, that paths start from. */
     public Scope on(XdmItem item) {
-        return new Scope(variables, Optional.of(item), types, namespaces, secretHosts, withheld, stop);
+        return new Scope(variables, Optional.of(item), types, tables, namespaces, secretHosts, withheld, stop);
     }
 
     /** With the types of a contract at hand. */
     public Scope with(ValueMaker maker) {
-        return new Scope(variables, context, maker, namespaces, secretHosts, withheld, stop);
+        return new Scope(variables, context, maker, tables, namespaces, secretHosts, withheld, stop);
+    }
+
+    /** With tables at hand. */
+    public Scope with(RowFinder finder) {
+        return new Scope(variables, context, types, finder, namespaces, secretHosts, withheld, stop);
     }
 
     /**
@@ -103,7 +111,7 @@ public record Scope(
                 all.putIfAbsent(prefix, namespace);
             }
         });
-        return new Scope(variables, context, types, all, secretHosts, withheld, stop);
+        return new Scope(variables, context, types, tables, all, secretHosts, withheld, stop);
     }
 
     /** With the value of a secret. */
@@ -113,12 +121,12 @@ public record Scope(
 
     /** With other hosts that secrets may go to. */
     public Scope with(SecretHosts hosts) {
-        return new Scope(variables, context, types, namespaces, hosts, withheld, stop);
+        return new Scope(variables, context, types, tables, namespaces, hosts, withheld, stop);
     }
 
     /** With a signal that ends what is being evaluated. */
     public Scope until(StopSignal signal) {
-        return new Scope(variables, context, types, namespaces, secretHosts, withheld, signal);
+        return new Scope(variables, context, types, tables, namespaces, secretHosts, withheld, signal);
     }
 
     /** What a request to a host may refer to: everything, or everything but the secrets. */
@@ -128,11 +136,11 @@ public record Scope(
         }
         Map<String, XdmValue> open = new LinkedHashMap<>(variables);
         boolean taken = open.keySet().removeIf(name -> name.startsWith(SECRET));
-        return taken ? new Scope(open, context, types, namespaces, secretHosts, Optional.of(host), stop) : this;
+        return taken ? new Scope(open, context, types, tables, namespaces, secretHosts, Optional.of(host), stop) : this;
     }
 
     private Scope withAll(Map<String, XdmValue> all) {
-        return new Scope(all, context, types, namespaces, secretHosts, withheld, stop);
+        return new Scope(all, context, types, tables, namespaces, secretHosts, withheld, stop);
     }
 
     /** Masks the values of its secrets, and all that is a credential by its nature. */

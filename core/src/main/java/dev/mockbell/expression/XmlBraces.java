@@ -16,15 +16,20 @@ final class XmlBraces {
     private boolean inTag;
     private char quote;
 
-    private XmlBraces(String source) {
+    private final boolean instructed;
+
+    private XmlBraces(String source, boolean instructed) {
         this.source = source;
+        this.instructed = instructed;
     }
 
-    static Braces parse(String source) {
-        if (source.indexOf('{') < 0 && source.indexOf('}') < 0) {
+    /** @param instructed whether the instructions of a template count */
+    static Braces parse(String source, boolean instructed) {
+        boolean plain = source.indexOf('{') < 0 && source.indexOf('}') < 0;
+        if (plain && !(instructed && source.contains("<?"))) {
             return new Braces(source, source.isEmpty() ? List.of() : List.of(new Piece.Literal(source)));
         }
-        XmlBraces parsing = new XmlBraces(source);
+        XmlBraces parsing = new XmlBraces(source, instructed);
         parsing.run();
         return new Braces(source, List.copyOf(parsing.pieces));
     }
@@ -61,10 +66,20 @@ final class XmlBraces {
             literal.append("<![CDATA[");
             part(start + 9, found, Escaping.CDATA);
             literal.append(close);
-        } else {
+        } else if (!(instructed && close.equals("?>") && found >= 0 && instruction(start, found))) {
             literal.append(source, start, end);
         }
         return end;
+    }
+
+    private boolean instruction(int start, int close) {
+        String[] parts = source.substring(start + 2, close).strip().split("\\s+", 2);
+        if (!Template.INSTRUCTIONS.contains(parts[0])) {
+            return false;
+        }
+        flush();
+        pieces.add(new Piece.Instruction(parts[0], parts.length < 2 ? "" : parts[1], start));
+        return true;
     }
 
     private void part(int from, int to, Escaping escaping) {

@@ -12,22 +12,20 @@ import java.util.List;
 /**
  * The envelope that an answer's content becomes, with its expressions in braces.
  *
- * @param headers blocks that go with a message
+ * @param headers blocks that go with it
  */
-record ContentText(SoapVersion version, List<String> headers) implements AnswerContent.Visitor<Braces> {
+record ContentText(SoapVersion version, List<String> headers) {
     /** Stands for the reason of a fault until its own text takes its place; no text has it. */
     private static final String REASON = "\uE0B1\uE0B2";
 
-    @Override
-    public Braces message(AnswerContent.Message content) {
-        return Braces.parseXml(Envelope.around(version, content.xml(), headers));
+    Braces message(AnswerContent.Message content) {
+        return Braces.parseTemplate(Envelope.around(version, content.xml(), headers));
     }
 
     /** The reason is plain text, also within its expressions, so that it is put into the XML piece by piece. */
-    @Override
-    public Braces fault(AnswerContent.Fault content) {
-        Braces around = Braces.parseXml(Envelope.around(
-                version, SoapFault.xml(version, SoapFault.Code.RECEIVER, REASON, content.xml()), List.of()));
+    Braces fault(AnswerContent.Fault content) {
+        Braces around = Braces.parseTemplate(
+                Envelope.around(version, SoapFault.xml(version, content.code(), REASON, content.xml()), headers));
         List<Piece> pieces = new ArrayList<>();
         for (Piece piece : around.pieces()) {
             int at = piece instanceof Piece.Literal literal ? literal.text().indexOf(REASON) : -1;

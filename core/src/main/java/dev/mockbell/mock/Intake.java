@@ -4,7 +4,6 @@ import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelHandler;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
-import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.codec.http.DefaultFullHttpResponse;
 import io.netty.handler.codec.http.HttpContent;
 import io.netty.handler.codec.http.HttpHeaderNames;
@@ -15,39 +14,30 @@ import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http.LastHttpContent;
 import io.netty.util.ReferenceCountUtil;
 import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BiConsumer;
 
 /**
  * How much a mock lets in at once: connections, and the bytes of requests that are not answered yet. Who comes on top of
  * that is told so with status 503 and sent away; those that are there go on.
  */
 final class Intake {
-    /**
-     * The bounds of one mock.
-     *
-     * @param idle how long a connection may be silent, between requests or within one
-     * @param whole how long a request may take to arrive
-     * @param connections at once
-     * @param bytes of all requests that are held
-     */
-    record Bounds(Duration idle, Duration whole, int connections, long bytes) {
-        static final Bounds USUAL = new Bounds(Duration.ofSeconds(60), Duration.ofMinutes(5), 4_000, 256L << 20);
-    }
-
     private static final long LINGER_MILLIS = 1_000;
 
-    private final Bounds bounds;
+    private final MockLimits bounds;
+    private final BiConsumer<Integer, String> sentAway;
     private final AtomicInteger connections = new AtomicInteger();
     private final AtomicLong bytes = new AtomicLong();
 
-    Intake(Bounds bounds) {
+    /** @param sentAway hears of each that is sent away: the status and why */
+    Intake(MockLimits bounds, BiConsumer<Integer, String> sentAway) {
         this.bounds = bounds;
+        this.sentAway = sentAway;
     }
 
-    Bounds bounds() {
+    MockLimits bounds() {
         return bounds;
     }
 
@@ -71,6 +61,12 @@ final class Intake {
         return new Connection();
     }
 
+    /** Whether a request has begun to come in on a connection and is not whole yet. */
+    boolean isArriving(ChannelHandlerContext context) {
+        ChannelHandler there = context.pipeline().get(Connection.class);
+        return there instanceof Connection connection && connection.arriving;
+    }
+
     /** Lets a connection in, or sends it away when there are too many. */
     final class Door extends ChannelInboundHandlerAdapter {
         private boolean counted;
@@ -86,6 +82,7 @@ final class Intake {
             counted = true;
             if (connections.incrementAndGet() > bounds.connections()) {
                 shut = true;
+                sentAway.accept(503, "The mock has " + bounds.connections() + " connections already.");
                 String why = "The mock has " + bounds.connections() + " connections already. Try again later.\n";
                 String head = "HTTP/1.1 503 Service Unavailable\r\ncontent-type: text/plain; charset=utf-8\r\n"
                         + "retry-after: 1\r\ncontent-length: " + why.length() + "\r\nconnection: close\r\n\r\n";
@@ -93,7 +90,7 @@ final class Intake {
                 // connection and take the answer with it
                 context.writeAndFlush(Unpooled.copiedBuffer(head + why, StandardCharsets.UTF_8))
                         .addListener(done -> {
-                            ((SocketChannel) context.channel()).shutdownOutput();
+                            MockHandler.half(context);
                             context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
                         });
             }
@@ -113,6 +110,7 @@ final class Intake {
         private boolean refused;
         private long unfinished;
         private long began;
+        private boolean arriving;
 
         @Override
         public void channelRead(ChannelHandlerContext context, Object message) {
@@ -122,6 +120,7 @@ final class Intake {
             }
             if (message instanceof HttpRequest) {
                 began = System.nanoTime();
+                arriving = true;
             }
             if (message instanceof HttpContent content) {
                 int size = content.content().readableBytes();
@@ -134,17 +133,18 @@ final class Intake {
                             "The request took longer than " + bounds.whole().toSeconds() + " s to arrive.");
                     return;
                 }
-                if (bytes.addAndGet(size) > bounds.bytes()) {
+                if (bytes.addAndGet(size) > bounds.held()) {
                     ReferenceCountUtil.release(message);
                     refuse(
                             context,
                             HttpResponseStatus.SERVICE_UNAVAILABLE,
-                            "The mock holds " + (bounds.bytes() >> 20) + " MB of requests already.");
+                            "The mock holds " + (bounds.held() >> 20) + " MB of requests already.");
                     return;
                 }
                 if (message instanceof LastHttpContent) {
                     // from here on it is the handler's to give back
                     unfinished = 0;
+                    arriving = false;
                 }
             }
             context.fireChannelRead(message);
@@ -152,6 +152,7 @@ final class Intake {
 
         private void refuse(ChannelHandlerContext context, HttpResponseStatus status, String why) {
             refused = true;
+            sentAway.accept(status.code(), why);
             byte[] text = (why + " Try again later.\n").getBytes(StandardCharsets.UTF_8);
             var response = new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, status, Unpooled.wrappedBuffer(text));
             response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/plain; charset=utf-8");
@@ -163,7 +164,7 @@ final class Intake {
             // connection
             // and take the answer with it
             context.writeAndFlush(response).addListener(done -> {
-                ((SocketChannel) context.channel()).shutdownOutput();
+                MockHandler.half(context);
                 context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
             });
         }

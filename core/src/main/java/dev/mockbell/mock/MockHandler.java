@@ -2,7 +2,6 @@ package dev.mockbell.mock;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange.Outcome;
-import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
@@ -21,7 +20,9 @@ import io.netty.handler.codec.http.HttpUtil;
 import io.netty.handler.codec.http.HttpVersion;
 import io.netty.handler.codec.http.TooLongHttpHeaderException;
 import io.netty.handler.codec.http.TooLongHttpLineException;
+import io.netty.handler.ssl.SslHandler;
 import io.netty.handler.timeout.IdleStateEvent;
+import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -30,7 +31,6 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 
@@ -45,11 +45,13 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     private final ByteTap tap;
     private final Intake intake;
     private final MockRecord records;
+    private final ReplyWriter writer;
     private final Deque<FullHttpRequest> waiting = new ArrayDeque<>();
     private int waitingBytes;
     private String typed = "";
     private RequestType type = RequestType.NONE;
     private boolean busy;
+    private boolean headOnly;
     private boolean inputEnded;
 
     MockHandler(MockHost host, ByteTap tap, Intake intake) {
@@ -57,6 +59,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         this.tap = tap;
         this.intake = intake;
         this.records = new MockRecord(host);
+        this.writer = new ReplyWriter(host);
     }
 
     @Override
@@ -110,7 +113,14 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
         // silence is the client's only while it is the client's turn
         if (event instanceof IdleStateEvent && !busy) {
-            context.close();
+            if (intake.isArriving(context)) {
+                String why = "The rest of the request did not come within "
+                        + intake.bounds().idle().toSeconds() + " s.";
+                host.sentAway(HttpResponseStatus.REQUEST_TIMEOUT.code(), why);
+                tell(context, HttpResponseStatus.REQUEST_TIMEOUT, why);
+            } else {
+                context.close();
+            }
         }
     }
 
@@ -129,6 +139,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         byte[] wire = tap.takeIn();
         boolean keepAlive = HttpUtil.isKeepAlive(request);
+        headOnly = request.method().equals(HttpMethod.HEAD);
         Optional<Wrong> wrong = wrong(request);
         if (wrong.isPresent()) {
             plain(
@@ -136,8 +147,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                     wrong.get().status(),
                     wrong.get().why() + "\n",
                     keepAlive && !wrong.get().last());
-        } else if (request.method().equals(HttpMethod.GET) || request.method().equals(HttpMethod.HEAD)) {
-            document(context, request, keepAlive);
+        } else if (request.method().equals(HttpMethod.GET) || headOnly) {
+            page(context, request, Map.of(), keepAlive);
         } else if (!request.method().equals(HttpMethod.POST)) {
             plain(context, HttpResponseStatus.METHOD_NOT_ALLOWED, "Use POST to call, GET for ?wsdl.\n", keepAlive);
         } else if (!host.serves(path(request))) {
@@ -146,9 +157,22 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             host.count(new MockEvent(Instant.now(), "", -1, "404", why));
             plain(context, HttpResponseStatus.NOT_FOUND, why + "\n", keepAlive);
             records.keep(began, wire, new byte[0], "", Outcome.FAILED, why, Content.NONE, Content.NONE, "mock");
+        } else if (isForm(request)) {
+            byte[] body = new byte[request.content().readableBytes()];
+            request.content().getBytes(request.content().readerIndex(), body);
+            page(context, request, PageRequest.fields(body), keepAlive);
         } else {
             soap(context, request, wire, began, keepAlive);
         }
+    }
+
+    /** Whether it comes from a page of this mock. */
+    private static boolean isForm(FullHttpRequest request) {
+        return query(request).startsWith("try=")
+                && request.headers()
+                        .get(HttpHeaderNames.CONTENT_TYPE, "")
+                        .toLowerCase(Locale.ROOT)
+                        .startsWith("application/x-www-form-urlencoded");
     }
 
     /**
@@ -236,31 +260,42 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             type = RequestType.of(said);
         }
         Asked asked = new Asked(
-                body, wire, began, keepAlive, Packing.isTaken(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)));
+                body,
+                wire,
+                began,
+                keepAlive,
+                Packing.isTaken(request.headers().get(HttpHeaderNames.ACCEPT_ENCODING)),
+                records.takesNext());
+        if (!host.begin()) {
+            plain(context, HttpResponseStatus.SERVICE_UNAVAILABLE, host.noMore() + "\n", false);
+            return;
+        }
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
                 path(request),
                 type,
                 unquoted(request.headers().get("SOAPAction", type.action())),
                 type.inUtf8(body),
-                fields(request)));
+                body,
+                fields(request),
+                () -> remote(context)));
         Optional<Responder.Reply> atOnce = responder.replyAtOnce(found);
         if (atOnce.isPresent()) {
             send(context, atOnce.get(), asked);
             return;
         }
-        try {
-            host.workers().execute(() -> {
-                Responder.Reply reply = responder.reply(found);
-                context.executor().execute(() -> send(context, reply, asked));
-            });
-        } catch (RejectedExecutionException full) {
-            plain(
-                    context,
-                    HttpResponseStatus.SERVICE_UNAVAILABLE,
-                    "More requests than the mock can take.\n",
-                    keepAlive);
-        }
+        host.elsewhere(
+                responder,
+                found,
+                reply -> context.executor().execute(() -> send(context, reply, asked)),
+                full -> send(context, full, asked));
+    }
+
+    /** A client's address, without its port. */
+    static String remote(ChannelHandlerContext context) {
+        return context.channel().remoteAddress() instanceof InetSocketAddress address
+                ? address.getAddress().getHostAddress()
+                : "";
     }
 
     /** The fields of a request, which are there also when the request itself is gone. */
@@ -277,7 +312,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     /** What has to be known of a request once it is answered. */
-    private record Asked(byte[] body, byte[] wire, long began, boolean keepAlive, boolean takesGzip) {}
+    private record Asked(byte[] body, byte[] wire, long began, boolean keepAlive, boolean takesGzip, boolean kept) {}
 
     static String unquoted(String text) {
         String bare = text.strip();
@@ -295,42 +330,70 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     private void now(ChannelHandlerContext context, Responder.Reply reply, Asked asked) {
-        boolean packed = asked.takesGzip() && Packing.isWorth(reply.body());
-        ByteBuf content = Unpooled.wrappedBuffer(packed ? Packing.gzip(reply.body()) : reply.body());
-        FullHttpResponse response =
-                new DefaultFullHttpResponse(HttpVersion.HTTP_1_1, HttpResponseStatus.valueOf(reply.status()), content);
-        if (!reply.contentType().isEmpty()) {
-            response.headers().set(HttpHeaderNames.CONTENT_TYPE, reply.contentType());
-        }
-        if (packed) {
-            response.headers().set(HttpHeaderNames.CONTENT_ENCODING, "gzip");
-            response.headers().set(HttpHeaderNames.VARY, "Accept-Encoding");
-        }
         // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
-        write(context, response, asked.keepAlive());
-        records.keep(
-                asked.began(), asked.wire(), tap.takeOut(), reply, Content.of(asked.body()), Content.of(reply.body()));
+        // past the library's encoder, which knows only what is as it should be
+        ChannelHandlerContext out = context.pipeline().context(PlainLane.class);
+        ReplyWriter.Wish wish =
+                new ReplyWriter.Wish(asked.keepAlive() && !host.isClosing(), asked.takesGzip(), records.isOn());
+        writer.write(out, reply, wish, sent -> {
+            tap.takeOut();
+            host.end();
+            if (asked.kept() || records.takesFailed(reply)) {
+                records.keep(
+                        asked.began(),
+                        asked.wire(),
+                        sent.bytes(),
+                        reply,
+                        Content.of(asked.body()),
+                        Content.of(reply.body()));
+            } else {
+                records.passOver();
+            }
+            if (!sent.ends()) {
+                out.flush();
+                goOn(context);
+            }
+        });
     }
 
-    private void document(ChannelHandlerContext context, FullHttpRequest request, boolean keepAlive) {
+    private void page(
+            ChannelHandlerContext context, FullHttpRequest request, Map<String, String> form, boolean keepAlive) {
         tap.takeOut();
-        String query = query(request);
-        Optional<byte[]> found =
-                host.document(path(request), query, request.headers().get(HttpHeaderNames.HOST, ""));
-        if (found.isPresent()) {
-            FullHttpResponse response = new DefaultFullHttpResponse(
-                    HttpVersion.HTTP_1_1, HttpResponseStatus.OK, Unpooled.wrappedBuffer(found.get()));
-            response.headers().set(HttpHeaderNames.CONTENT_TYPE, "text/xml; charset=utf-8");
-            write(context, response, keepAlive);
-            tap.takeOut();
-        } else {
-            StringBuilder text = new StringBuilder("Mock Bell answers here.\n");
-            host.paths().forEach(p -> text.append(host.base()).append(p).append("?wsdl\n"));
-            // a page for who looks here; a document that is asked for by its name and is not there is none
-            boolean known = query.isEmpty() && (host.serves(path(request)) || "/".equals(path(request)));
-            plain(context, known ? HttpResponseStatus.OK : HttpResponseStatus.NOT_FOUND, text.toString(), keepAlive);
-        }
+        HttpHeaders headers = request.headers();
+        String base = host.base(
+                headers.get(HttpHeaderNames.HOST, ""),
+                headers.get("X-Forwarded-Host", ""),
+                headers.get("X-Forwarded-Proto", ""));
+        PageRequest asked = new PageRequest(
+                path(request),
+                query(request),
+                base,
+                form,
+                remote(context),
+                headers.get(HttpHeaderNames.AUTHORIZATION, ""));
+        host.page(
+                asked,
+                served -> context.executor().execute(() -> {
+                    FullHttpResponse response = new DefaultFullHttpResponse(
+                            HttpVersion.HTTP_1_1,
+                            HttpResponseStatus.valueOf(served.status()),
+                            Unpooled.wrappedBuffer(served.body()));
+                    response.headers().set(HttpHeaderNames.CONTENT_TYPE, served.type());
+                    if (served.status() == 401) {
+                        response.headers().set(HttpHeaderNames.WWW_AUTHENTICATE, Refusal.CHALLENGE);
+                    }
+                    if (served.type().startsWith("text/html")) {
+                        // a page needs nothing from anywhere, and nobody shows it as his own
+                        response.headers()
+                                .set(
+                                        "Content-Security-Policy",
+                                        "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'")
+                                .set(HttpHeaderNames.CACHE_CONTROL, "no-store");
+                    }
+                    write(context, response, keepAlive);
+                    tap.takeOut();
+                }));
     }
 
     private void plain(ChannelHandlerContext context, HttpResponseStatus status, String text, boolean keepAlive) {
@@ -351,16 +414,23 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         }
         HttpUtil.setContentLength(response, response.content().readableBytes());
         HttpUtil.setKeepAlive(response, keepAlive);
+        if (headOnly) {
+            response.content().clear();
+        }
         var done = context.writeAndFlush(response);
         if (!keepAlive) {
             done.addListener(ChannelFutureListener.CLOSE);
         } else {
-            // with more to answer only after this event, when the bytes of this answer have been taken
-            if (waiting.isEmpty() && !inputEnded) {
-                busy = false;
-            } else {
-                context.executor().execute(() -> answered(context));
-            }
+            goOn(context);
+        }
+    }
+
+    /** An answer is out; what came meanwhile is looked at after this event, when the bytes of this answer have been taken. */
+    private void goOn(ChannelHandlerContext context) {
+        if (waiting.isEmpty() && !inputEnded) {
+            busy = false;
+        } else {
+            context.executor().execute(() -> answered(context));
         }
     }
 
@@ -370,6 +440,13 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             tell(context, HttpResponseStatus.BAD_REQUEST, "The body is not packed as its Content-Encoding says.");
         } else {
             context.close();
+        }
+    }
+
+    /** Ends this side of a connection; within TLS nothing can be said after that, so it is left to the closing. */
+    static void half(ChannelHandlerContext context) {
+        if (context.pipeline().get(SslHandler.class) == null) {
+            ((SocketChannel) context.channel()).shutdownOutput();
         }
     }
 
@@ -383,7 +460,7 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
         // through all that stands behind, whoever tells it
         context.channel().writeAndFlush(response).addListener(done -> {
             // what is still on its way is read and thrown away: closing on it would take the answer along
-            ((SocketChannel) context.channel()).shutdownOutput();
+            half(context);
             context.executor().schedule(() -> context.close(), LINGER_MILLIS, TimeUnit.MILLISECONDS);
         });
     }

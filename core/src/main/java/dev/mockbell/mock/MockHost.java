@@ -5,9 +5,9 @@ import dev.mockbell.contract.Endpoints;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.expression.Expressions;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.ServerTls;
 import io.netty.bootstrap.ServerBootstrap;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
@@ -20,27 +20,33 @@ import io.netty.handler.codec.DateFormatter;
 import io.netty.handler.codec.http.HttpContentDecompressor;
 import io.netty.handler.codec.http.HttpMessage;
 import io.netty.handler.codec.http.HttpObjectAggregator;
+import io.netty.handler.codec.http.HttpRequestDecoder;
+import io.netty.handler.codec.http.HttpResponseEncoder;
 import io.netty.handler.codec.http.HttpResponseStatus;
-import io.netty.handler.codec.http.HttpServerCodec;
+import io.netty.handler.ssl.SslHandler;
 import io.netty.handler.timeout.IdleStateHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Date;
-import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.Executor;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
@@ -50,86 +56,105 @@ import java.util.regex.Pattern;
  * while it runs; what was counted stays.
  */
 public final class MockHost implements AutoCloseable {
-    private static final int MOST_BYTES = 64 << 20;
     private static final int LATEST = 50;
     private static final int MOST_NAMES = 8;
+    private static final int MOST_FORWARDED = 128;
+
+    /** Exchanges a second that are recorded whatever comes, and after a quiet time at once. */
+    private static final int RECORDED = 200;
+
+    private static final int RECORDED_AT_ONCE = 2_000;
+    private static final long LINGER_MILLIS = 50;
 
     /** A name or address, and a port: what else a client calls this host is not written into its documents. */
     private static final Pattern AUTHORITY =
             Pattern.compile("([A-Za-z0-9._-]{1,253}|\\[[0-9A-Fa-f:.]{2,45}])(:[0-9]{1,5})?");
 
     private final Contract contract;
-    private final EventLoops loops;
-    private final Expressions expressions;
+    private final MockSurroundings around;
     private final MockRecorder recorder;
-    private final MockListener listener;
     private final ThreadPoolExecutor workers;
+    /** For those that wait for a live endpoint: as many as may wait at once. */
+    private final ThreadPoolExecutor forwarders;
+
     private final ChannelGroup channels = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
     private final Map<String, String> paths = new LinkedHashMap<>();
     private final LongAdder answered = new LongAdder();
     private final LongAdder unmatched = new LongAdder();
     private final LongAdder unrecorded = new LongAdder();
-    private final Deque<MockEvent> latest = new ArrayDeque<>();
+    private final Admission usual = new Admission(RECORDED, RECORDED_AT_ONCE);
+    private final Admission failed = new Admission(RECORDED, RECORDED_AT_ONCE);
+    /** The latest events, each in the place of its number, so that those who answer do not wait for each other. */
+    private final AtomicReferenceArray<MockEvent> latest = new AtomicReferenceArray<>(LATEST);
+
+    private final AtomicLong events = new AtomicLong();
     private final MockState state = new MockState();
     private final Intake intake;
+    private final Optional<ServerTls> tls;
+    private final AtomicLong given = new AtomicLong();
+    private final AtomicInteger underWay = new AtomicInteger();
+    private volatile boolean over;
+    private volatile boolean closing;
+    private volatile Runnable whenOver = () -> {};
     private final Instant since = Instant.now();
     private volatile MockPlan plan;
     private volatile Responder responder;
     private volatile Channel listening;
     private volatile Moment moment = new Moment(0, "");
+    private Pages pages;
     /** By the host's base address as clients know it. */
-    private final Map<String, Map<String, byte[]>> documents = new LinkedHashMap<>() {
+    private final Map<Named, Map<String, byte[]>> documents = new LinkedHashMap<>() {
         private static final long serialVersionUID = 1L;
 
         @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Map<String, byte[]>> eldest) {
+        protected boolean removeEldestEntry(Map.Entry<Named, Map<String, byte[]>> eldest) {
             return size() > MOST_NAMES;
         }
     };
 
-    private MockHost(
-            Contract contract,
-            MockPlan plan,
-            EventLoops loops,
-            Expressions expressions,
-            MockRecorder recorder,
-            MockListener listener,
-            Intake.Bounds bounds) {
-        this.intake = new Intake(bounds);
+    private MockHost(Contract contract, MockPlan plan, MockSurroundings around) {
+        this.intake = new Intake(plan.conduct().limits(), this::sentAway);
         this.contract = contract;
-        this.loops = loops;
-        this.expressions = expressions;
-        this.recorder = recorder;
-        this.listener = listener;
+        this.around = around;
+        this.recorder = around.recorder();
+        this.tls = plan.conduct().tls().on()
+                ? Optional.of(around.keys().tls(plan.conduct().tls(), plan.host()))
+                : Optional.empty();
         int threads = Math.max(2, Runtime.getRuntime().availableProcessors());
-        this.workers = new ThreadPoolExecutor(
-                threads, threads, 30, TimeUnit.SECONDS, new ArrayBlockingQueue<>(4_096), task -> {
-                    Thread thread = new Thread(task, "mock-worker");
+        this.workers = pool(threads, 4_096, "mock-worker");
+        this.forwarders = pool(MOST_FORWARDED, 1_024, "mock-forward");
+        this.plan = plan;
+        paths.putAll(paths(contract, plan));
+        this.responder = new Responder(contract, plan, paths, around, state);
+        responder.begin();
+    }
+
+    private static ThreadPoolExecutor pool(int threads, int waiting, String name) {
+        ThreadPoolExecutor pool = new ThreadPoolExecutor(
+                threads, threads, 30, TimeUnit.SECONDS, new ArrayBlockingQueue<>(waiting), task -> {
+                    Thread thread = new Thread(task, name);
                     thread.setDaemon(true);
                     return thread;
                 });
-        this.workers.allowCoreThreadTimeOut(true);
-        this.plan = plan;
-        for (Port port : contract.httpPorts()) {
-            paths.put(port.name(), path(port, plan.contract()));
-        }
-        this.responder = new Responder(contract, plan, paths, expressions, state);
+        pool.allowCoreThreadTimeOut(true);
+        return pool;
     }
 
     /**
      * Starts listening.
      *
-     * @param recorder takes each exchange without blocking and says whether it did; null to record nothing
-     * @throws dev.mockbell.problem.Problem of kind PORT_TAKEN when another program has the port
+     * @throws Problem of kind PORT_TAKEN when another program has the port
      */
-    public static MockHost start(
-            Contract contract,
-            MockPlan plan,
-            EventLoops loops,
-            Expressions expressions,
-            MockRecorder recorder,
-            MockListener listener) {
-        return start(contract, plan, loops, expressions, recorder, listener, Intake.Bounds.USUAL);
+    public static MockHost start(Contract contract, MockPlan plan, MockSurroundings around) {
+        if (contract.httpPorts().isEmpty()) {
+            throw Problem.input(
+                    "A mock answers SOAP over HTTP, and no port of this contract is spoken over it",
+                    contract.source(),
+                    "See “mockbell contract show” for what its ports are spoken over.");
+        }
+        MockHost host = new MockHost(contract, plan, around);
+        host.listen();
+        return host;
     }
 
     /** What counts and bounds that which comes in. */
@@ -137,30 +162,38 @@ public final class MockHost implements AutoCloseable {
         return intake;
     }
 
-    /** As the other, with other bounds on what is let in. */
-    static MockHost start(
-            Contract contract,
-            MockPlan plan,
-            EventLoops loops,
-            Expressions expressions,
-            MockRecorder recorder,
-            MockListener listener,
-            Intake.Bounds bounds) {
-        if (contract.httpPorts().isEmpty()) {
-            throw Problem.input(
-                    "A mock answers SOAP over HTTP, and no port of this contract is spoken over it",
-                    contract.source(),
-                    "See “mockbell contract show” for what its ports are spoken over.");
+    /**
+     * Has a reply made where it holds up nobody.
+     *
+     * @param then gets it, on another thread
+     * @param full gets what is said when there is too much to do already, at once
+     */
+    void elsewhere(
+            Responder by, Responder.Found found, Consumer<Responder.Reply> hears, Consumer<Responder.Reply> full) {
+        Consumer<Responder.Reply> then = reply -> hand(reply, hears);
+        try {
+            (found.isOnward() ? forwarders : workers).execute(() -> {
+                Responder.Found read = by.read(found);
+                if (read.isOnward() && !found.isOnward()) {
+                    // it was not known before that somebody else has to be asked
+                    try {
+                        forwarders.execute(() -> then.accept(by.reply(read)));
+                    } catch (RejectedExecutionException tooMany) {
+                        then.accept(Responder.overrun());
+                    }
+                } else {
+                    then.accept(by.reply(read));
+                }
+            });
+        } catch (RejectedExecutionException tooMany) {
+            full.accept(Responder.overrun());
         }
-        MockHost host = new MockHost(contract, plan, loops, expressions, recorder, listener, bounds);
-        host.listen();
-        return host;
     }
 
     private void listen() {
         ServerBootstrap bootstrap = new ServerBootstrap()
-                .group(loops.group())
-                .channel(loops.serverChannel())
+                .group(around.loops().group())
+                .channel(around.loops().serverChannel())
                 .option(ChannelOption.SO_BACKLOG, 1_024)
                 .childOption(ChannelOption.TCP_NODELAY, true)
                 .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
@@ -168,6 +201,7 @@ public final class MockHost implements AutoCloseable {
                     @Override
                     protected void initChannel(SocketChannel channel) {
                         channels.add(channel);
+                        tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
                         ByteTap tap = new ByteTap(recorder != null);
                         Intake.Door door = intake.door();
                         channel.pipeline()
@@ -180,39 +214,66 @@ public final class MockHost implements AutoCloseable {
         var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
         if (!bound.isSuccess()) {
             workers.shutdown();
+            forwarders.shutdown();
             throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
         }
         listening = bound.channel();
+    }
+
+    private int most() {
+        return (int) Math.min(Integer.MAX_VALUE - 8, intake.bounds().body());
     }
 
     /** The library's way, for whatever HTTP has. */
     private void widen(SocketChannel channel, ByteTap tap) {
         channel.pipeline()
                 .addLast(new IdleStateHandler(intake.bounds().idle().toMillis(), 0, 0, TimeUnit.MILLISECONDS))
-                .addLast(new HttpServerCodec(16 * 1024, 64 * 1024, 64 * 1024))
+                .addLast(new HttpRequestDecoder(16 * 1024, 64 * 1024, 64 * 1024))
+                .addLast(new HttpResponseEncoder())
                 // before what counts, so that what a small request swells to is bounded too
-                .addLast(new HttpContentDecompressor(MOST_BYTES))
+                .addLast(new HttpContentDecompressor(most()))
                 .addLast(intake.connection())
-                .addLast(new Aggregator())
+                .addLast(new Aggregator(most()))
                 .addLast(new MockHandler(this, tap, intake));
     }
 
+    /** A request was sent away before it was looked at: that is a line too. */
+    void sentAway(int status, String why) {
+        count(new MockEvent(Instant.now(), "", -1, String.valueOf(status), why));
+    }
+
     /** Puts the pieces of a request together; who sends too much is told so. */
-    private static final class Aggregator extends HttpObjectAggregator {
-        Aggregator() {
-            super(MOST_BYTES);
+    private final class Aggregator extends HttpObjectAggregator {
+        private final int most;
+
+        Aggregator(int most) {
+            super(most);
+            this.most = most;
         }
 
         @Override
         protected void handleOversizedMessage(ChannelHandlerContext context, HttpMessage oversized) {
-            MockHandler.tell(
-                    context,
-                    HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE,
-                    "The request has more than the " + (MOST_BYTES >> 20) + " MB that are taken.");
+            String why = "The request has more than the " + (most >= 1 << 20 ? (most >> 20) + " MB" : most + " bytes")
+                    + " that are taken.";
+            sentAway(HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE.code(), why);
+            MockHandler.tell(context, HttpResponseStatus.REQUEST_ENTITY_TOO_LARGE, why);
         }
     }
 
-    private static String path(Port port, String contractName) {
+    /** Where each port is, by its name. */
+    public static Map<String, String> paths(Contract contract, MockPlan plan) {
+        Map<String, String> paths = new LinkedHashMap<>();
+        for (Port port : contract.httpPorts()) {
+            paths.put(port.name(), path(port, plan));
+        }
+        return paths;
+    }
+
+    private static String path(Port port, MockPlan plan) {
+        String chosen = plan.conduct().paths().get(port.name());
+        if (chosen != null && chosen.startsWith("/")) {
+            return chosen;
+        }
         String path = port.address()
                 .map(a -> {
                     try {
@@ -222,11 +283,11 @@ public final class MockHost implements AutoCloseable {
                     }
                 })
                 .orElse(null);
-        return path == null || path.isEmpty() || "/".equals(path) ? "/" + contractName : path;
+        return path == null || path.isEmpty() || "/".equals(path) ? "/" + plan.contract() : path;
     }
 
-    /** The contract's documents with this host's addresses, as who asks calls it. */
-    private Map<String, byte[]> documents(String base) {
+    /** The contract's documents with this host's addresses, without what is concealed. */
+    private Map<String, byte[]> made(String base, Set<String> concealed) {
         Map<String, String> names = new LinkedHashMap<>();
         int number = 0;
         for (SourceDocument document : contract.documents()) {
@@ -239,7 +300,8 @@ public final class MockHost implements AutoCloseable {
         Endpoints.rewritten(
                         contract,
                         port -> standsIn(port) ? Optional.of(base + paths.getOrDefault(port, first)) : Optional.empty(),
-                        uri -> base + first + "?" + names.get(uri))
+                        uri -> base + first + "?" + names.get(uri),
+                        concealed)
                 .forEach((uri, text) -> all.put(names.get(uri), text.getBytes(StandardCharsets.UTF_8)));
         return all;
     }
@@ -252,7 +314,16 @@ public final class MockHost implements AutoCloseable {
     /** {@code http://127.0.0.1:8480}. */
     public String base() {
         String host = plan.host().contains(":") ? "[" + plan.host() + "]" : plan.host();
-        return "http://" + host + ":" + port();
+        return scheme() + host + ":" + port();
+    }
+
+    private String scheme() {
+        return tls.isPresent() ? "https://" : "http://";
+    }
+
+    /** The address of the page that says what there is. */
+    public String index() {
+        return base() + "/";
     }
 
     /** The port it listens on. */
@@ -288,7 +359,9 @@ public final class MockHost implements AutoCloseable {
     /** Serves by another plan from the next request on; host and port stay. */
     public void replace(MockPlan other) {
         MockPlan moved = other.withHost(plan.host()).withPort(plan.port());
-        responder = new Responder(contract, moved, paths, expressions, state);
+        Responder next = new Responder(contract, moved, paths, around, state);
+        next.begin();
+        responder = next;
         plan = moved;
     }
 
@@ -300,7 +373,10 @@ public final class MockHost implements AutoCloseable {
         return unmatched.sum();
     }
 
-    /** How many exchanges were not put on the ledger because it could not keep up. */
+    /**
+     * How many exchanges were not put on the ledger: in a flood only so many a second are, beside those that nothing matched, and
+     * none that the ledger cannot keep up with.
+     */
     public long unrecorded() {
         return unrecorded.sum();
     }
@@ -315,11 +391,22 @@ public final class MockHost implements AutoCloseable {
         return responder.answerHits(operation);
     }
 
+    /** Whether an answer that cannot be given as it is written now is served by what could be given of it before. */
+    public boolean servesEarlier(String operation, int answer) {
+        return responder.servesEarlier(operation, answer);
+    }
+
     /** The latest requests, newest first. */
     public List<MockEvent> latest() {
-        synchronized (latest) {
-            return new ArrayList<>(latest);
+        long count = events.get();
+        List<MockEvent> found = new ArrayList<>();
+        for (long i = count - 1; i >= Math.max(0, count - LATEST); i--) {
+            MockEvent event = latest.get((int) (i % LATEST));
+            if (event != null) {
+                found.add(event);
+            }
         }
+        return found;
     }
 
     boolean serves(String path) {
@@ -331,21 +418,110 @@ public final class MockHost implements AutoCloseable {
     }
 
     /**
-     * A document of the contract.
+     * This host as a client knows it.
      *
-     * @param asked the host and port by which the client knows this one; empty when it does not say
+     * @param asked the host and port that it asks; empty when it does not say
+     * @param forwarded those that it asked before somebody in between passed it on
+     * @param scheme by which it asked that; empty when nobody says
      */
-    Optional<byte[]> document(String path, String query, String asked) {
-        if (!serves(path)) {
-            return Optional.empty();
+    String base(String asked, String forwarded, String scheme) {
+        String first = forwarded.split(",")[0].strip();
+        if (plan.conduct().byForwarded() && AUTHORITY.matcher(first).matches()) {
+            return ("https".equalsIgnoreCase(scheme.strip()) ? "https://" : "http://") + first;
         }
-        String base = AUTHORITY.matcher(asked).matches() ? "http://" + asked : base();
-        Map<String, byte[]> made;
-        synchronized (documents) {
-            made = documents.computeIfAbsent(base, this::documents);
-        }
-        return Optional.ofNullable(made.get(query.toLowerCase(java.util.Locale.ROOT)));
+        return AUTHORITY.matcher(asked).matches() ? scheme() + asked : base();
     }
+
+    /**
+     * Makes a document or a page where that holds up nobody.
+     *
+     * @param then gets it, on another thread
+     */
+    void page(PageRequest request, Consumer<PageRequest.Served> then) {
+        try {
+            // who tries an operation may have to wait for a live endpoint
+            (request.form().isEmpty() ? workers : forwarders).execute(() -> {
+                PageRequest.Served served;
+                try {
+                    served = served(request);
+                } catch (Problem problem) {
+                    served = PageRequest.Served.text(500, problem.getMessage() + "\n");
+                } catch (RuntimeException | StackOverflowError e) {
+                    served = PageRequest.Served.text(500, "The page could not be made: " + Problem.reason(e) + ".\n");
+                }
+                hand(served, then);
+            });
+        } catch (RejectedExecutionException tooMany) {
+            then.accept(PageRequest.Served.text(503, "More requests than the mock can take.\n"));
+        }
+    }
+
+    private static <T> void hand(T made, Consumer<T> then) {
+        try {
+            then.accept(made);
+        } catch (RejectedExecutionException over) {
+            // whoever waited for it is gone with the threads of its connection
+            return;
+        }
+    }
+
+    private PageRequest.Served served(PageRequest request) {
+        boolean here = serves(request.path());
+        if (here && !request.isPlain()) {
+            String name = request.query().toLowerCase(java.util.Locale.ROOT);
+            byte[] document = documents(request.base()).get(name);
+            if (document != null) {
+                return new PageRequest.Served(200, "text/xml; charset=utf-8", document);
+            }
+            Optional<TryForm> form = TryForm.of(contract, paths, request.path(), request.tried())
+                    .filter(f -> !plan.conduct().concealed().contains(request.tried()));
+            if (form.isPresent()) {
+                return tried(form.get(), request);
+            }
+        }
+        if (request.isPlain() && (here || "/".equals(request.path()))) {
+            return PageRequest.Served.page(
+                    pages().index(request.base(), plan.conduct().concealed()));
+        }
+        // a document that is asked for by its name and is not there is none
+        StringBuilder text = new StringBuilder("There is nothing here. The contract is at\n");
+        paths().forEach(p -> text.append(request.base()).append(p).append("?wsdl\n"));
+        return PageRequest.Served.text(404, text.toString());
+    }
+
+    private PageRequest.Served tried(TryForm form, PageRequest request) {
+        if (!request.form().isEmpty() && form.posted(request.form())) {
+            MockRequest asked = form.request(request.remote(), request.login());
+            Responder by = responder;
+            Responder.Reply reply = by.reply(by.find(asked));
+            count(reply.event());
+            if (reply.status() == 401 && plan.conduct().rules().login().isByHttp()) {
+                // a browser asks its user for the login, and posts the form again
+                return PageRequest.Served.text(401, reply.event().why());
+            }
+            form.answered(asked, reply);
+        }
+        return PageRequest.Served.page(pages().attempt(form, request.base() + request.path()));
+    }
+
+    private Pages pages() {
+        synchronized (documents) {
+            if (pages == null) {
+                pages = new Pages(contract, paths);
+            }
+            return pages;
+        }
+    }
+
+    /** The contract's documents for who knows this host by that name; a few names are kept. */
+    private Map<String, byte[]> documents(String base) {
+        Set<String> concealed = plan.conduct().concealed();
+        synchronized (documents) {
+            return documents.computeIfAbsent(new Named(base, Set.copyOf(concealed)), named -> made(base, concealed));
+        }
+    }
+
+    private record Named(String base, Set<String> concealed) {}
 
     /** The moment as a field of HTTP (RFC 9110 §6.6.1), made once a second. */
     String date() {
@@ -364,10 +540,6 @@ public final class MockHost implements AutoCloseable {
         return responder;
     }
 
-    Executor workers() {
-        return workers;
-    }
-
     boolean records() {
         return recorder != null;
     }
@@ -378,30 +550,173 @@ public final class MockHost implements AutoCloseable {
         }
     }
 
+    boolean takesNext() {
+        return usual.takes(System.nanoTime());
+    }
+
+    boolean takesFailed() {
+        return failed.takes(System.nanoTime());
+    }
+
+    void passOver() {
+        unrecorded.increment();
+    }
+
     void count(MockEvent event) {
         answered.increment();
         if (!event.matched()) {
             unmatched.increment();
         }
-        synchronized (latest) {
-            latest.addFirst(event);
-            if (latest.size() > LATEST) {
-                latest.removeLast();
-            }
-        }
+        latest.set((int) (events.getAndIncrement() % LATEST), event);
         try {
-            listener.answered(event);
+            around.listener().answered(event);
         } catch (RuntimeException dropped) {
             // a listener's trouble is not the client's
             return;
         }
     }
 
+    /**
+     * Brings to speed what it answers with, on a thread of its own, so that the first clients get answers as fast as later ones.
+     * Nothing is counted or remembered by that.
+     *
+     * @param longest how long that may take; it ends sooner when clients come
+     */
+    public void warmUp(Duration longest) {
+        Thread thread =
+                new Thread(() -> Trial.repeat(contract, plan, around, longest, () -> answered() > 0), "mock-warm-up");
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /** What it would answer to a request, with what it remembers now. Work. */
+    public Trial tried(MockEvent.Kept request) {
+        MockState now = new MockState();
+        synchronized (state) {
+            now.memory().takeOver(state.memory());
+        }
+        return Trial.of(contract, plan, around, request, now);
+    }
+
+    /** What it remembers, at most so many values. */
+    public List<RememberedValue> remembered(int most) {
+        synchronized (state) {
+            return state.memory().shown(most);
+        }
+    }
+
+    /**
+     * Has it remember something else under a name.
+     *
+     * @param caller whose it is; empty for all
+     * @param key empty for the single value of a name
+     * @param expression for the value
+     * @throws Problem when that gives no value
+     */
+    public void remember(String name, String caller, String key, String expression) {
+        Ground ground = responder.ground();
+        MockMemory.Kept kept =
+                MockMemory.kept(around.expressions().evaluate(expression, ground.scope()), around.expressions());
+        synchronized (state) {
+            state.memory().remember(name, caller, key, kept);
+        }
+    }
+
+    /** Has it forget what is under a name, and a key where one is given. */
+    public void forget(RememberedValue value) {
+        synchronized (state) {
+            state.memory().forget(value.name(), value.caller(), value.key());
+        }
+    }
+
+    /** Has it remember what it did at its start. */
+    public void forgetAll() {
+        synchronized (state) {
+            state.memory().clear();
+        }
+        responder.begin();
+    }
+
+    /** Runs something once, on a thread of its own, when so many answers were given that the mock has stopped. */
+    public void onOver(Runnable action) {
+        whenOver = action;
+    }
+
+    /** A request is going to be answered; whether it may be, since the mock may have given all its answers. */
+    boolean begin() {
+        Conduct conduct = plan.conduct();
+        long most = conduct.stopAfter();
+        if (underWay.get() >= conduct.limits().requests()) {
+            sentAway(HttpResponseStatus.SERVICE_UNAVAILABLE.code(), busy());
+            return false;
+        }
+        if (over || most > 0 && given.incrementAndGet() > most) {
+            return false;
+        }
+        underWay.incrementAndGet();
+        return true;
+    }
+
+    /** Why a request is not begun. */
+    String noMore() {
+        return over
+                        || closing
+                        || plan.conduct().stopAfter() > 0
+                                && given.get() > plan.conduct().stopAfter()
+                ? "The mock has given all the answers that it was to give."
+                : busy();
+    }
+
+    private String busy() {
+        return "The mock answers " + plan.conduct().limits().requests() + " requests already. Try again later.";
+    }
+
+    /** The answer to a request is out. */
+    void end() {
+        int left = underWay.decrementAndGet();
+        long most = plan.conduct().stopAfter();
+        if (most > 0 && given.get() >= most && left == 0 && !over) {
+            over = true;
+            Thread stopping = new Thread(
+                    () -> {
+                        finish(Duration.ZERO);
+                        whenOver.run();
+                    },
+                    "mock-over");
+            stopping.setDaemon(true);
+            stopping.start();
+        }
+    }
+
+    /** Whether connections are not kept any longer than for the answer that is under way. */
+    boolean isClosing() {
+        return closing;
+    }
+
+    /** As {@link #close}, once the requests under way are answered, or the time is up. No other is let in. */
+    public void finish(Duration patience) {
+        closing = true;
+        listening.close().awaitUninterruptibly(2_000);
+        long end = System.nanoTime() + patience.toNanos();
+        try {
+            while (underWay.get() > 0 && System.nanoTime() < end) {
+                Thread.sleep(10);
+            }
+            // what was handed on reaches the network
+            Thread.sleep(LINGER_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        close();
+    }
+
     /** Stops listening and closes every connection. */
     @Override
     public void close() {
+        closing = true;
         listening.close().awaitUninterruptibly(2_000);
         channels.close().awaitUninterruptibly(2_000);
         workers.shutdown();
+        forwarders.shutdown();
     }
 }

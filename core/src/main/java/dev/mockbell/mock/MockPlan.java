@@ -9,8 +9,10 @@ import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 
 /**
@@ -20,13 +22,19 @@ import java.util.TreeMap;
  * @param host the address to listen on; loopback unless asked
  * @param port 0 for any free one
  * @param answers by operation key, in the order in which they are tried; an operation that is not here gives its sample
+ * @param conduct how it behaves beside them
  */
-public record MockPlan(String contract, String host, int port, Map<String, List<MockAnswer>> answers) {
+public record MockPlan(String contract, String host, int port, Map<String, List<MockAnswer>> answers, Conduct conduct) {
     public static final String LOOPBACK = "127.0.0.1";
     public static final int USUAL_PORT = 8480;
 
     public MockPlan {
         answers = new LinkedHashMap<>(answers);
+    }
+
+    /** One that behaves as they usually do. */
+    public MockPlan(String contract, String host, int port, Map<String, List<MockAnswer>> answers) {
+        this(contract, host, port, answers, Conduct.USUAL);
     }
 
     /**
@@ -68,11 +76,22 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
     }
 
     public MockPlan withPort(int number) {
-        return new MockPlan(contract, host, number, answers);
+        return new MockPlan(contract, host, number, answers, conduct);
     }
 
     public MockPlan withHost(String name) {
-        return new MockPlan(contract, name, port, answers);
+        return new MockPlan(contract, name, port, answers, conduct);
+    }
+
+    public MockPlan with(Conduct other) {
+        return new MockPlan(contract, host, port, answers, other);
+    }
+
+    /** The names of all that it remembers: what is there from the start, and what its answers name, in a stable order. */
+    public Set<String> remembered() {
+        Set<String> names = new LinkedHashSet<>(conduct.remembered().keySet());
+        answers.values().forEach(list -> list.forEach(a -> a.after().forEach(step -> names.add(step.name()))));
+        return names;
     }
 
     /** With the answers of one operation replaced; those with a condition are kept before the one without. */
@@ -82,7 +101,7 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
                 new ArrayList<>(list.stream().filter(MockAnswer::conditional).toList());
         list.stream().filter(a -> !a.conditional()).forEach(ordered::add);
         all.put(operation, List.copyOf(ordered));
-        return new MockPlan(contract, host, port, all);
+        return new MockPlan(contract, host, port, all, conduct);
     }
 
     /** Whether answers were given for an operation; otherwise its sample is the answer. */

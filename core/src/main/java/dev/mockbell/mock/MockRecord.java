@@ -7,6 +7,7 @@ import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
+import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.WireHead;
 import java.time.Instant;
 import java.util.List;
@@ -22,6 +23,23 @@ final class MockRecord {
 
     boolean isOn() {
         return host.records();
+    }
+
+    /** Whether the next request is kept whatever becomes of it: in a flood only some are, so that the mock keeps up. */
+    boolean takesNext() {
+        return isOn() && host.takesNext();
+    }
+
+    /** Whether one that nothing matched is kept though it was not to be. */
+    boolean takesFailed(Responder.Reply reply) {
+        return isOn() && !reply.event().matched() && host.takesFailed();
+    }
+
+    /** One is not kept. */
+    void passOver() {
+        if (isOn()) {
+            host.passOver();
+        }
     }
 
     /**
@@ -43,6 +61,31 @@ final class MockRecord {
                 request,
                 response,
                 "mock answer " + reply.event().title());
+        reply.calls().forEach(call -> onward(call, reply.event().operation()));
+    }
+
+    /** A call that was made to have an answer. */
+    private void onward(Forwarding.Call made, String operation) {
+        CallResult call = made.result();
+        if (!isOn()) {
+            return;
+        }
+        String note = call.whyNot().orElse("");
+        int status = call.response().map(Message::status).orElse(0);
+        host.record(() -> new Exchange(
+                0,
+                call.started(),
+                Way.CALLED,
+                host.plan().contract(),
+                operation,
+                made.address().toString(),
+                "passed on by the mock",
+                call.request(),
+                call.response(),
+                call.timing(),
+                call.secured(),
+                call.failure().isPresent() ? Outcome.FAILED : status >= 400 ? Outcome.FAULT : Outcome.FINE,
+                note));
     }
 
     void keep(

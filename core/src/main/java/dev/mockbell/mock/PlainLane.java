@@ -12,7 +12,6 @@ import io.netty.handler.codec.http.HttpResponseStatus;
 import io.netty.util.concurrent.ScheduledFuture;
 import java.util.Arrays;
 import java.util.Optional;
-import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
@@ -29,6 +28,8 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     /** So much that was sent ahead is held while a request is answered. */
     private static final int MOST_AHEAD = 64 * 1024;
 
+    private static final int LEAST_GROWN = 1_024;
+
     private static final byte[] END = {'\r', '\n', '\r', '\n'};
 
     private final MockHost host;
@@ -36,7 +37,8 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     private final Intake.Door door;
     private final Consumer<ChannelHandlerContext> widen;
     private final MockRecord records;
-    private final Intake.Bounds bounds;
+    private final MockLimits bounds;
+    private final ReplyWriter writer;
     private final long idleNanos;
     private ByteBuf held = Unpooled.EMPTY_BUFFER;
     private ByteBuf lastBytes = Unpooled.EMPTY_BUFFER;
@@ -46,6 +48,9 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     /** When the first byte of what is held came. */
     private long since = heard;
 
+    /** Whether what is held is in a buffer that was made here, to be written to. */
+    private boolean own;
+
     private boolean busy;
     private boolean working;
     private boolean wide;
@@ -53,14 +58,14 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     private boolean unflushed;
 
     /** @param widen puts the library's handlers behind this one */
-    PlainLane(
-            MockHost host, ByteTap tap, Intake.Door door, Intake.Bounds bounds, Consumer<ChannelHandlerContext> widen) {
+    PlainLane(MockHost host, ByteTap tap, Intake.Door door, MockLimits bounds, Consumer<ChannelHandlerContext> widen) {
         this.host = host;
         this.tap = tap;
         this.door = door;
         this.widen = widen;
         this.records = new MockRecord(host);
         this.bounds = bounds;
+        this.writer = new ReplyWriter(host);
         this.idleNanos = bounds.idle().toNanos();
     }
 
@@ -97,6 +102,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
         held.release();
         held = Unpooled.EMPTY_BUFFER;
         wide(context);
+        host.sentAway(HttpResponseStatus.REQUEST_TIMEOUT.code(), why);
         MockHandler.tell(context, HttpResponseStatus.REQUEST_TIMEOUT, why);
     }
 
@@ -112,14 +118,11 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
         }
         heard = System.nanoTime();
         if (held.isReadable()) {
-            ByteBuf both = context.alloc().buffer(held.readableBytes() + bytes.readableBytes());
-            both.writeBytes(held).writeBytes(bytes);
-            held.release();
-            bytes.release();
-            held = both;
+            add(context, bytes);
         } else {
             held.release();
             held = bytes;
+            own = false;
             since = heard;
         }
         work(context);
@@ -129,6 +132,21 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
                 && heard - since > bounds.whole().toNanos()) {
             late(context, "The request took longer than " + bounds.whole().toSeconds() + " s to arrive.");
         }
+    }
+
+    /** Puts what came behind what is held, with room for more: a slow sender's bytes are not copied again for each piece. */
+    private void add(ChannelHandlerContext context, ByteBuf bytes) {
+        boolean room = own && held.writableBytes() >= bytes.readableBytes();
+        if (!room) {
+            int now = held.readableBytes() + bytes.readableBytes();
+            ByteBuf both = context.alloc().buffer(Math.max(LEAST_GROWN, 2 * now));
+            both.writeBytes(held);
+            held.release();
+            held = both;
+            own = true;
+        }
+        held.writeBytes(bytes);
+        bytes.release();
     }
 
     @Override
@@ -192,7 +210,7 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
         if (held.readableBytes() < size + head.length()) {
             return false;
         }
-        byte[] wire = records.isOn() ? bytes(size + head.length()) : null;
+        byte[] wire = records.takesNext() ? bytes(size + head.length()) : null;
         since = heard;
         held.skipBytes(size);
         byte[] body = new byte[head.length()];
@@ -230,27 +248,39 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
     private void answer(ChannelHandlerContext context, PlainHead head, byte[] body, byte[] wire) {
         long began = tap.firstIn() == 0 ? System.nanoTime() : tap.firstIn();
         tap.read(held.isReadable());
+        if (!host.begin()) {
+            busy = true;
+            wide = true;
+            cancelWatch();
+            tap.begin(held);
+            widen.accept(context);
+            MockHandler.tell(context, HttpResponseStatus.SERVICE_UNAVAILABLE, host.noMore());
+            return;
+        }
         Responder responder = host.responder();
         Responder.Found found = responder.find(new MockRequest(
-                head.path(), head.type(), head.action(), head.type().inUtf8(body), head::fields));
+                head.path(),
+                head.type(),
+                head.action(),
+                head.type().inUtf8(body),
+                body,
+                head::fields,
+                () -> MockHandler.remote(context)));
         busy = true;
         Optional<Responder.Reply> atOnce = responder.replyAtOnce(found);
         if (atOnce.isPresent()) {
             send(context, atOnce.get(), head, body, wire, began);
             return;
         }
-        try {
-            host.workers().execute(() -> {
-                Responder.Reply reply = responder.reply(found);
-                context.executor().execute(() -> {
+        host.elsewhere(
+                responder,
+                found,
+                reply -> context.executor().execute(() -> {
                     send(context, reply, head, body, wire, began);
                     work(context);
                     channelReadComplete(context);
-                });
-            });
-        } catch (RejectedExecutionException full) {
-            send(context, Responder.overrun(), head, body, wire, began);
-        }
+                }),
+                full -> send(context, full, head, body, wire, began));
     }
 
     private void send(
@@ -280,55 +310,33 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
             Responder.Reply reply,
             PlainHead head,
             byte[] body,
-            byte[] wire,
+            byte[] taken,
             long began) {
-        boolean packed = head.takesGzip() && Packing.isWorth(reply.body());
-        byte[] content = packed ? Packing.gzip(reply.body()) : reply.body();
-        ByteBuf out = context.alloc().ioBuffer(content.length + 256);
-        HttpResponseStatus status = HttpResponseStatus.valueOf(reply.status());
-        ByteBufUtil.writeAscii(out, "HTTP/1.1 ");
-        ByteBufUtil.writeAscii(out, status.codeAsText());
-        ByteBufUtil.writeAscii(out, " ");
-        ByteBufUtil.writeAscii(out, status.reasonPhrase());
-        if (!reply.contentType().isEmpty()) {
-            field(out, "content-type", reply.contentType());
-        }
-        if (packed) {
-            field(out, "content-encoding", "gzip");
-            field(out, "vary", "Accept-Encoding");
-        }
-        if (reply.status() == HttpResponseStatus.UNSUPPORTED_MEDIA_TYPE.code()) {
-            field(out, "accept-encoding", "gzip, deflate");
-        }
-        field(out, "date", host.date());
-        field(out, "content-length", Integer.toString(content.length));
-        if (!head.keepAlive()) {
-            field(out, "connection", "close");
-        }
-        out.writeBytes(END);
-        out.writeBytes(content);
-        byte[] sent = wire == null ? null : ByteBufUtil.getBytes(out);
+        byte[] wire = taken == null && records.takesFailed(reply)
+                ? ByteBufUtil.getBytes(Unpooled.wrappedBuffer(head.bytes(), body))
+                : taken;
         heard = System.nanoTime();
         // counted first, so that a client which has its answer finds itself counted
         host.count(reply.event());
-        var done = context.write(out);
+        boolean[] within = {true};
+        ReplyWriter.Wish wish =
+                new ReplyWriter.Wish(head.keepAlive() && !host.isClosing(), head.takesGzip(), wire != null);
+        writer.write(context, reply, wish, sent -> {
+            host.end();
+            heard = System.nanoTime();
+            busy = sent.ends();
+            if (wire != null) {
+                records.keep(began, wire, sent.bytes(), reply, Content.of(body), Content.of(reply.body()));
+            } else {
+                records.passOver();
+            }
+            if (!within[0]) {
+                work(context);
+                channelReadComplete(context);
+            }
+        });
+        within[0] = false;
         unflushed = true;
-        busy = false;
-        if (!head.keepAlive()) {
-            busy = true;
-            context.flush();
-            done.addListener(ChannelFutureListener.CLOSE);
-        }
-        if (wire != null) {
-            records.keep(began, wire, sent, reply, Content.of(body), Content.of(reply.body()));
-        }
-    }
-
-    private static void field(ByteBuf out, String name, String value) {
-        ByteBufUtil.writeAscii(out, "\r\n");
-        ByteBufUtil.writeAscii(out, name);
-        ByteBufUtil.writeAscii(out, ": ");
-        ByteBufUtil.writeAscii(out, value);
     }
 
     /** A client may close its half of the connection and still wait for its answers. */

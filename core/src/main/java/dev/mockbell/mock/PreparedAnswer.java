@@ -1,87 +1,176 @@
 package dev.mockbell.mock;
 
-import dev.mockbell.expression.Braces;
-import dev.mockbell.expression.Expressions;
-import dev.mockbell.expression.Scope;
+import dev.mockbell.content.Header;
+import dev.mockbell.expression.Expressions.Compiled;
 import dev.mockbell.expression.Template;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
-import java.util.EnumMap;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.stream.Stream;
 
 /**
  * An answer with all done that does not depend on the request: its condition compiled, its envelope of either version taken apart,
  * or in bytes where it is the same for every request. Safe for many threads.
  */
 final class PreparedAnswer {
-    private final MockAnswer answer;
-    private final LongAdder hits;
-    private final Expressions.Compiled when;
-    private final Problem broken;
-    private final boolean fault;
-    private final Map<SoapVersion, byte[]> bytes = new EnumMap<>(SoapVersion.class);
-    private final Map<SoapVersion, Template> templates = new EnumMap<>(SoapVersion.class);
+    /** Fields that follow from the body and the connection. */
+    static final Set<String> OWN_FIELDS =
+            Set.of("content-length", "transfer-encoding", "date", "connection", "trailer");
 
-    /** @param headers blocks that go with a message of either version */
-    PreparedAnswer(MockAnswer answer, LongAdder hits, Expressions expressions, Scope ground, List<String> headers) {
+    private final MockAnswer answer;
+    private final MockState.Known known;
+    private final Compiled when;
+    private final Problem broken;
+    private final PreparedBody body;
+    private final List<Field> fields = new ArrayList<>();
+    private final List<Step> steps = new ArrayList<>();
+    private final boolean simple;
+
+    /** A field of HTTP, its value to be filled. */
+    private record Field(String name, Template value) {}
+
+    /** A step of memory, its expressions compiled; those it has not are null. */
+    record Step(MemoryStep step, Compiled key, Compiled value) {}
+
+    PreparedAnswer(MockAnswer answer, MockState.Known known, Ground ground) {
         this.answer = answer;
-        this.hits = hits;
-        Expressions.Compiled condition = null;
+        this.known = known;
+        Compiled condition = null;
+        PreparedBody made = null;
         Problem trouble = null;
-        boolean faulty = answer.content().isFault();
         try {
-            condition = answer.conditional() ? expressions.compiled(answer.when(), Slot.NAMES, ground) : null;
-            WholeEnvelope whole = WholeEnvelope.of(answer.content(), expressions);
-            faulty |= whole.isFault();
-            for (SoapVersion version : SoapVersion.values()) {
-                Braces text = whole.in(version)
-                        .map(Braces::parseXml)
-                        .orElseGet(() -> answer.content().accept(new ContentText(version, headers)));
-                Template template = new Template(expressions, text, Slot.NAMES, ground);
-                if (template.constant()) {
-                    bytes.put(version, template.filled(null, null, Expressions.Effort.USUAL));
-                } else {
-                    templates.put(version, template);
+            condition = answer.when().isBlank() ? null : compiled(answer.when(), ground);
+            made = new PreparedBody(answer, ground);
+            for (Header field : answer.head().fields()) {
+                if (!OWN_FIELDS.contains(field.name().toLowerCase(java.util.Locale.ROOT))) {
+                    fields.add(new Field(name(field.name()), ground.text(field.value())));
                 }
             }
+            answer.after().forEach(step -> steps.add(step.accept(new Compiling(ground))));
         } catch (Problem problem) {
             trouble = problem;
         }
         this.when = condition;
+        this.body = made;
         this.broken = trouble;
-        this.fault = faulty;
+        this.simple = trouble == null
+                && condition == null
+                && !answer.turns().limits()
+                && made.isConstant()
+                && steps.isEmpty()
+                && fields.stream().allMatch(f -> f.value().constant());
+    }
+
+    private static Compiled compiled(String xpath, Ground ground) {
+        return ground.expressions().compiled(xpath, ground.names(), ground.scope());
+    }
+
+    /** RFC 9110 §5.1. */
+    private static String name(String written) {
+        if (!written.strip().matches("[A-Za-z0-9!#$%&'*+.^_`|~-]+")) {
+            throw Problem.input(
+                    "“" + written + "” cannot be the name of a header field",
+                    null,
+                    "Names are of letters, digits and signs, without spaces.");
+        }
+        return written.strip();
+    }
+
+    private record Compiling(Ground ground) implements MemoryStep.Visitor<Step> {
+        @Override
+        public Step remember(MemoryStep.Remember step) {
+            return new Step(step, key(step), compiled(step.value(), ground));
+        }
+
+        @Override
+        public Step forget(MemoryStep.Forget step) {
+            return new Step(step, key(step), null);
+        }
+
+        private Compiled key(MemoryStep step) {
+            return step.key().isBlank() ? null : compiled(step.key(), ground);
+        }
     }
 
     MockAnswer answer() {
         return answer;
     }
 
+    MockState.Known known() {
+        return known;
+    }
+
     LongAdder hits() {
-        return hits;
+        return known.hits();
+    }
+
+    /** Why it cannot be given; null when it can. */
+    Problem broken() {
+        return broken;
+    }
+
+    List<Step> steps() {
+        return steps;
     }
 
     boolean isFault() {
-        return fault;
+        return body.isFault();
     }
 
-    /** Whether it can be given without an expression. */
+    boolean isOnward() {
+        return broken == null && body.isOnward();
+    }
+
+    /** Whether it is for every request, and the same for each. */
     boolean isSimple() {
-        return broken == null && when == null && templates.isEmpty();
+        return simple;
     }
 
-    /** Whether its condition or its text looks at what a slot holds. */
-    boolean looksAt(Slot slot) {
-        boolean context = slot == Slot.REQUEST;
-        return broken == null
-                && (when != null && (context && when.looksAtContext() || when.uses(slot.ordinal()))
-                        || templates.values().stream()
-                                .anyMatch(t -> t.uses(slot.ordinal()) || context && t.looksAtContext()));
+    /** Whether it says the same to every request. */
+    boolean isConstant() {
+        return broken == null && body.isConstant();
+    }
+
+    /** Whether it depends on requests before this one, or they on it. */
+    boolean isStateful() {
+        return answer.turns().counts() || !steps.isEmpty();
+    }
+
+    boolean looksAtCaller() {
+        return !answer.turns().caller().isEmpty() || answer.turns().eachCaller();
+    }
+
+    /** Whether its expressions look at what a slot holds. */
+    boolean looksAt(int slot) {
+        boolean context = slot == Slot.REQUEST.ordinal();
+        if (broken != null) {
+            return false;
+        }
+        return looks(when, slot, context)
+                || body.looks(t -> looks(t, slot, context))
+                || fields.stream().anyMatch(f -> looks(f.value(), slot, context))
+                || steps.stream()
+                        .flatMap(s -> Stream.of(
+                                java.util.Optional.ofNullable(s.key()), java.util.Optional.ofNullable(s.value())))
+                        .flatMap(java.util.Optional::stream)
+                        .anyMatch(c -> looks(c, slot, context));
+    }
+
+    private static boolean looks(Compiled compiled, int slot, boolean context) {
+        return compiled != null && (context && compiled.looksAtContext() || compiled.uses(slot));
+    }
+
+    private static boolean looks(Template template, int slot, boolean context) {
+        return context && template.looksAtContext() || template.uses(slot);
     }
 
     /**
-     * Whether it is this one's turn.
+     * Whether its condition holds.
      *
      * @throws Problem when that cannot be decided
      */
@@ -89,16 +178,56 @@ final class PreparedAnswer {
         if (broken != null) {
             throw broken;
         }
-        return when == null || when.holds(values.all(), values.context(), values.effort());
+        String caller = answer.turns().caller();
+        return (caller.isEmpty() || caller.equals(values.caller()))
+                && (when == null || when.holds(values.all(), values.context(), values.effort()));
     }
 
-    byte[] body(SoapVersion version, RequestValues values) {
-        byte[] same = bytes.get(version);
-        return same != null ? same : templates.get(version).filled(values.all(), values.context(), values.effort());
+    int status(SoapVersion version) {
+        if (answer.head().status() != 0) {
+            return answer.head().status();
+        }
+        if (!body.isFault()) {
+            return 200;
+        }
+        return answer.content() instanceof AnswerContent.Fault fault
+                ? fault.code().status(version)
+                : SoapFault.Code.RECEIVER.status(version);
     }
 
-    /** The bytes of one that is simple. */
-    byte[] body(SoapVersion version) {
-        return bytes.get(version);
+    PreparedBody.Body body(SoapVersion version, RequestValues values, MockRequest request) {
+        return body.made(version, values, request);
+    }
+
+    /** What it says, prepared. */
+    PreparedBody content() {
+        return body;
+    }
+
+    /** The body of one that is simple. */
+    PreparedBody.Body body(SoapVersion version) {
+        return body.constant(version);
+    }
+
+    /** Its fields of HTTP; those of one that is simple need no values. */
+    List<Header> fields(RequestValues values) {
+        if (fields.isEmpty()) {
+            return List.of();
+        }
+        return fields.stream()
+                .map(f -> new Header(
+                        f.name(),
+                        line(
+                                f.value().constant()
+                                        ? f.value().filled(null, null, null)
+                                        : f.value().filled(values.all(), values.context(), values.effort()))))
+                .toList();
+    }
+
+    /** What stands in a head stands on one line, and in characters that it can have. */
+    private static String line(byte[] filled) {
+        return new String(filled, StandardCharsets.UTF_8)
+                .replaceAll("[^\\x20-\\x7E\\xA0-\\xFF]+", " ")
+                .strip();
     }
 }

@@ -1,11 +1,13 @@
 package dev.mockbell.mock;
 
+import dev.mockbell.content.Header;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.xml.XmlWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import javax.xml.namespace.QName;
 
@@ -17,8 +19,48 @@ import javax.xml.namespace.QName;
  * @param code the fault's; null for a refusal that HTTP alone tells
  * @param why a sentence
  * @param headers blocks that go with the fault
+ * @param own a code of another standard's
+ * @param fields of HTTP that go with it
  */
-record Refusal(int status, SoapVersion version, SoapFault.Code code, String why, List<String> headers) {
+record Refusal(
+        int status,
+        SoapVersion version,
+        SoapFault.Code code,
+        String why,
+        List<String> headers,
+        Optional<QName> own,
+        List<Header> fields) {
+    /** How a login by Basic is asked for (RFC 7617 §2). */
+    static final String CHALLENGE = "Basic realm=\"mock\", charset=\"UTF-8\"";
+
+    Refusal(int status, SoapVersion version, SoapFault.Code code, String why, List<String> headers) {
+        this(status, version, code, why, headers, Optional.empty(), List.of());
+    }
+
+    /** A login that is missing or wrong (RFC 7235 §3.1). */
+    static Refusal login(SoapVersion version, String why) {
+        return new Refusal(
+                401,
+                version,
+                null,
+                why,
+                List.of(),
+                Optional.empty(),
+                List.of(new Header("WWW-Authenticate", CHALLENGE)));
+    }
+
+    /** What SOAP Message Security (§12) has a fault for. */
+    static Refusal security(SoapVersion version, QName own, String why) {
+        return new Refusal(
+                SoapFault.Code.SENDER.status(version),
+                version,
+                SoapFault.Code.SENDER,
+                why,
+                List.of(),
+                Optional.of(own),
+                List.of());
+    }
+
     static Refusal fault(SoapVersion version, SoapFault.Code code, String why) {
         return new Refusal(code.status(version), version, code, why, List.of());
     }
@@ -69,8 +111,9 @@ record Refusal(int status, SoapVersion version, SoapFault.Code code, String why,
 
     /** What is sent: the fault's envelope, or the sentence. */
     byte[] body() {
-        String text =
-                code == null ? why + "\n" : Envelope.around(version, SoapFault.xml(version, code, why, ""), headers);
+        String text = code == null
+                ? why + "\n"
+                : Envelope.around(version, SoapFault.xml(version, code, own, why, ""), headers);
         return text.getBytes(StandardCharsets.UTF_8);
     }
 }

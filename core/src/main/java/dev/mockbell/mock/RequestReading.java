@@ -2,6 +2,7 @@ package dev.mockbell.mock;
 
 import com.ctc.wstx.stax.WstxInputFactory;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -32,6 +33,7 @@ import org.codehaus.stax2.io.Stax2ByteArraySource;
  * @param flaw why the request cannot be read; empty when it can
  * @param content what is in the body, as a document; empty unless somebody wants to look at it
  * @param headers the header blocks, each as a document; as for {@code content}
+ * @param addressed the id that WS-Addressing gives it; empty for none
  */
 record RequestReading(
         Optional<SoapVersion> version,
@@ -40,7 +42,15 @@ record RequestReading(
         List<QName> mustUnderstand,
         String flaw,
         Optional<XdmNode> content,
-        List<XdmNode> headers) {
+        List<XdmNode> headers,
+        Optional<Addressed> addressed) {
+    /**
+     * What a request is known by.
+     *
+     * @param by the version of WS-Addressing
+     */
+    record Addressed(Addressing by, String messageId) {}
+
     private static final String NEXT_11 = "http://schemas.xmlsoap.org/soap/actor/next";
 
     /** Makes a tree. */
@@ -68,8 +78,41 @@ record RequestReading(
         return reading.done();
     }
 
+    /**
+     * Looks at the first element of the body of a request that was read before without a flaw.
+     *
+     * @param look gets a reader that stands at its start
+     * @return false when there is none
+     */
+    static boolean atPayload(XMLInputFactory2 factory, byte[] body, Predicate<XMLStreamReader> look) {
+        try {
+            XMLStreamReader reader = factory.createXMLStreamReader(new Stax2ByteArraySource(body, 0, body.length));
+            try {
+                int depth = 0;
+                boolean inBody = false;
+                while (reader.hasNext()) {
+                    int event = reader.next();
+                    if (event == XMLStreamConstants.START_ELEMENT) {
+                        depth++;
+                        if (depth == 3 && inBody) {
+                            return look.test(reader);
+                        }
+                        inBody |= depth == 2 && "Body".equals(reader.getLocalName());
+                    } else if (event == XMLStreamConstants.END_ELEMENT) {
+                        depth--;
+                    }
+                }
+                return false;
+            } finally {
+                reader.close();
+            }
+        } catch (XMLStreamException e) {
+            return false;
+        }
+    }
+
     RequestReading with(Optional<XdmNode> other) {
-        return new RequestReading(version, envelope, payload, mustUnderstand, flaw, other, headers);
+        return new RequestReading(version, envelope, payload, mustUnderstand, flaw, other, headers, addressed);
     }
 
     /** In the words of the parser that reads messages for people: this one's are for who knows it. */
@@ -95,6 +138,7 @@ record RequestReading(
         private QName envelope;
         private QName payload;
         private XdmNode content;
+        private Addressed addressed;
         private String flaw = "";
 
         Reading(Trees trees, Predicate<QName> wanted) {
@@ -110,7 +154,8 @@ record RequestReading(
                     must,
                     flaw,
                     Optional.ofNullable(content),
-                    headers);
+                    headers,
+                    Optional.ofNullable(addressed));
         }
 
         void read(XMLStreamReader reader) throws XMLStreamException, SaxonApiException {
@@ -143,10 +188,18 @@ record RequestReading(
                         if (mustBeUnderstood(reader)) {
                             must.add(reader.getName());
                         }
+                        Addressing by = "MessageID".equals(reader.getLocalName())
+                                ? Addressing.ofNamespace(reader.getNamespaceURI())
+                                        .orElse(null)
+                                : null;
                         if (wanted.test(null)) {
                             BuildingStreamWriter block = begun();
                             copied(reader, block);
                             headers.add(ended(block));
+                            depth--;
+                            addressed(by, headers.get(headers.size() - 1).getStringValue());
+                        } else if (by != null) {
+                            addressed(by, reader.getElementText());
                             depth--;
                         }
                     } else if (depth == 3 && inBody) {
@@ -174,6 +227,12 @@ record RequestReading(
             }
             if (!body) {
                 flaw = "The envelope has no Body.";
+            }
+        }
+
+        private void addressed(Addressing by, String id) {
+            if (by != null && !id.isBlank()) {
+                addressed = new Addressed(by, id.strip());
             }
         }
 
@@ -268,7 +327,10 @@ record RequestReading(
     }
 
     /** A factory whose readers are cheap to make. */
-    static XMLInputFactory2 factory() {
-        return (WstxInputFactory) Xml.streaming();
+    static XMLInputFactory2 factory(MockLimits limits) {
+        WstxInputFactory factory = (WstxInputFactory) Xml.streaming();
+        factory.getConfig().setMaxElementDepth(limits.depth());
+        factory.getConfig().setMaxAttributesPerElement(limits.attributes());
+        return factory;
     }
 }

@@ -3,40 +3,44 @@ package dev.mockbell.mock;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.expression.Braces;
-import dev.mockbell.expression.Expressions;
-import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.atomic.LongAdder;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import net.sf.saxon.s9api.XdmAtomicValue;
 
 /** An operation with its answers, ready to be given. Safe for many threads. */
 final class Target {
     private final Contract contract;
     private final String key;
+    private final XdmAtomicValue name;
     private final Operation operation;
     private final MockPlan plan;
-    private final Expressions expressions;
-    private final Scope ground;
+    private final Ground ground;
     private final MockState.Counts counts;
-    private volatile List<PreparedAnswer> prepared;
+    private volatile Prepared prepared;
+    private volatile Optional<MessageOutline> input;
 
-    Target(
-            Contract contract,
-            String key,
-            Operation operation,
-            MockPlan plan,
-            Expressions expressions,
-            Scope ground,
-            MockState.Counts counts) {
+    /**
+     * Its answers and what they look at, found out once.
+     *
+     * @param slots whether anything looks at what each holds
+     * @param stateful whether what is given depends on requests before, or later ones on this
+     */
+    private record Prepared(
+            List<PreparedAnswer> answers, boolean[] slots, boolean stateful, boolean onward, boolean caller) {}
+
+    /** @param ground without the headers of the operation */
+    Target(Contract contract, String key, Operation operation, MockPlan plan, Ground ground, MockState.Counts counts) {
         this.contract = contract;
         this.key = key;
+        this.name = new XdmAtomicValue(key);
         this.operation = operation;
         this.plan = plan;
-        this.expressions = expressions;
         this.ground = ground;
         this.counts = counts;
         // samples are made when the first request comes: of a large contract most are never asked for
@@ -49,8 +53,32 @@ final class Target {
         return key;
     }
 
+    /** Its key as expressions see it. */
+    XdmAtomicValue name() {
+        return name;
+    }
+
+    Operation operation() {
+        return operation;
+    }
+
+    /** What a request may hold; empty when it holds nothing. */
+    Optional<MessageOutline> input() {
+        Optional<MessageOutline> known = input;
+        if (known == null) {
+            known = operation.input().map(i -> MessageOutline.of(contract, i));
+            input = known;
+        }
+        return known;
+    }
+
     MockState.Counts counts() {
         return counts;
+    }
+
+    /** Of the variables, in the order of their slots. */
+    List<String> names() {
+        return ground.names();
     }
 
     boolean isOneWay() {
@@ -64,7 +92,11 @@ final class Target {
 
     /** Its answers, prepared; samples are made here, which may be work. */
     List<PreparedAnswer> answers() {
-        List<PreparedAnswer> ready = prepared;
+        return prepared().answers();
+    }
+
+    private Prepared prepared() {
+        Prepared ready = prepared;
         if (ready == null) {
             synchronized (this) {
                 ready = prepared == null ? prepare() : prepared;
@@ -74,15 +106,37 @@ final class Target {
         return ready;
     }
 
-    private List<PreparedAnswer> prepare() {
+    private Prepared prepare() {
         List<MockAnswer> all = plan.decides(key) ? plan.of(key) : MockPlan.samples(contract, key);
-        List<LongAdder> each = counts.of(all);
-        List<String> headers = headers();
+        List<MockState.Known> known = counts.of(all);
+        Ground own = new Ground(ground.expressions(), ground.scope(), ground.names(), ground.files(), headers());
         List<PreparedAnswer> made = new ArrayList<>();
         for (int i = 0; i < all.size(); i++) {
-            made.add(new PreparedAnswer(all.get(i), each.get(i), expressions, ground, headers));
+            made.add(served(new PreparedAnswer(all.get(i), known.get(i), own), known.get(i)));
         }
-        return List.copyOf(made);
+        boolean[] slots = new boolean[ground.names().size()];
+        for (int i = 0; i < slots.length; i++) {
+            int slot = i;
+            slots[i] = made.stream().anyMatch(a -> a.looksAt(slot));
+        }
+        boolean remembered = IntStream.range(Slot.values().length, slots.length).anyMatch(i -> slots[i]);
+        boolean apart = !plan.conduct().apart().isEmpty()
+                && (remembered || made.stream().anyMatch(a -> !a.steps().isEmpty()));
+        return new Prepared(
+                List.copyOf(made),
+                slots,
+                remembered || made.stream().anyMatch(PreparedAnswer::isStateful),
+                made.stream().anyMatch(PreparedAnswer::isOnward),
+                slots[Slot.CALLER.ordinal()] || apart || made.stream().anyMatch(PreparedAnswer::looksAtCaller));
+    }
+
+    /** One that cannot be given is served by its last version that could. */
+    private static PreparedAnswer served(PreparedAnswer now, MockState.Known known) {
+        if (now.broken() == null) {
+            known.good(now);
+            return now;
+        }
+        return known.good() == null ? now : known.good();
     }
 
     /** Samples of the header blocks that an answer must bring, since its contract declares them (WS-I Basic Profile 1.1 R2738). */
@@ -99,13 +153,27 @@ final class Target {
 
     /** Whether an answer can be given at once, without an expression and without making anything. */
     boolean isSimple() {
-        List<PreparedAnswer> ready = prepared;
-        return ready != null && (ready.isEmpty() || ready.get(0).isSimple());
+        Prepared ready = prepared;
+        return ready != null
+                && (ready.answers().isEmpty() || ready.answers().get(0).isSimple());
     }
 
-    /** Whether its answers are prepared, and a request can be looked at as it was read. */
+    /** Whether its answers are prepared, a request can be looked at as it was read, and nobody else has to be asked. */
     boolean isReady() {
-        return prepared != null && !isEncoded();
+        return prepared != null && !isEncoded() && !prepared.onward();
+    }
+
+    /** Whether the live endpoint may have to be asked. */
+    boolean isOnward() {
+        return prepared().onward();
+    }
+
+    boolean isStateful() {
+        return prepared().stateful();
+    }
+
+    boolean looksAtCaller() {
+        return prepared != null && prepared.caller();
     }
 
     /** Whether an answer may look into the request. */
@@ -113,31 +181,28 @@ final class Target {
         return looksAt(Slot.REQUEST) && !isEncoded();
     }
 
-    boolean looksAtHttp() {
-        return looksAt(Slot.HTTP);
-    }
-
-    boolean looksAtHeaders() {
-        return looksAt(Slot.HEADERS);
-    }
-
     /** One that is not prepared yet is a sample, which looks at nothing. */
-    private boolean looksAt(Slot slot) {
-        List<PreparedAnswer> ready = prepared;
-        return ready != null && ready.stream().anyMatch(a -> a.looksAt(slot));
+    boolean looksAt(Slot slot) {
+        Prepared ready = prepared;
+        return ready != null && ready.slots()[slot.ordinal()];
     }
 
-    void countFirst() {
-        if (!answers().isEmpty()) {
-            answers().get(0).hits().increment();
-        }
+    /** Whether an answer is not the one that was given last, but what could be given of it before. */
+    boolean isEarlier(int index) {
+        List<MockAnswer> wanted = plan.of(key);
+        Prepared ready = prepared;
+        return ready != null
+                && index >= 0
+                && index < wanted.size()
+                && index < ready.answers().size()
+                && !ready.answers().get(index).answer().equals(wanted.get(index));
     }
 
     /** How often each answer that is prepared was given. */
     List<Long> given() {
-        List<PreparedAnswer> ready = prepared;
+        Prepared ready = prepared;
         return ready == null
                 ? List.of()
-                : ready.stream().map(a -> a.hits().sum()).toList();
+                : ready.answers().stream().map(a -> a.hits().sum()).toList();
     }
 }

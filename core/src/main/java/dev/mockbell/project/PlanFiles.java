@@ -73,7 +73,8 @@ final class PlanFiles {
                 contract,
                 node.path("host").asText(MockPlan.LOOPBACK),
                 node.path("port").asInt(MockPlan.USUAL_PORT),
-                answers);
+                answers,
+                ConductFile.read(node));
     }
 
     /** @return the bodies by file name */
@@ -81,6 +82,7 @@ final class PlanFiles {
         Map<String, String> bodies = new LinkedHashMap<>();
         node.put("host", plan.host());
         node.put("port", plan.port());
+        ConductFile.write(plan.conduct(), node);
         ObjectNode answers = node.putObject("answers");
         plan.answers().forEach((operation, list) -> {
             ArrayNode array = answers.putArray(operation);

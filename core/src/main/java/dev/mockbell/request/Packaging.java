@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.UUID;
 
 /**
- * Puts parts beside the envelope of a request: as XOP (XML-binary Optimized Packaging §4, SOAP MTOM §4) where the envelope
+ * Puts parts beside the envelope of a message: as XOP (XML-binary Optimized Packaging §4, SOAP MTOM §4) where the envelope
  * includes one, else as SOAP with Attachments (§3). Nothing is copied.
  */
 public final class Packaging {
@@ -33,12 +33,30 @@ public final class Packaging {
             return request;
         }
         String plain = Header.first(request.headers(), "Content-Type").orElse("text/xml; charset=utf-8");
+        Packed packed = packed(plain, request.body(), attachments, always);
+        return request.with(new Header("Content-Type", packed.type())).with(packed.body());
+    }
+
+    /**
+     * A message in parts.
+     *
+     * @param type its Content-Type
+     */
+    public record Packed(String type, Content body) {}
+
+    /**
+     * An envelope with parts beside it.
+     *
+     * @param plain the Content-Type that it has alone
+     * @param always as for {@link #of(CallRequest, List, boolean)}
+     */
+    public static Packed packed(String plain, Content envelope, List<Attachment> attachments, boolean always) {
         String soap = new MediaType(plain).name();
         String action = new MediaType(plain)
                 .parameter("action")
                 .map(a -> "; action=\"" + a + "\"")
                 .orElse("");
-        boolean xop = always || Xop.isIn(Xml.parse(request.body(), plain, "the request", XmlLimits.MESSAGE));
+        boolean xop = always || Xop.isIn(Xml.parse(envelope, plain, "the message", XmlLimits.MESSAGE));
         String unique = UUID.randomUUID().toString();
         String boundary = "part-" + unique;
         String start = "<envelope-" + unique + "@mockbell>";
@@ -48,13 +66,13 @@ public final class Packaging {
         String type = "multipart/related; type=" + quoted(xop ? "application/xop+xml" : soap) + "; start="
                 + quoted(start) + (xop ? "; start-info=" + quoted(soap + action) : action) + "; boundary="
                 + quoted(boundary);
-        Content body = Content.joined(head(boundary, start, rootType, ""), request.body());
+        Content body = Content.joined(head(boundary, start, rootType, ""), envelope);
         for (Attachment attachment : attachments) {
             Content head = head(boundary, "<" + attachment.id() + ">", attachment.type(), "\r\n");
             body = Content.joined(Content.joined(body, head), attachment.content());
         }
         body = Content.joined(body, text("\r\n--" + boundary + "--\r\n"));
-        return request.with(new Header("Content-Type", type)).with(body);
+        return new Packed(type, body);
     }
 
     private static Content head(String boundary, String id, String type, String before) {

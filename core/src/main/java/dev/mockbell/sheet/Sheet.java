@@ -173,6 +173,16 @@ public final class Sheet {
         values.setValue(row, value);
     }
 
+    /**
+     * Says how often an element is written when the message is made: {@code for $hut in //hut}, {@code if nights > 7}, or once for an
+     * empty text.
+     *
+     * @throws Problem when the text says neither; nothing has changed then
+     */
+    public void instruct(SheetRow row, String text) {
+        new InstructionEdits(tree).instruct(row, text);
+    }
+
     /** Adds text at the end of an element of mixed content. */
     public void addText(SheetRow row, String text) {
         values.addText(row, text);

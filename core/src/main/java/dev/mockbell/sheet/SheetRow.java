@@ -290,6 +290,11 @@ public record SheetRow(
         return target.simple();
     }
 
+    /** What says how often the element is written, {@code for $hut in //hut}; empty where nothing does. */
+    public String instruction() {
+        return InstructionEdits.of(target.node());
+    }
+
     /** The names on the way to the element, as an XPath over the message; empty for a part that is left out. */
     public String path() {
         return target.node() == null ? "" : MessagePath.of(target.node());

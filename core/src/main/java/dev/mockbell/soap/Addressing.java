@@ -68,6 +68,27 @@ public enum Addressing implements Choice {
         return blocks;
     }
 
+    /** Which one a namespace is of; empty for none that is spoken. */
+    public static Optional<Addressing> ofNamespace(String namespace) {
+        return java.util.Arrays.stream(values())
+                .filter(a -> a.isSpoken() && a.namespace.equals(namespace))
+                .findFirst();
+    }
+
+    /**
+     * The header blocks of an answer that goes back the way the request came (WS-Addressing 1.0 Core §3.4, 2004/08 §3.2).
+     *
+     * @param action empty for a fault
+     * @param relatesTo the id of the request
+     */
+    public List<String> answering(String action, String messageId, String relatesTo) {
+        return List.of(
+                block("Action", Markup.anywhere(action.isEmpty() ? namespace + "/fault" : action)),
+                block("MessageID", Markup.anywhere(messageId)),
+                block("To", namespace + anonymous),
+                block("RelatesTo", Markup.anywhere(relatesTo)));
+    }
+
     private String block(String name, String content) {
         return "<wsa:" + name + " xmlns:wsa=\"" + namespace + "\">" + content + "</wsa:" + name + ">";
     }

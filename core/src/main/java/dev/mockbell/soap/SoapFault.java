@@ -79,14 +79,30 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
 
     /** The body of a fault in the given version, with an optional detail. */
     public static String xml(SoapVersion version, Code code, String reason, String detailXml) {
+        return xml(version, code, Optional.empty(), reason, detailXml);
+    }
+
+    /**
+     * As {@link #xml(SoapVersion, Code, String, String)}, with a code of somebody else's.
+     *
+     * @param own with its prefix: in SOAP 1.1 in place of the code, in SOAP 1.2 below it
+     */
+    public static String xml(SoapVersion version, Code code, Optional<QName> own, String reason, String detailXml) {
         XmlWriter out = XmlWriter.fragment().start("soap:Fault").attribute("xmlns:soap", version.namespace());
         String detail = detailXml.strip();
         if (version == SoapVersion.V11) {
-            out.element("faultcode", "soap:" + code.in(version)).element("faultstring", reason);
+            own.ifPresent(o -> out.attribute("xmlns:" + o.getPrefix(), o.getNamespaceURI()));
+            String name = own.map(o -> o.getPrefix() + ":" + o.getLocalPart()).orElse("soap:" + code.in(version));
+            out.element("faultcode", name).element("faultstring", reason);
         } else {
-            out.start("soap:Code")
-                    .element("soap:Value", "soap:" + code.in(version))
-                    .end();
+            out.start("soap:Code").element("soap:Value", "soap:" + code.in(version));
+            own.ifPresent(o -> out.start("soap:Subcode")
+                    .start("soap:Value")
+                    .attribute("xmlns:" + o.getPrefix(), o.getNamespaceURI())
+                    .text(o.getPrefix() + ":" + o.getLocalPart())
+                    .end()
+                    .end());
+            out.end();
             out.start("soap:Reason")
                     .start("soap:Text")
                     .attribute("xml:lang", "en")

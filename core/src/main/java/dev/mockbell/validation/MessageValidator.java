@@ -15,8 +15,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javax.xml.namespace.QName;
+import javax.xml.stream.XMLStreamReader;
 import javax.xml.transform.Source;
 import javax.xml.transform.dom.DOMSource;
+import javax.xml.transform.stax.StAXSource;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.Validator;
 import org.w3c.dom.Document;
@@ -122,6 +124,47 @@ public final class MessageValidator {
         return (global || type.isPresent())
                 && run(new StreamSource(new StringReader(text)), global ? null : type.get())
                         .isEmpty();
+    }
+
+    /**
+     * Whether the payload of a message is valid, without making a tree of it. False says that it may not be: {@link #validate} tells.
+     *
+     * @param reader at the start of the payload's first element; at its end afterwards, or anywhere when it is not valid
+     */
+    public boolean surelyTakes(MessageOutline outline, XMLStreamReader reader) {
+        Optional<ElementDecl> expected = outline.root();
+        return expected.isPresent()
+                && !outline.isWholeBody()
+                && expected.get().name().equals(reader.getName())
+                && schemas.element(expected.get().name()).isPresent()
+                && schemas.validating(v -> {
+                    boolean[] fine = {true};
+                    v.setErrorHandler(new Noting(fine));
+                    try {
+                        v.validate(new StAXSource(reader));
+                    } catch (SAXException | IOException | RuntimeException e) {
+                        fine[0] = false;
+                    }
+                    return fine[0];
+                });
+    }
+
+    /** Notes whether anything was wrong. */
+    private record Noting(boolean[] fine) implements ErrorHandler {
+        @Override
+        public void warning(SAXParseException e) {
+            // a warning says nothing about validity
+        }
+
+        @Override
+        public void error(SAXParseException e) {
+            fine[0] = false;
+        }
+
+        @Override
+        public void fatalError(SAXParseException e) {
+            fine[0] = false;
+        }
     }
 
     private void part(ElementDecl declared, Element element, List<Breach> found) {

@@ -19,6 +19,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 
 /** Event loops for servers and load: epoll where the machine has it, NIO elsewhere. Nothing on them may block. */
@@ -54,11 +55,14 @@ public final class EventLoops implements AutoCloseable {
      */
     public static Problem taken(String host, int port, int free, Throwable cause) {
         if (isTaken(host, port)) {
+            Optional<PortHolder> holder = PortHolder.of(port);
             return Problem.of(
                     Problem.Kind.PORT_TAKEN,
-                    "Port " + port + " is in use by another program",
+                    "Port " + port + " is in use by "
+                            + holder.map(PortHolder::words).orElse("another program"),
                     host + ":" + port,
-                    "Use " + free + ", which is free, or stop the other program.",
+                    "Use " + free + ", which is free, or stop "
+                            + (holder.filter(PortHolder::isThis).isPresent() ? "that one." : "the other program."),
                     cause);
         }
         return Problem.of(

@@ -9,6 +9,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.request.RequestText;
@@ -107,7 +108,9 @@ class TransportTest {
         Contract contract = over("http://www.w3.org/2010/soapjms/", "jms:queue:huts");
         try (EventLoops loops = new EventLoops("test", 1)) {
             assertThatThrownBy(() -> MockHost.start(
-                            contract, MockPlan.sampling("a", 0), loops, new Expressions(), null, event -> {}))
+                            contract,
+                            MockPlan.sampling("a", 0),
+                            MockSurroundings.alone(loops, new Expressions(), null, event -> {})))
                     .isInstanceOf(Problem.class)
                     .hasMessageContaining("no port of this contract is spoken over it");
         }
@@ -130,7 +133,9 @@ class TransportTest {
         assertThat(contract.operation("Do", null).orElseThrow().port().name()).isEqualTo("Port");
         try (EventLoops loops = new EventLoops("test", 1);
                 MockHost mock = MockHost.start(
-                        contract, MockPlan.sampling("a", 0), loops, new Expressions(), null, event -> {})) {
+                        contract,
+                        MockPlan.sampling("a", 0),
+                        MockSurroundings.alone(loops, new Expressions(), null, event -> {}))) {
             assertThat(mock.addresses()).containsOnlyKeys("Port");
             String served = HttpClient.newHttpClient()
                     .send(HttpRequest.newBuilder(URI.create(mock.wsdl())).build(), BodyHandlers.ofString())

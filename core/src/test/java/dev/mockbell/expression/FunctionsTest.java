@@ -10,6 +10,7 @@ import dev.mockbell.schema.SimpleType;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import javax.xml.namespace.QName;
 import org.junit.jupiter.api.Test;
@@ -145,16 +146,38 @@ class FunctionsTest {
                 "{bell:like('[')}",
                 "{bell:from-base64('%%')}",
                 "{bell:nothing()}",
-                "{bell:one-of(())}"
+                "{bell:one-of(())}",
+                "{bell:rows('huts.csv')}",
+                "{bell:look-up('huts.csv', 'hutId', 'NF-07')}"
             })
     void aWrongUseIsToldInWords(String text) {
-        assertThatThrownBy(() -> fill(text)).isInstanceOf(Problem.class).hasMessageContaining("bell:");
+        assertThatThrownBy(() -> fill(text)).isInstanceOf(Problem.class).hasMessageMatching("(?s).*(bell:|no table).*");
     }
 
     @Test
     void everyExampleOfTheHelpWorks() {
+        Map<String, String> tarn = Map.of("hutId", "NF-07", "name", "Skarn Tarn Hut");
+        Scope tables = scope.with(new RowFinder() {
+            @Override
+            public Optional<Map<String, String>> row(String table, String column, String value) {
+                return rows(table).stream()
+                        .filter(r -> value.equals(r.get(column)))
+                        .findFirst();
+            }
+
+            @Override
+            public List<Map<String, String>> rows(String table) {
+                return table.equals("huts.csv") ? List.of(tarn, Map.of("name", "Wolfgill Hut")) : List.of();
+            }
+        });
+        assertThat(expressions.fill("{bell:rows('huts.csv')[2]?name}", tables)).isEqualTo("Wolfgill Hut");
+        assertThat(expressions.fill("{empty(bell:look-up('huts.csv', 'hutId', ()))}", tables))
+                .isEqualTo("true");
         for (FunctionDoc doc : FunctionDoc.ALL) {
-            assertThat(fill(doc.example())).as(doc.signature()).isNotEmpty().doesNotContain("{");
+            assertThat(expressions.fill(doc.example(), tables))
+                    .as(doc.signature())
+                    .isNotEmpty()
+                    .doesNotContain("{");
         }
     }
 

@@ -34,9 +34,17 @@ class MockBoundsTest {
     private final String envelope = Envelope.around(SoapVersion.V11, Stays.BODY, List.of());
     private MockHost host;
 
-    private void start(Intake.Bounds bounds, MockAnswer... answers) {
-        MockPlan plan = MockPlan.of("stay", stay, 0).withAnswers("Book", List.of(answers));
-        host = MockHost.start(stay, plan, loops, new Expressions(), null, e -> {}, bounds);
+    private void start(MockLimits limits, MockAnswer... answers) {
+        MockPlan plan = MockPlan.of("stay", stay, 0)
+                .withAnswers("Book", List.of(answers))
+                .with(Conduct.USUAL.with(limits));
+        host = MockHost.start(stay, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
+    }
+
+    private static MockLimits limits(Duration idle, Duration whole, int connections, long held) {
+        MockLimits usual = MockLimits.USUAL;
+        return new MockLimits(
+                usual.body(), usual.depth(), usual.attributes(), connections, usual.requests(), held, idle, whole);
     }
 
     @AfterEach
@@ -67,7 +75,7 @@ class MockBoundsTest {
     @Test
     void exactlyOneOfManyRequestsAtOnceIsTheFirst() throws Exception {
         for (int round = 0; round < 20; round++) {
-            start(Intake.Bounds.USUAL, MockAnswer.otherwise("first", "<first/>").withWhen("$hits = 1"), OTHERWISE);
+            start(MockLimits.USUAL, MockAnswer.otherwise("first", "<first/>").withWhen("$hits = 1"), OTHERWISE);
             int clients = 8;
             ExecutorService pool = Executors.newFixedThreadPool(clients);
             CountDownLatch together = new CountDownLatch(clients);
@@ -93,7 +101,7 @@ class MockBoundsTest {
     @Test
     void whatWasCountedOutlivesAnEditOfTheAnswers() throws IOException {
         MockAnswer first = MockAnswer.otherwise("first", "<first/>").withWhen("$hits = 1");
-        start(Intake.Bounds.USUAL, first, OTHERWISE);
+        start(MockLimits.USUAL, first, OTHERWISE);
         assertThat(post(envelope)).contains("<first/>");
         assertThat(post(envelope)).contains("<later/>");
         MockAnswer added = MockAnswer.otherwise("added", "<added/>").withWhen("false()");
@@ -106,7 +114,7 @@ class MockBoundsTest {
 
     @Test
     void aSilentConnectionIsClosedAndOneThatWaitsForItsAnswerIsNot() throws IOException {
-        start(new Intake.Bounds(Duration.ofMillis(200), Duration.ofMinutes(1), 10, 1 << 20), OTHERWISE.withDelay(900));
+        start(limits(Duration.ofMillis(200), Duration.ofMinutes(1), 10, 1 << 20), OTHERWISE.withDelay(900));
         try (Socket silent = new Socket("127.0.0.1", host.port());
                 Socket half = new Socket("127.0.0.1", host.port());
                 Socket waiting = new Socket("127.0.0.1", host.port())) {
@@ -120,7 +128,7 @@ class MockBoundsTest {
 
     @Test
     void aRequestThatDripsInForTooLongIsEnded() throws Exception {
-        start(new Intake.Bounds(Duration.ofSeconds(5), Duration.ofMillis(300), 10, 1 << 20), OTHERWISE);
+        start(limits(Duration.ofSeconds(5), Duration.ofMillis(300), 10, 1 << 20), OTHERWISE);
         try (Socket socket = new Socket("127.0.0.1", host.port())) {
             byte[] bytes = request(envelope);
             String answer = "";
@@ -139,8 +147,60 @@ class MockBoundsTest {
     }
 
     @Test
+    void halfARequestInChunksIsToldThatItIsLate() throws Exception {
+        start(limits(Duration.ofMillis(300), Duration.ofMinutes(1), 10, 1 << 20), OTHERWISE);
+        try (Socket socket = new Socket("127.0.0.1", host.port())) {
+            socket.setSoTimeout(10_000);
+            socket.getOutputStream()
+                    .write(
+                            ("POST /stay HTTP/1.1\r\nHost: h\r\nContent-Type: text/xml\r\nTransfer-Encoding: chunked\r\n\r\n"
+                                            + "5\r\n<e:En")
+                                    .getBytes(StandardCharsets.UTF_8));
+            assertThat(text(socket)).startsWith("HTTP/1.1 408").contains("did not come within");
+        }
+        try (Socket silent = new Socket("127.0.0.1", host.port())) {
+            silent.setSoTimeout(10_000);
+            silent.getOutputStream()
+                    .write("GET /stay?wsdl HTTP/1.1\r\nHost: h\r\n\r\n".getBytes(StandardCharsets.UTF_8));
+            String all = text(silent);
+            assertThat(all).startsWith("HTTP/1.1 200").doesNotContain("408");
+        }
+    }
+
+    @Test
+    void manyThatAreSilentOrSlowDoNoHarmToOthers() throws Exception {
+        start(MockLimits.USUAL, OTHERWISE);
+        byte[] request = request(envelope);
+        List<Socket> open = new ArrayList<>();
+        try {
+            for (int i = 0; i < 400; i++) {
+                open.add(new Socket("127.0.0.1", host.port()));
+            }
+            List<Socket> slow = open.subList(0, 100);
+            for (int sent = 0; sent < 200; sent += 10) {
+                for (Socket socket : slow) {
+                    socket.getOutputStream().write(request, sent, 10);
+                }
+                assertThat(post(envelope)).contains("200 OK");
+            }
+            for (Socket socket : slow) {
+                socket.getOutputStream().write(request, 200, request.length - 200);
+            }
+            for (Socket socket : slow) {
+                socket.setSoTimeout(10_000);
+                assertThat(socket.getInputStream().read()).isEqualTo('H');
+            }
+        } finally {
+            for (Socket socket : open) {
+                socket.close();
+            }
+        }
+        assertThat(host.hits("Book")).isEqualTo(120);
+    }
+
+    @Test
     void connectionsHaveABoundAndPlacesAreGivenBack() throws Exception {
-        start(new Intake.Bounds(Duration.ofSeconds(20), Duration.ofMinutes(1), 2, 1 << 20), OTHERWISE);
+        start(limits(Duration.ofSeconds(20), Duration.ofMinutes(1), 2, 1 << 20), OTHERWISE);
         try (Socket one = new Socket("127.0.0.1", host.port());
                 Socket two = new Socket("127.0.0.1", host.port())) {
             one.getOutputStream().write(request(envelope));
@@ -159,7 +219,7 @@ class MockBoundsTest {
 
     @Test
     void theBytesOfAllRequestsTogetherHaveABound() throws Exception {
-        start(new Intake.Bounds(Duration.ofSeconds(20), Duration.ofMinutes(1), 10, 300_000), OTHERWISE);
+        start(limits(Duration.ofSeconds(20), Duration.ofMinutes(1), 10, 300_000), OTHERWISE);
         byte[] start =
                 "POST /stay HTTP/1.1\r\nHost: h\r\nContent-Length: 200001\r\n\r\n".getBytes(StandardCharsets.UTF_8);
         try (Socket one = new Socket("127.0.0.1", host.port());

@@ -48,7 +48,10 @@ class MockHostTest {
     }
 
     private MockHost start(MockPlan plan) {
-        MockHost host = MockHost.start(stay, plan, loops, new Expressions(), made -> recorded.add(made.get()), e -> {});
+        MockHost host = MockHost.start(
+                stay,
+                plan,
+                MockSurroundings.alone(loops, new Expressions(), made -> recorded.add(made.get()), e -> {}));
         hosts.add(host);
         return host;
     }
@@ -228,8 +231,8 @@ class MockHostTest {
         try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             assertThatThrownBy(() -> start(plan().withPort(taken.getLocalPort())))
                     .isInstanceOf(Problem.class)
-                    .hasMessageMatching("Port " + taken.getLocalPort()
-                            + " is in use by another program .*\\. Use \\d+, which is free.*")
+                    .hasMessageMatching(
+                            "Port " + taken.getLocalPort() + " is in use by .*\\. Use \\d+, which is free.*")
                     .extracting(p -> ((Problem) p).kind())
                     .isEqualTo(Problem.Kind.PORT_TAKEN);
         }

@@ -43,7 +43,7 @@ class MockStandardsTest {
     }
 
     private void start(MockPlan plan) {
-        host = MockHost.start(stay, plan, loops, new Expressions(), null, e -> {});
+        host = MockHost.start(stay, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
     }
 
     @AfterEach

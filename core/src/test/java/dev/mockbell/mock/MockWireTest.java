@@ -35,7 +35,10 @@ class MockWireTest {
         MockPlan plan = MockPlan.of("stay", stay, 0);
         List<MockAnswer> answers = new ArrayList<>(plan.of("Book"));
         answers.add(MockAnswer.otherwise("seven", "<x xmlns='urn:seven'/>").withWhen("$request//nights = 7"));
-        host = MockHost.start(stay, plan.withAnswers("Book", answers), loops, new Expressions(), null, e -> {});
+        host = MockHost.start(
+                stay,
+                plan.withAnswers("Book", answers),
+                MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
     }
 
     @AfterEach

@@ -5,12 +5,10 @@ import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
-import dev.mockbell.contract.FaultDef;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
-import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.KeptContract;
@@ -61,7 +59,8 @@ public final class DemoProject {
         DemoTrails.cases().forEach(c -> store.saveCase(folder, c));
         suites().forEach(s -> store.saveSuite(folder, s));
         store.saveSuite(folder, DemoTrails.suite());
-        store.saveMock(folder, mock(kept.contract(), mockPort));
+        DemoMock.files(folder);
+        store.saveMock(folder, new DemoMock(kept.contract()).plan(mockPort));
         store.saveLoad(folder, rush());
         List<Variable> values = List.of(
                 new Variable("nights", "2", false),
@@ -238,18 +237,6 @@ public final class DemoProject {
 
     private static Step step(String name, String reference) {
         return Step.call(name, CONTRACT + "/" + reference);
-    }
-
-    private static MockPlan mock(Contract contract, int port) {
-        MockPlan plan = MockPlan.of(CONTRACT, contract, port);
-        FaultDef unknown = contract.operation("ReserveBunks", null).orElseThrow().operation().faults().stream()
-                .filter(f -> f.name().equals("UnknownHut"))
-                .findFirst()
-                .orElseThrow();
-        List<MockAnswer> answers = new ArrayList<>();
-        answers.add(MockPlan.fault(contract, unknown, "$request//hutId = 'NF-99'"));
-        answers.addAll(plan.of("ReserveBunks"));
-        return plan.withAnswers("ReserveBunks", answers);
     }
 
     private static LoadPlan rush() {

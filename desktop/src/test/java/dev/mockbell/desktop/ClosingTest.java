@@ -104,8 +104,8 @@ class ClosingTest {
                         .planProperty()
                         .get()
                         .withLimits(List.of(new Limit(Limit.Measure.P95, mark.hashCode()))));
-        models.mocks().addMessage();
-        models.mocks().change(0, models.mocks().answers().get(0).withBody("<x>" + mark + "</x>"));
+        models.mocks().edits().addMessage();
+        models.mocks().edits().change(0, models.mocks().answers().get(0).withBody("<x>" + mark + "</x>"));
         call.endpoint().keep("http://127.0.0.1/" + mark, CalledEndpoint.For.ENVIRONMENT);
     }
 

@@ -13,6 +13,7 @@ import dev.mockbell.file.UserFolders;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
@@ -75,7 +76,7 @@ public final class Desktops implements AutoCloseable {
                 .read(wsdl.toString(), Progress.NONE, new StopSignal());
         MockPlan plan =
                 MockPlan.of("peaks", contract, 0).withAnswers(operation, List.of(MockAnswer.otherwise("echo", answer)));
-        service = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
+        service = MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
         Files.writeString(wsdl, text.formatted(service.base()));
         Offscreen.start();
         desk = Hand.on(() -> Desk.open(

@@ -9,9 +9,12 @@ import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.file.Inside;
+import dev.mockbell.mock.AnswerHead;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.sample.SampleBuilder.Detail;
 import dev.mockbell.sample.SampleEnvelope;
 import dev.mockbell.soap.SoapMessage;
@@ -22,18 +25,24 @@ import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
+import jakarta.xml.soap.AttachmentPart;
 import jakarta.xml.soap.MessageFactory;
 import jakarta.xml.soap.MimeHeaders;
 import jakarta.xml.soap.SOAPConstants;
 import jakarta.xml.soap.SOAPMessage;
+import jakarta.xml.ws.BindingProvider;
 import jakarta.xml.ws.Dispatch;
 import jakarta.xml.ws.Service;
+import jakarta.xml.ws.WebServiceFeature;
+import jakarta.xml.ws.soap.AddressingFeature;
 import jakarta.xml.ws.soap.SOAPFaultException;
 import jakarta.xml.ws.spi.Provider;
 import java.io.ByteArrayInputStream;
 import java.io.StringReader;
 import java.net.URL;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
@@ -45,6 +54,7 @@ import org.apache.axis.client.Call;
 import org.apache.axis.message.SOAPEnvelope;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -81,7 +91,8 @@ class MockedServicesTest {
         try (Peer peer = service.get()) {
             Contract contract = new ContractReader(new HttpFetcher(() -> http, ReadLimits.USUAL, LoginAsker.NONE))
                     .read(peer.wsdl(), Progress.NONE, new StopSignal());
-            MockHost host = MockHost.start(contract, plan, loops, new Expressions(), null, e -> {});
+            MockHost host =
+                    MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
             hosts.add(host);
             return host;
         }
@@ -98,6 +109,76 @@ class MockedServicesTest {
         headers.addHeader("Content-Type", version.contentType(""));
         return MessageFactory.newInstance(protocol)
                 .createMessage(headers, new ByteArrayInputStream(sample.text().getBytes(StandardCharsets.UTF_8)));
+    }
+
+    private static Operation answered(Port port) {
+        return port.binding().operations().stream()
+                .filter(o -> o.pattern() == Operation.Pattern.REQUEST_RESPONSE)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** Calls the first operation of the first port that has an answer. */
+    private SOAPMessage called(Provider client, MockHost host, WebServiceFeature... features) throws Exception {
+        Contract contract = host.contract();
+        Port port = contract.httpPorts().get(0);
+        Operation operation = answered(port);
+        QName name = service(contract);
+        Dispatch<SOAPMessage> dispatch = client.createServiceDelegate(new URL(host.wsdl()), name, Service.class)
+                .createDispatch(
+                        new QName(name.getNamespaceURI(), port.name()),
+                        SOAPMessage.class,
+                        Service.Mode.MESSAGE,
+                        features);
+        SampleEnvelope sample = SampleEnvelope.of(contract, port.binding(), operation, Detail.FULL).stream()
+                .filter(s -> s.direction() == SampleEnvelope.Direction.REQUEST)
+                .findFirst()
+                .orElseThrow();
+        dispatch.getRequestContext().put(BindingProvider.SOAPACTION_USE_PROPERTY, true);
+        dispatch.getRequestContext()
+                .put(
+                        BindingProvider.SOAPACTION_URI_PROPERTY,
+                        operation.input().orElseThrow().action());
+        return dispatch.invoke(message(sample, SoapVersion.of(new Contract.BoundOperation(port, operation))));
+    }
+
+    @ParameterizedTest
+    @MethodSource("clients")
+    void filesBesideAnAnswerReachTheClient(Provider client, @TempDir Path folder) throws Exception {
+        byte[] picture = {0, 1, 2, (byte) 0xFF, '\r', '\n', '-', '-'};
+        Files.write(folder.resolve("map.png"), picture);
+        MockHost plain = mock(() -> Peer.cxf(new Wrapped()), MockPlan.sampling("peer", 0));
+        String operation = answered(plain.contract().httpPorts().get(0)).key();
+        MockAnswer sample = MockPlan.samples(plain.contract(), operation).get(0);
+        MockSurroundings around =
+                MockSurroundings.alone(loops, new Expressions(), null, e -> {}).with(new Inside(folder));
+        MockHost host = MockHost.start(
+                plain.contract(),
+                MockPlan.sampling("peer", 0)
+                        .withAnswers(
+                                operation,
+                                List.of(sample.with(AnswerHead.USUAL.withParts(
+                                        List.of(new AnswerHead.AnswerPart("map@huts", "map.png", "")))))),
+                around);
+        hosts.add(host);
+        SOAPMessage answer = called(client, host);
+        assertThat(answer.getSOAPBody().hasFault()).isFalse();
+        assertThat(answer.countAttachments()).isEqualTo(1);
+        AttachmentPart part = answer.getAttachments().next();
+        assertThat(part.getRawContentBytes()).isEqualTo(picture);
+        assertThat(part.getContentType()).isEqualTo("image/png");
+    }
+
+    @ParameterizedTest
+    @MethodSource("clients")
+    void clientsThatSpeakWsAddressingTakeTheAnswerForTheirs(Provider client) throws Exception {
+        MockHost host = mock(() -> Peer.cxf(new Wrapped()), MockPlan.sampling("peer", 0));
+        SOAPMessage answer = called(client, host, new AddressingFeature(true, true));
+        assertThat(answer.getSOAPBody().hasFault()).isFalse();
+        assertThat(host.latest())
+                .first()
+                .satisfies(e -> assertThat(new String(e.request().body().bytes(), StandardCharsets.UTF_8))
+                        .contains("MessageID"));
     }
 
     @ParameterizedTest

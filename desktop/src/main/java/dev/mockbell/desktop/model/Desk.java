@@ -6,9 +6,13 @@ import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.mock.MockListener;
+import dev.mockbell.mock.MockRecorder;
+import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Change;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.LostCases;
@@ -146,6 +150,16 @@ public final class Desk implements AutoCloseable {
 
     public EventLoops loops() {
         return core.loops();
+    }
+
+    /** What the mocks of the project need around them. */
+    public MockSurroundings mocks(MockRecorder recorder, MockListener listener) {
+        return core.mocks(project(), recorder, listener);
+    }
+
+    /** Keys of this machine for the project's mocks. */
+    public LocalKeys keys() {
+        return core.keys(project());
     }
 
     public CaseCaller caller() {
@@ -393,6 +407,11 @@ public final class Desk implements AutoCloseable {
     /** A whole message as it is shown: masked, unless the user wants to see all of it. */
     public String shown(String wire) {
         return masked.get() ? redactor().wire(wire) : wire;
+    }
+
+    /** The XML of a message, or what is said of one, as it is shown: masked, unless the user wants to see all of it. */
+    public String shownMessage(String xml) {
+        return masked.get() ? redactor().message(xml) : xml;
     }
 
     /** The secrets of the user. */

@@ -58,6 +58,8 @@ public final class MessageModel {
         lines.filterProperty().addListener((o, was, now) -> refresh());
     }
 
+    private boolean template;
+
     /** A message that is edited, all on the calling thread. */
     public MessageModel() {
         this(Optional.empty());
@@ -66,6 +68,18 @@ public final class MessageModel {
     /** A message that is edited; a large one is read by a task. */
     public static MessageModel edited(Tasks tasks) {
         return new MessageModel(Optional.of(tasks));
+    }
+
+    /** A message of which a row may be written once for each of several things, or only if something holds. */
+    public static MessageModel template(Tasks tasks) {
+        MessageModel made = edited(tasks);
+        made.template = true;
+        return made;
+    }
+
+    /** Whether rows may say how often they are written. */
+    public boolean isTemplate() {
+        return template;
     }
 
     /** The rows that are not hidden in a folded one or by the filter. */

@@ -35,6 +35,11 @@ public final class RowEdits {
         model.change(s -> s.addGroup(row));
     }
 
+    /** Says how often the row is written when the message is made. */
+    public void instruct(SheetRow row, String text) {
+        model.change(s -> s.instruct(row, text));
+    }
+
     /** Adds a copy behind the row. */
     public void duplicate(SheetRow row) {
         model.change(s -> s.duplicate(row));

@@ -109,6 +109,19 @@ final class SheetActions {
         if (row.occurs().repeats() && row.kind() != Kind.WILDCARD) {
             add(menu, "Fill rows from a table…", "", () -> pasteRows(row));
         }
+        if (model.isTemplate() && !out && isOne(row) && row.kind() != Kind.REPEATS) {
+            add(
+                    menu,
+                    "How often…",
+                    "",
+                    () -> ask(
+                            "How often " + row.label() + " is written",
+                            "for $name in XPATH – once for each, with $name and $position in its values; if XPATH – only then; nothing"
+                                    + " – once.",
+                            row.instruction(),
+                            "Keep",
+                            text -> model.edits().instruct(row, text)));
+        }
         variants(menu, row);
         if (row.canBeNil()) {
             boolean nil = row.state() == State.NIL;

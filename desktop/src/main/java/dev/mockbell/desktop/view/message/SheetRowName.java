@@ -65,8 +65,9 @@ final class SheetRowName extends HBox {
         Parts.classed(name, "strong", of.depth() == 0);
         Parts.classed(name, "third", row.state() == State.LEFT_OUT);
         Parts.classed(name, "bronze", place);
-        boolean one = row.index() == 0;
-        number.setText(one ? "" : row.index() + " of " + row.count());
+        String often = row.instruction();
+        boolean one = row.index() == 0 && often.isEmpty();
+        number.setText(one ? "" : often.isEmpty() ? row.index() + " of " + row.count() : often);
         Parts.shown(number, !one);
     }
 

@@ -9,13 +9,18 @@ import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.mock.AnswerContent;
+import dev.mockbell.mock.Conduct;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.Readiness;
+import dev.mockbell.mock.RequestRules;
+import dev.mockbell.mock.Trial;
 import dev.mockbell.project.KeptContract;
 import java.util.List;
 import java.util.Optional;
@@ -30,7 +35,11 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -50,12 +59,24 @@ public final class MockView extends StackPane implements StationView {
     private final HBox answersHead = Parts.head("Answers");
     private final AnswerPane answer;
     private final Node station;
+    private final VBox foot = new VBox(6);
+    private final Button settings;
+    private final MemoryPane memory;
+    private final OtherMocks others;
+    private Object footOf;
     private boolean showing;
 
     public MockView(Models models) {
         this.model = models.mocks();
         this.desk = models.desk();
         this.answer = new AnswerPane(models);
+        this.memory = new MemoryPane(models);
+        this.others = new OtherMocks(models);
+        this.settings = Parts.button(
+                "Settings…",
+                "Address, what requests are checked for, limits, what is remembered",
+                () -> SettingsForm.ask(this, models),
+                "quiet");
         setId("mock-station");
         station = build();
         InvalidationListener all = o -> Refocus.now(this, this::show);
@@ -84,18 +105,111 @@ public final class MockView extends StackPane implements StationView {
     }
 
     @Override
+    public boolean undo(boolean redo, boolean typing) {
+        if (typing) {
+            return false;
+        }
+        if (redo) {
+            model.edits().redo();
+        } else {
+            model.edits().undo();
+        }
+        return true;
+    }
+
+    private boolean isConcealed(String key) {
+        return model.plan().filter(p -> p.conduct().concealed().contains(key)).isPresent();
+    }
+
+    private Node operationName(String key) {
+        boolean concealed = isConcealed(key);
+        Label name = Parts.text(key, "table-text", concealed ? "third" : "table-text");
+        if (concealed) {
+            Parts.tip(name, "Concealed: left out of the contract served, and refused (Space exposes it)");
+        }
+        Optional<Readiness.Remark> remark =
+                model.remarks().stream().filter(r -> r.operation().equals(key)).findFirst();
+        HBox box = new HBox(6, name);
+        box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        if (concealed) {
+            box.getChildren().add(Parts.text("concealed", "tag"));
+        } else {
+            remark.ifPresent(r -> {
+                Node mark = (r.kind() == Readiness.Kind.BROKEN ? Mark.FAILED : Mark.FAULT).node();
+                Parts.tip(mark, r.text());
+                box.getChildren().add(mark);
+            });
+        }
+        return box;
+    }
+
+    /** Shows what would be answered now to the request that is chosen. */
+    private void tryLatest() {
+        MockEvent chosen = latest.list().getSelectionModel().getSelectedItem();
+        if (chosen != null && chosen.request().isThere()) {
+            TrialForm.ask(this, model, Optional.of(chosen.request()));
+        }
+    }
+
+    /** How many answers were given for it; without any it answers with its sample. */
+    private Node answerCount(String key) {
+        Optional<Integer> given =
+                model.plan().filter(p -> p.decides(key)).map(p -> p.of(key).size());
+        Label label = Parts.text(
+                given.map(String::valueOf).orElse("sample"), given.isPresent() ? "mono" : "third", "table-text");
+        Parts.tip(label, given.isPresent() ? "" : "It answers with the sample of its response");
+        return label;
+    }
+
+    private String hits(String key) {
+        return isConcealed(key)
+                ? "–"
+                : model.host().map(h -> Numbers.whole(h.hits(key))).orElse("–");
+    }
+
+    private void concealOrExpose() {
+        String key = model.operationProperty().get();
+        if (key != null) {
+            model.edits().conceal(key, !isConcealed(key));
+        }
+    }
+
+    /** The keys of the answers; while someone types they are the field's. */
+    private void key(KeyEvent e) {
+        int index = model.answerProperty().get();
+        if (e.getTarget() instanceof TextInputControl || at(index).isEmpty()) {
+            return;
+        }
+        Runnable does = null;
+        if (e.getCode() == KeyCode.DELETE && model.answers().size() > 1) {
+            does = () -> model.edits().remove(index);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.D) {
+            does = () -> model.edits().duplicate(index);
+        } else if (e.isAltDown() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
+            does = () -> model.edits().move(index, e.getCode() == KeyCode.UP ? -1 : 1);
+        }
+        if (does != null) {
+            does.run();
+            e.consume();
+        }
+    }
+
+    @Override
     public String acts() {
         return "start or stop the mock";
     }
 
     private Node build() {
         operations
-                .growing("Operation", k -> Parts.text(k, "table-text"))
-                .number(
-                        "Hits",
-                        60,
-                        k -> Parts.text(
-                                model.host().map(h -> Numbers.whole(h.hits(k))).orElse("–"), "mono"));
+                .growing("Operation", this::operationName)
+                .number("Answers", 68, this::answerCount)
+                .number("Hits", 42, k -> Parts.text(hits(k), "mono", isConcealed(k) ? "third" : "mono"));
+        operations.list().setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.SPACE) {
+                concealOrExpose();
+                e.consume();
+            }
+        });
         operations.setItems(keys);
         operations.setId("mock-operations");
         operations.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
@@ -115,19 +229,17 @@ public final class MockView extends StackPane implements StationView {
                 .growing(
                         "When",
                         i -> at(i).filter(MockAnswer::conditional)
-                                .map(a -> (Node) Parts.text(a.when(), "mono"))
+                                .map(a -> (Node)
+                                        Parts.text(AnswerWords.when(a), a.when().isBlank() ? "table-text" : "mono"))
                                 .orElseGet(() -> Parts.text("otherwise", "third", "table-text")))
-                .column("Answer", 190, i -> at(i).map(this::kind).orElse(null))
+                .column("Answer", 210, i -> at(i).map(MockView::kind).orElse(null))
                 .column(
                         "After",
-                        76,
-                        i -> Parts.text(
-                                at(i).map(a -> a.delayMillis() == 0 ? "at once" : a.delayMillis() + " ms")
-                                        .orElse(""),
-                                "third",
-                                "table-text"))
+                        86,
+                        i -> Parts.text(at(i).map(AnswerWords::after).orElse(""), "third", "table-text"))
                 .number("Hits", 56, i -> Parts.text(hits(i), "mono"));
         answers.setItems(indices);
+        answers.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         answers.setId("mock-answers");
         answers.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
             if (now != null && !showing) {
@@ -146,17 +258,30 @@ public final class MockView extends StackPane implements StationView {
                     Parts.tip(label, e.why());
                     return label;
                 });
+        latest.setId("mock-latest");
+        latest.list().setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                tryLatest();
+            }
+        });
+        latest.list().setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                tryLatest();
+            }
+        });
         latest.setPlaceholder(Parts.empty("Requests appear here as they come."));
-        VBox left = Parts.panel(Parts.head("Operations"), Parts.tall(operations));
-        left.setMinWidth(208);
-        left.setMaxWidth(208);
+        settings.setId("mock-settings");
+        VBox left = Parts.panel(Parts.head("Operations"), Parts.tall(operations), others, foot);
+        left.setMinWidth(244);
+        left.setMaxWidth(244);
         answers.setMinHeight(150);
         answers.setMaxHeight(150);
         VBox middle = Parts.panel(answersHead, answers, Parts.tall(answer));
         HBox.setHgrow(middle, Priority.ALWAYS);
         why.setPadding(new Insets(10, 12, 10, 12));
+        memory.show();
         VBox right = Parts.panel(
-                Parts.head("Latest requests"), Parts.tall(latest), Parts.innerHead("Why nothing matched"), why);
+                Parts.head("Latest requests"), Parts.tall(latest), Parts.innerHead("Why nothing matched"), why, memory);
         right.setMinWidth(300);
         right.setMaxWidth(300);
         HBox columns = new HBox(10, left, middle, right);
@@ -180,24 +305,11 @@ public final class MockView extends StackPane implements StationView {
                 .orElse("–");
     }
 
-    private Node kind(MockAnswer a) {
+    private static Node kind(MockAnswer a) {
         HBox box = new HBox(6);
-        box.getChildren().setAll(a.content().accept(new Kind(a.title())));
+        box.getChildren().setAll(AnswerWords.kind(a));
         box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return box;
-    }
-
-    /** Each kind of content in a cell. */
-    private record Kind(String title) implements AnswerContent.Visitor<List<Label>> {
-        @Override
-        public List<Label> message(AnswerContent.Message content) {
-            return List.of(Parts.text(title.equals("sample") ? "sample" : "message", "tag", "fine"));
-        }
-
-        @Override
-        public List<Label> fault(AnswerContent.Fault content) {
-            return List.of(Parts.text("fault", "tag", "fault"), Parts.text(title, "table-text"));
-        }
     }
 
     private void show() {
@@ -233,6 +345,9 @@ public final class MockView extends StackPane implements StationView {
                 .getSelectionModel()
                 .select(Integer.valueOf(model.answerProperty().get()));
         showAnswersHead(contract);
+        showFoot();
+        others.show();
+        memory.show();
         answer.show();
         showLatest();
         showing = false;
@@ -255,6 +370,10 @@ public final class MockView extends StackPane implements StationView {
                 Copying.text(h.wsdl());
                 desk.tell(dev.mockbell.desktop.model.Notice.plain("Copied " + h.wsdl()));
             });
+            Button index = Parts.link("index page", "Copy the address of the page that shows what there is", () -> {
+                Copying.text(h.index());
+                desk.tell(dev.mockbell.desktop.model.Notice.plain("Copied " + h.index()));
+            });
             Button stop = Parts.button("Stop", "Stop answering", model::startOrStop);
             stop.setId("mock-stop");
             head.getChildren()
@@ -262,6 +381,7 @@ public final class MockView extends StackPane implements StationView {
                             up,
                             address,
                             wsdl,
+                            index,
                             Parts.spring(),
                             Parts.text(
                                     Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched"
@@ -277,7 +397,46 @@ public final class MockView extends StackPane implements StationView {
         }
     }
 
+    private void showFoot() {
+        Conduct conduct = model.plan().map(MockPlan::conduct).orElse(Conduct.USUAL);
+        RequestRules rules = conduct.rules();
+        Object now = List.of(conduct, String.valueOf(model.operationProperty().get()));
+        if (now.equals(footOf)) {
+            return;
+        }
+        footOf = now;
+        Form form = new Form();
+        form.setSpacing(5);
+        form.slimToggle(
+                "mock-schema",
+                "Requests must be valid",
+                rules.schema(),
+                on -> model.edits().conduct(c -> c.with(c.rules().checkingSchema(on))));
+        form.slimToggle(
+                "mock-action",
+                "The action must be right",
+                rules.action(),
+                on -> model.edits().conduct(c -> c.with(c.rules().checkingAction(on))));
+        form.slimToggle(
+                "mock-conceal",
+                "Conceal " + model.operationProperty().get(),
+                isConcealed(model.operationProperty().get()),
+                on -> concealOrExpose());
+        form.slimToggle(
+                "mock-once",
+                "Stop after one answer",
+                conduct.stopAfter() == 1,
+                on -> model.edits().conduct(c -> c.stoppingAfter(on ? 1 : 0)));
+        foot.getChildren().setAll(form, settings);
+        foot.getStyleClass().setAll("panel-foot-tall");
+    }
+
     private void showAnswersHead(KeptContract contract) {
+        Button attempt = Parts.button(
+                "Try…",
+                "What would be answered to a request, without a client",
+                () -> TrialForm.ask(this, model, Optional.empty()));
+        attempt.setId("mock-try");
         Button add = Parts.button("Add an answer", "For requests that meet a condition", () -> {});
         add.setId("add-answer");
         add.setOnAction(e -> answerMenu(contract).show(add, Side.BOTTOM, 0, 2));
@@ -287,29 +446,53 @@ public final class MockView extends StackPane implements StationView {
                         Parts.text("Answers to " + model.operationProperty().get(), "heading"),
                         Parts.text("first match wins", "second", "table-text"),
                         Parts.spring(),
+                        attempt,
                         add);
     }
 
     private ContextMenu answerMenu(KeptContract contract) {
         ContextMenu menu = new ContextMenu();
-        MenuItem message = new MenuItem("A message");
-        message.setOnAction(e -> model.addMessage());
-        menu.getItems().add(message);
+        item(menu, "A message", model.edits()::addMessage);
         for (FaultDef fault : contract.contract()
                 .operation(model.operationProperty().get(), null)
                 .map(b -> b.operation().faults())
                 .orElse(List.of())) {
-            MenuItem item = new MenuItem(
-                    "Fault " + fault.element().map(q -> q.getLocalPart()).orElse(fault.name()));
-            item.setOnAction(e -> model.addFault(fault));
-            menu.getItems().add(item);
+            item(
+                    menu,
+                    "Fault " + fault.element().map(q -> q.getLocalPart()).orElse(fault.name()),
+                    () -> model.edits().addFault(fault));
         }
+        menu.getItems().add(new SeparatorMenuItem());
+        item(
+                menu,
+                "A fault of another kind",
+                () -> model.edits().add("fault", new AnswerContent.Fault("Something went wrong", "")));
+        item(menu, "The request back", () -> model.edits().add("request back", new AnswerContent.RequestBack()));
+        item(menu, "A file", () -> model.edits().add("file", new AnswerContent.FileBody("", "")));
+        item(menu, "No body", () -> model.edits().add("empty", new AnswerContent.Nothing()));
+        item(
+                menu,
+                "Pass on to the live endpoint",
+                () -> model.edits().add("live endpoint", AnswerContent.PassOn.to("")));
         return menu;
+    }
+
+    private static void item(ContextMenu menu, String words, Runnable does) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> does.run());
+        menu.getItems().add(item);
     }
 
     private void showLatest() {
         List<MockEvent> events = model.host().map(MockHost::latest).orElse(List.of());
-        latest.items().setAll(events);
+        if (!List.copyOf(latest.items()).equals(events)) {
+            // what is chosen stays chosen while others come
+            MockEvent chosen = latest.list().getSelectionModel().getSelectedItem();
+            latest.items().setAll(events);
+            if (chosen != null && events.contains(chosen)) {
+                latest.list().getSelectionModel().select(chosen);
+            }
+        }
         why.getChildren().clear();
         Optional<MockEvent> unmatched =
                 events.stream().filter(e -> !e.matched()).findFirst();
@@ -319,5 +502,32 @@ public final class MockView extends StackPane implements StationView {
                         events.isEmpty() ? "No request so far." : "The latest requests were all matched.", "third"));
         words.setWrapText(true);
         why.getChildren().add(words);
+        unmatched.filter(e -> e.request().isThere()).ifPresent(this::showNearest);
+    }
+
+    /** The answer that came nearest, and what can be done about it. */
+    private void showNearest(MockEvent event) {
+        model.trial(event).flatMap(Trial::nearest).ifPresent(nearest -> {
+            Label near = Parts.text(
+                    "Nearest: answer " + (nearest.answer() + 1) + "; but " + String.join(", ", nearest.why()) + ".",
+                    "second");
+            near.setWrapText(true);
+            near.setId("mock-nearest");
+            why.getChildren().add(near);
+        });
+        Button anyway =
+                Parts.button("Answer it", "Make an answer for requests like this one", () -> model.answerFor(event));
+        anyway.setId("mock-answer-it");
+        Button attempt = Parts.button(
+                "Try it…",
+                "See it, change it, and what would be answered",
+                () -> TrialForm.ask(this, model, Optional.of(event.request())));
+        attempt.setId("mock-try-it");
+        HBox actions = new HBox(8);
+        if (!event.operation().isEmpty()) {
+            actions.getChildren().add(anyway);
+        }
+        actions.getChildren().add(attempt);
+        why.getChildren().add(actions);
     }
 }

@@ -8,7 +8,10 @@ public enum Face {
     HEADERS("Headers"),
     SECURITY("Security"),
     PARTS("Parts"),
-    WIRE("Wire");
+    WIRE("Wire"),
+    CONTENT("Content"),
+    BEHAVIOUR("Behaviour"),
+    MEMORY("Memory");
 
     private final String words;
 

@@ -158,6 +158,18 @@ public final class Form extends VBox {
         row.getChildren().remove(2);
     }
 
+    /** As {@link #toggle}, with nothing before it, for a narrow place. */
+    public void slimToggle(String id, String words, boolean on, Consumer<Boolean> keep) {
+        Toggle toggle = new Toggle(() -> keep.accept(!on));
+        toggle.setId(id);
+        toggle.show(on, (on ? "Not: " : "") + words);
+        Label label = Parts.text(words, on ? "table-text" : "third", "table-text");
+        label.setMinWidth(0);
+        HBox row = new HBox(8, toggle, label);
+        row.setAlignment(Pos.CENTER_LEFT);
+        getChildren().add(row);
+    }
+
     public static TextField field(String id, String text, String prompt) {
         TextField field = new TextField(text);
         field.setId(id);

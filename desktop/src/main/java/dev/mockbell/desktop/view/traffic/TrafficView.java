@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.traffic;
 
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.desktop.part.Grid;
@@ -57,6 +58,7 @@ public final class TrafficView extends VBox implements StationView {
 
     private final TrafficModel model;
     private final CallModel call;
+    private final MocksModel mocks;
     private final Desk desk;
     private final Grid<Listing> list = new Grid<>(26);
     private final HBox chips = new HBox(6);
@@ -77,6 +79,7 @@ public final class TrafficView extends VBox implements StationView {
     public TrafficView(Models models) {
         this.model = models.traffic();
         this.call = models.call();
+        this.mocks = models.mocks();
         this.desk = models.desk();
         this.masking = Masking.toggle(desk);
         setId("traffic-station");
@@ -155,7 +158,16 @@ public final class TrafficView extends VBox implements StationView {
                 filter(model.filterProperty().get().withOperation(ANY.equals(now) ? null : now));
             }
         });
-        HBox head = new HBox(10, Parts.text("Traffic", "title"), ways, results, operation, Parts.wide(text));
+        Button answers = Parts.button(
+                "Answer like these…",
+                "Make a mock that answers as the exchanges that are listed were",
+                () -> LearnForm.ask(
+                        this,
+                        mocks.learning(),
+                        model.listings().stream().map(Listing::id).toList()));
+        answers.setId("answer-like-these");
+        answers.disableProperty().bind(javafx.beans.binding.Bindings.isEmpty(model.listings()));
+        HBox head = new HBox(10, Parts.text("Traffic", "title"), ways, results, operation, Parts.wide(text), answers);
         head.setAlignment(Pos.CENTER_LEFT);
         chips.setAlignment(Pos.CENTER_LEFT);
         list.column("Time", 118, l -> Parts.text(Numbers.clockMillis(l.started()), "mono", "third"))
@@ -285,10 +297,13 @@ public final class TrafficView extends VBox implements StationView {
                         }));
         Label result = Parts.marked(Numbers.mark(e.outcome()), e.note().isEmpty() ? "fine" : e.note(), "table-text");
         result.setMinWidth(0);
+        Label time = Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second", "table-text");
+        time.setMinWidth(USE_PREF_SIZE);
         responseHead
                 .getChildren()
                 .setAll(
                         Parts.text("Response" + (e.status() > 0 ? " " + e.status() : ""), "heading"),
+                        time,
                         result,
                         Parts.spring(),
                         Parts.segments(List.of(Reading.values()), Reading::words, responseTab, t -> {
@@ -305,14 +320,13 @@ public final class TrafficView extends VBox implements StationView {
                 "Open it as a case in Call (Enter)",
                 () -> call.actions().open(e));
         again.setId("send-again");
+        Button answer = Parts.button(
+                "Answer like it",
+                "Make an answer of the mock for requests like this one",
+                () -> LearnForm.ask(this, mocks.learning(), List.of(e.id())));
+        answer.setId("answer-like");
         Button copy = Parts.button(
                 "Copy request", "Copy the request's body, credentials masked", () -> model.copyOf(e, Copying::text));
-        foot.getChildren()
-                .addAll(
-                        Parts.text(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
-                        Parts.spring(),
-                        masking,
-                        copy,
-                        again);
+        foot.getChildren().addAll(Parts.spring(), masking, copy, answer, again);
     }
 }

@@ -8,6 +8,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.AnswerContent;
 import dev.mockbell.mock.MockAnswer;
+import dev.mockbell.mock.Pause;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -117,6 +118,7 @@ class FieldsTest extends OnDesktop {
         hand.click("#add-answer");
         hand.clickText("Fault Closed");
         hand.await("the fault", () -> desktop.models.mocks().answers().size() == 2);
+        hand.click("#segment-behaviour");
         hand.type("#mock-reason", "Closed for the season");
         hand.type("#mock-delay", "250");
         hand.type("#mock-when", "$hits = 1");
@@ -124,7 +126,7 @@ class FieldsTest extends OnDesktop {
         hand.await("all three", () -> {
             MockAnswer a = desktop.models.mocks().answers().get(0);
             return a.when().equals("$hits = 1")
-                    && a.delayMillis() == 250
+                    && a.pause().equals(new Pause.Fixed(250))
                     && a.content() instanceof AnswerContent.Fault f
                     && f.reason().equals("Closed for the season");
         });
@@ -133,8 +135,8 @@ class FieldsTest extends OnDesktop {
         hand.await(
                 "the refusal",
                 () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("a while")));
-        assertThat(Hand.on(() -> desktop.models.mocks().answers().get(0).delayMillis()))
-                .isEqualTo(250);
+        assertThat(Hand.on(() -> desktop.models.mocks().answers().get(0).pause()))
+                .isEqualTo(new Pause.Fixed(250));
     }
 
     @Test
@@ -190,9 +192,12 @@ class FieldsTest extends OnDesktop {
     void whatIsTypedIsKeptWhenAnotherStationIsGoneTo() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT4);
         hand.await("the sample", () -> !desktop.models.mocks().answers().isEmpty());
+        hand.click("#segment-behaviour");
         hand.type("#mock-delay", "75");
         hand.press(KeyCode.ALT, KeyCode.DIGIT1);
-        hand.await("the delay", () -> desktop.models.mocks().answers().get(0).delayMillis() == 75);
+        hand.await(
+                "the delay",
+                () -> desktop.models.mocks().answers().get(0).pause().equals(new Pause.Fixed(75)));
         assertThat(Hand.on(() -> desktop.window.stage().getScene().getFocusOwner()))
                 .as("the keyboard is at nothing in particular")
                 .isSameAs(desktop.window.frame());

@@ -180,6 +180,7 @@ class WindowTest extends OnDesktop {
         hand.await("its sample", () -> !desktop.models.mocks().answers().isEmpty());
         Hand.run(() -> desktop.models
                 .mocks()
+                .edits()
                 .change(0, desktop.models.mocks().answers().get(0).withDelay(15_000)));
         String address = Hand.on(
                 () -> desktop.models.mocks().host().orElseThrow().addresses().get("Peaks11"));

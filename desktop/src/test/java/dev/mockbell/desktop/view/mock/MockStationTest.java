@@ -2,62 +2,13 @@ package dev.mockbell.desktop.view.mock;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.content.Content;
-import dev.mockbell.content.Header;
-import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.exchange.Message;
-import dev.mockbell.soap.Envelope;
-import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.task.StopSignal;
-import dev.mockbell.wire.CallRequest;
-import dev.mockbell.wire.HttpCaller;
-import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.List;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-class MockStationTest extends OnDesktop {
-    private MocksModel mocks;
-
-    @BeforeEach
-    void open() {
-        mocks = desktop.models.mocks();
-        desktop.addContract();
-        Hand.run(() -> {
-            var plan = mocks.plan().orElseThrow().withPort(0);
-            desktop.desk.change(p -> p.withMock(plan));
-        });
-        hand.press(KeyCode.ALT, KeyCode.DIGIT4);
-    }
-
-    private void start() {
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("the mock", () -> mocks.host().isPresent());
-    }
-
-    private Message call(String payload) {
-        String address = Hand.on(() -> mocks.host().orElseThrow().addresses().get("Peaks11"));
-        String envelope = Envelope.around(SoapVersion.V11, payload, List.of());
-        try (HttpCaller http = new HttpCaller()) {
-            CallRequest request = new CallRequest(
-                    "POST",
-                    URI.create(address),
-                    List.of(new Header("Content-Type", "text/xml; charset=utf-8")),
-                    Content.of(envelope.getBytes(StandardCharsets.UTF_8)),
-                    Duration.ofSeconds(10));
-            return http.call(request, new StopSignal()).response().orElseThrow();
-        }
-    }
-
-    private Message climb(int days) {
-        return call("<Climb xmlns='urn:peaks'><peak>x</peak><days>" + days + "</days></Climb>");
-    }
-
+class MockStationTest extends MockDesk {
     @Test
     void whatItAnsweredIsCountedAndListedAndWhatItCouldNotIsExplained() {
         assertThat(hand.find("#mock-start")).isPresent();
@@ -84,9 +35,10 @@ class MockStationTest extends OnDesktop {
         hand.type("#mock-when", "$request//days = 3");
         hand.press(KeyCode.ENTER);
         hand.await("the condition", () -> mocks.answers().get(0).when().equals("$request//days = 3"));
+        hand.click("#segment-behaviour");
         hand.type("#mock-delay", "300");
         hand.press(KeyCode.ENTER);
-        hand.await("the delay", () -> mocks.answers().get(0).delayMillis() == 300);
+        hand.await("the delay", () -> mocks.answers().get(0).pause().equals(new dev.mockbell.mock.Pause.Fixed(300)));
         long from = System.nanoTime();
         assertThat(climb(3).status()).isEqualTo(200);
         assertThat(Duration.ofNanos(System.nanoTime() - from)).isGreaterThanOrEqualTo(Duration.ofMillis(300));
@@ -96,13 +48,14 @@ class MockStationTest extends OnDesktop {
 
     @Test
     void aDelayThatIsNoneIsRefused() {
+        hand.click("#segment-behaviour");
         hand.type("#mock-delay", "-5");
         hand.press(KeyCode.ENTER);
         hand.await(
                 "the refusal",
                 () -> desktop.desk.notices().stream()
-                        .anyMatch(n -> n.text().equals("“-5” is not a whole number of milliseconds.")));
-        assertThat(Hand.on(() -> mocks.answers().get(0).delayMillis())).isZero();
+                        .anyMatch(n -> n.text().contains("“-5” is not a whole number of milliseconds")));
+        assertThat(Hand.on(() -> mocks.answers().get(0).pause())).isEqualTo(dev.mockbell.mock.Pause.NONE);
     }
 
     @Test
@@ -110,7 +63,7 @@ class MockStationTest extends OnDesktop {
         hand.click("#add-answer");
         hand.clickText("Fault Closed");
         hand.await("the answer", () -> mocks.answers().size() == 2);
-        Hand.run(() -> mocks.remove(0));
+        Hand.run(() -> mocks.edits().remove(0));
         hand.await("gone", () -> mocks.answers().size() == 1);
         hand.clickText("Bring it back");
         hand.await("back", () -> mocks.answers().size() == 2);

@@ -66,6 +66,35 @@ class TrafficStationTest extends OnDesktop {
     }
 
     @Test
+    void whatIsListedBecomesAMockThatAnswersAsItWas() {
+        call("Wolfgill");
+        toTraffic(2);
+        hand.click("#answer-like-these");
+        hand.click("#learn-keep");
+        var mocks = desktop.models.mocks();
+        hand.await("the answers", () -> mocks.answers().size() == 2);
+        assertThat(Hand.on(() -> desktop.desk.stationProperty().get())).isEqualTo(Station.MOCK);
+        assertThat(Hand.on(() -> mocks.answers().stream().map(a -> a.when()).toList()))
+                .containsExactly("$request//peak = 'Skarn'", "$request//peak = 'Wolfgill'");
+        hand.clickText("Take it back");
+        hand.await("as before", () -> mocks.answers().size() != 2);
+    }
+
+    @Test
+    void oneExchangeBecomesAnAnswerForRequestsLikeIt() {
+        toTraffic(1);
+        hand.clickText("→ called");
+        hand.await("it", () -> traffic.selectedProperty().get() != null);
+        hand.click("#answer-like");
+        hand.click("#learn-in-time");
+        hand.click("#learn-keep");
+        var mocks = desktop.models.mocks();
+        hand.await("the answer", () -> mocks.answers().size() == 2);
+        assertThat(Hand.on(() -> mocks.answers().get(0).when())).contains("$request//peak = 'Skarn'");
+        assertThat(Hand.on(() -> mocks.answers().get(1).conditional())).isFalse();
+    }
+
+    @Test
     void anExchangeIsSeenAsBodyAndToTheByteAndCopied() {
         toTraffic(1);
         hand.clickText("→ called");
