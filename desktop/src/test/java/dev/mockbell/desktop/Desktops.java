@@ -14,6 +14,8 @@ import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectStore;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
@@ -108,6 +110,23 @@ public final class Desktops implements AutoCloseable {
         hand.type("#contract-address", flawed.toString());
         hand.click("#contract-add");
         hand.await("the second contract", () -> desk.project().contracts().size() == 2);
+    }
+
+    /** The project as it stands in its folder once everything is done and written. */
+    public Project onDisk() {
+        settled();
+        return new ProjectStore().open(project);
+    }
+
+    /** Waits until no work goes on and everything that was changed is written. */
+    public void settled() {
+        hand.await("the work", () -> desk.tasks().running() == 0);
+        try {
+            desk.saver().settle();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted while the project was saved", e);
+        }
     }
 
     @Override

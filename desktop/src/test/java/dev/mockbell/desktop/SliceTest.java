@@ -7,7 +7,6 @@ import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.SuiteRunner;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -79,7 +78,7 @@ class SliceTest extends OnDesktop {
         hand.clickText("SOAP 1.2");
         send();
         assertThat(called().answer().exchange().endpoint()).endsWith("/peaks-12");
-        assertThat(new ProjectStore().open(desktop.project).cases())
+        assertThat(desktop.onDisk().cases())
                 .singleElement()
                 .satisfies(c -> assertThat(c.body()).contains("Skarn"));
     }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.view.message.MessageEditor;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -29,8 +28,7 @@ class CallStationTest extends OnCallDesk {
         int before = Hand.on(() -> call.cases().size());
         hand.click("#boundary-keep");
         hand.await("the cases", () -> call.cases().size() > before + 3);
-        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
-        List<Case> kept = new ProjectStore().open(desktop.project).cases();
+        List<Case> kept = desktop.onDisk().cases();
         assertThat(kept)
                 .anyMatch(c -> c.title().contains("15") && c.description().contains("refused"));
         desk.shoot("call-boundary-kept");
@@ -56,8 +54,7 @@ class CallStationTest extends OnCallDesk {
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("the answer", () -> call.calledProperty().get() != null);
         hand.await("the answer laid out", () -> call.faces().xml().contains("/8<"));
-        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
-        assertThat(new ProjectStore().open(desktop.project).cases().get(0).variables())
+        assertThat(desktop.onDisk().cases().get(0).variables())
                 .extracting(v -> v.name())
                 .containsExactly("much");
     }
@@ -81,10 +78,7 @@ class CallStationTest extends OnCallDesk {
         hand.click("#case-menu");
         hand.clickText("Move left   (Alt+Left)");
         hand.await("first", () -> call.cases().get(0).title().equals("Another"));
-        hand.await("saved", () -> desktop.desk.tasks().running() == 0);
-        assertThat(new ProjectStore()
-                        .open(desktop.project)
-                        .cases(call.cases().get(0).contract(), "Reserve"))
+        assertThat(desktop.onDisk().cases(call.cases().get(0).contract(), "Reserve"))
                 .extracting(Case::title)
                 .startsWith("Another");
     }
@@ -163,7 +157,7 @@ class CallStationTest extends OnCallDesk {
         hand.type("#value-nights", "3");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("the answer", () -> call.calledProperty().get() != null);
-        hand.await("all saved", () -> desktop.desk.tasks().running() == 0);
+        desktop.settled();
         desktop.desk.ledger().settle();
         Case kept = Hand.on(() -> call.currentProperty().get());
         CallModel fresh = Hand.on(() -> new CallModel(desktop.desk, desktop.models.mocks()));

@@ -6,7 +6,6 @@ import dev.mockbell.check.Check;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.expression.Variable;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import java.util.List;
 import java.util.Map;
@@ -34,14 +33,9 @@ class CaseBarTest extends OnCallDesk {
         hand.await(title, () -> call.currentProperty().get().title().equals(title));
     }
 
-    private void awaitSaved() {
-        hand.await("everything saved", () -> desk.desktop.desk.tasks().running() == 0);
-    }
-
     private List<Case> onDisk() {
-        awaitSaved();
-        return new ProjectStore()
-                .open(desk.desktop.project)
+        return desk.desktop
+                .onDisk()
                 .cases(Hand.on(() -> call.currentProperty().get().contract()), "Reserve");
     }
 

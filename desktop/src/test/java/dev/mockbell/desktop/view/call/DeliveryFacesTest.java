@@ -160,12 +160,12 @@ class DeliveryFacesTest {
     }
 
     @Test
-    void anHttpHeaderWithoutANameYetIsNotKept() throws InterruptedException {
+    void anHttpHeaderWithoutANameYetIsNotKept() {
         hand.click("#segment-headers");
         hand.click("#add-header");
         hand.type("#header-value-0", "x");
         Hand.run(call::settle);
-        desktop.desk.saver().settle();
+        desktop.settled();
         assertThat(now().headers()).isEmpty();
         assertThat(hand.shows("must not be empty")).isFalse();
         hand.type("#header-name-0", "X-Trip");
@@ -260,6 +260,7 @@ class DeliveryFacesTest {
         Path kept = folder.resolve("kept.txt");
         Hand.run(() -> call.parts().save(call.parts().came().get(0), kept));
         hand.await("the file", () -> Files.exists(kept));
+        desktop.settled();
         assertThat(Files.readString(kept)).isEqualTo("the picture comes back");
         Hand.run(() -> call.parts().remove(now().parts().get(0)));
         hand.await("what is missing", () -> !hand.text("#request-validity").equals("Valid"));

@@ -103,7 +103,7 @@ class SecurityFaceTest extends OnDesktop {
         shoot("security");
         send();
         assertThat(status()).isEqualTo(200);
-        desktop.desk.saver().settle();
+        desktop.settled();
         try (var files = Files.walk(desktop.project)) {
             for (Path file : files.filter(Files::isRegularFile)
                     .filter(f -> !f.toString().contains(".mockbell"))

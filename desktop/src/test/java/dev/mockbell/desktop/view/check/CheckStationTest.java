@@ -129,6 +129,7 @@ class CheckStationTest extends OnDesktop {
         assertThat(hand.text("#last-run")).isEqualTo("last run passed");
         hand.click("#write-reports");
         hand.await("the reports", () -> Files.exists(desktop.project.resolve("reports/stay.html")));
+        desktop.settled();
         assertThat(Files.readString(desktop.project.resolve("reports/stay.xml")))
                 .contains("<testsuite name=\"Stay\"")
                 .contains("failures=\"0\"");

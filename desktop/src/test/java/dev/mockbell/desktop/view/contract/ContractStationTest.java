@@ -97,8 +97,7 @@ class ContractStationTest extends OnDesktop {
         hand.type("#contract-title", "The peaks");
         hand.click("#contract-rename");
         hand.await("the title", () -> kept().title().equals("The peaks"));
-        hand.await("the work", () -> desktop.desk.tasks().running() == 0);
-        var again = desktop.desk.store().open(desktop.project);
+        var again = desktop.onDisk();
         assertThat(again.contracts().get(0).title()).isEqualTo("The peaks");
         assertThat(again.current().endpoint(kept().name(), "Peaks11")).contains("http://127.0.0.1:2/elsewhere");
     }
@@ -109,9 +108,11 @@ class ContractStationTest extends OnDesktop {
         hand.click("#manage-" + name);
         hand.click("#contract-remove");
         hand.await("nothing left", () -> desktop.desk.project().contracts().isEmpty());
+        desktop.settled();
         assertThat(desktop.project.resolve("contracts").resolve(name)).doesNotExist();
         hand.clickText("Undo");
         hand.await("the contract", () -> !desktop.desk.project().contracts().isEmpty());
+        desktop.settled();
         assertThat(desktop.project.resolve("contracts").resolve(name).resolve("snapshot.yaml"))
                 .exists();
     }
@@ -122,7 +123,8 @@ class ContractStationTest extends OnDesktop {
         Hand.run(() -> desktop.desk
                 .contracts()
                 .export(kept(), out, Export.Form.SINGLE, a -> a.replaceAll("//[^/]+", "//huts.example:81")));
-        hand.await("the file", () -> Files.exists(out) && desktop.desk.tasks().running() == 0);
+        hand.await("the file", () -> Files.exists(out));
+        desktop.settled();
         assertThat(Files.readString(out)).contains("http://huts.example:81/peaks");
         assertThat(on(desktop.desk.notices().get(0).text())).startsWith("Wrote 1 file");
     }

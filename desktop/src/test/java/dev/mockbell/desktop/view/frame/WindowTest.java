@@ -9,7 +9,6 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.traffic.TapeView;
 import dev.mockbell.project.Environment;
-import dev.mockbell.project.ProjectStore;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.util.List;
@@ -164,8 +163,7 @@ class WindowTest extends OnDesktop {
         hand.await("one left", () -> desktop.models.call().cases().size() == 1);
         hand.clickText("Bring it back");
         hand.await("both", () -> desktop.models.call().cases().size() == 2);
-        hand.await("everything saved", () -> desktop.desk.tasks().running() == 0);
-        assertThat(new ProjectStore().open(desktop.project).cases()).hasSize(2);
+        assertThat(desktop.onDisk().cases()).hasSize(2);
     }
 
     @Test

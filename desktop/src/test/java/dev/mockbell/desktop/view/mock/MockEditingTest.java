@@ -15,7 +15,6 @@ import dev.mockbell.mock.Trial;
 import dev.mockbell.mock.Trouble;
 import dev.mockbell.mock.Turns;
 import dev.mockbell.mock.ValueChange;
-import dev.mockbell.project.ProjectStore;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import java.util.List;
@@ -96,13 +95,8 @@ class MockEditingTest extends MockDesk {
         hand.await(
                 "the refusal",
                 () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("4-2")));
-        hand.await("everything saved", () -> desktop.desk.tasks().running() == 0);
-        MockAnswer kept = new ProjectStore()
-                .open(desktop.project)
-                .mock("peaks")
-                .orElseThrow()
-                .of("Climb")
-                .get(0);
+        MockAnswer kept =
+                desktop.onDisk().mock("peaks").orElseThrow().of("Climb").get(0);
         assertThat(kept).isEqualTo(Hand.on(this::first));
     }
 
