@@ -31,37 +31,24 @@ public final class Endpoints {
     /**
      * As {@link #rewritten(Contract, Function, Function)}, without some operations.
      *
-     * @param concealed their keys; those of one name go together
+     * @param concealed their keys
      */
     public static Map<String, String> rewritten(
             Contract contract,
             Function<String, Optional<String>> address,
             Function<String, String> location,
             Set<String> concealed) {
-        Map<String, String> texts = new LinkedHashMap<>();
+        Map<String, Document> documents = new LinkedHashMap<>();
         for (SourceDocument document : contract.documents()) {
-            Document dom = Xml.parse(document.bytes(), document.uri(), XmlLimits.CONTRACT);
+            Document dom = Xml.parse(document.bytes(), document.contentType(), document.uri(), XmlLimits.CONTRACT);
             rewrite(dom.getDocumentElement(), document.uri(), address, location, contract);
-            conceal(dom.getDocumentElement(), concealed);
-            texts.put(document.uri(), "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + XmlText.exact(dom) + "\n");
+            documents.put(document.uri(), dom);
         }
+        Concealment.apply(contract, documents.values(), concealed);
+        Map<String, String> texts = new LinkedHashMap<>();
+        documents.forEach((uri, dom) ->
+                texts.put(uri, "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + XmlText.exact(dom) + "\n"));
         return texts;
-    }
-
-    /** Takes operations out of bindings and of what they bind (WSDL 1.1 §2.4, §2.5; WSDL 2.0 §2.2, §2.9). */
-    private static void conceal(Element root, Set<String> concealed) {
-        for (Element holder : Xml.children(root)) {
-            for (Element operation : Xml.children(holder)) {
-                boolean wsdl = Wsdl.V11.equals(operation.getNamespaceURI())
-                        || Wsdl.V20_FAMILY.contains(String.valueOf(operation.getNamespaceURI()));
-                String name = operation.hasAttribute("name")
-                        ? operation.getAttribute("name")
-                        : operation.getAttribute("ref").replaceFirst("^.*:", "");
-                if (wsdl && "operation".equals(operation.getLocalName()) && concealed.contains(name)) {
-                    holder.removeChild(operation);
-                }
-            }
-        }
     }
 
     private static void rewrite(
