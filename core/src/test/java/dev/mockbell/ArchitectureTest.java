@@ -25,6 +25,7 @@ class ArchitectureTest {
             "pattern",
             "expression",
             "exchange",
+            "ledger",
             "schema",
             "profile",
             "contract",

@@ -10,9 +10,9 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -318,7 +318,7 @@ final class DemoWalk {
         hand.await(
                 "only what has the text",
                 () -> !models.traffic().listings().isEmpty()
-                        && models.traffic().filterProperty().get().text().equals("UnknownHut"));
+                        && models.traffic().filterProperty().get().typed().equals("UnknownHut"));
         long id = Hand.on(() -> models.traffic().listings().get(0).id());
         Hand.run(() -> models.traffic().select(id));
         hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);

@@ -1,9 +1,9 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.check.Verdict;
-import dev.mockbell.exchange.ExchangeTexts;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.ledger.ExchangeTexts;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;

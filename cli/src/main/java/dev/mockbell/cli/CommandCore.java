@@ -2,8 +2,8 @@ package dev.mockbell.cli;
 
 import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;

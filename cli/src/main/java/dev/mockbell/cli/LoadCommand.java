@@ -1,8 +1,8 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;

@@ -1,7 +1,7 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.Ledger;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.AnswerContent;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockEvent;

@@ -333,7 +333,7 @@ class CallAccessTest {
                 .isEqualTo(2);
         assertThat(err()).contains("Security profiles are kept in projects");
         try (var ledger = ProjectStore.openLedger(project, note -> {})) {
-            assertThat(ledger.list(dev.mockbell.exchange.LedgerFilter.ALL, 10))
+            assertThat(ledger.list(dev.mockbell.ledger.LedgerFilter.ALL, 10))
                     .extracting(l -> l.status())
                     .containsExactlyInAnyOrder(200, 401);
         }

@@ -2,11 +2,11 @@ package dev.mockbell.assembly;
 
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.ReadLimits;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.file.Inside;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;

@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param response empty when none came
  * @param secured what TLS used on its connection; empty where there was none
  * @param note what there is to say about the outcome: the fault's name, why there was no answer
+ * @param ties who asked, and what it belongs to
  */
 public record Exchange(
         long id,
@@ -29,7 +30,28 @@ public record Exchange(
         Timing timing,
         Optional<Secured> secured,
         Outcome outcome,
-        String note) {
+        String note,
+        Ties ties) {
+    /** One that nobody asked for by an address and that belongs to nothing. */
+    public Exchange(
+            long id,
+            Instant started,
+            Way way,
+            String contract,
+            String operation,
+            String endpoint,
+            String origin,
+            Message request,
+            Optional<Message> response,
+            Timing timing,
+            Optional<Secured> secured,
+            Outcome outcome,
+            String note) {
+        this(
+                id, started, way, contract, operation, endpoint, origin, request, response, timing, secured, outcome,
+                note, Ties.NONE);
+    }
+
     /** One without TLS, or of which nothing is known of it. */
     public Exchange(
             long id,
@@ -83,14 +105,14 @@ public record Exchange(
     public Exchange withId(long number) {
         return new Exchange(
                 number, started, way, contract, operation, endpoint, origin, request, response, timing, secured,
-                outcome, note);
+                outcome, note, ties);
     }
 
     /** With another outcome, for when a check says that it is not as fine as it looked. */
     public Exchange withOutcome(Outcome other, String why) {
         return new Exchange(
-                id, started, way, contract, operation, endpoint, origin, request, response, timing, secured, other,
-                why);
+                id, started, way, contract, operation, endpoint, origin, request, response, timing, secured, other, why,
+                ties);
     }
 
     /** With the response as it is once it was read: decrypted. */
@@ -108,6 +130,14 @@ public record Exchange(
                 timing,
                 secured,
                 outcome,
-                note);
+                note,
+                ties);
+    }
+
+    /** With what it has to do with. */
+    public Exchange with(Ties other) {
+        return new Exchange(
+                id, started, way, contract, operation, endpoint, origin, request, response, timing, secured, outcome,
+                note, other);
     }
 }

@@ -1,4 +1,2 @@
-/**
- * The exchange, the one record that everything shares, and the ledger that keeps them. In: exchanges; out: listings by filter.
- */
+/** The exchange, the one record that everything shares, and its messages as bytes and as text. */
 package dev.mockbell.exchange;

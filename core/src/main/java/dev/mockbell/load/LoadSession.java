@@ -9,6 +9,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.Ties;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
@@ -141,18 +142,19 @@ final class LoadSession {
                         new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
         Optional<Message> answer = head == null ? Optional.empty() : answer(head, Content.of(body));
         return new Exchange(
-                0,
-                Instant.now().minusNanos(nanos),
-                Way.CALLED,
-                step.kept().contract(),
-                step.kept().operation(),
-                step.scope().redactor().text(step.address().toString()),
-                origin + " · " + step.name(),
-                sentMessage,
-                answer,
-                new Timing(0, 0, nanos, 0),
-                outcome,
-                note);
+                        0,
+                        Instant.now().minusNanos(nanos),
+                        Way.CALLED,
+                        step.kept().contract(),
+                        step.kept().operation(),
+                        step.scope().redactor().text(step.address().toString()),
+                        origin + " · " + step.name(),
+                        sentMessage,
+                        answer,
+                        new Timing(0, 0, nanos, 0),
+                        outcome,
+                        note)
+                .with(new Ties("", origin));
     }
 
     private static Content contentOf(Content wire) {

@@ -156,7 +156,17 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
             String why = "There is no service at " + path(request) + "; it is at " + known + ".";
             host.count(new MockEvent(Instant.now(), "", -1, "404", why));
             plain(context, HttpResponseStatus.NOT_FOUND, why + "\n", keepAlive);
-            records.keep(began, wire, new byte[0], "", Outcome.FAILED, why, Content.NONE, Content.NONE, "mock");
+            records.keep(
+                    began,
+                    wire,
+                    new byte[0],
+                    "",
+                    Outcome.FAILED,
+                    why,
+                    Content.NONE,
+                    Content.NONE,
+                    "mock",
+                    () -> remote(context));
         } else if (isForm(request)) {
             byte[] body = new byte[request.content().readableBytes()];
             request.content().getBytes(request.content().readerIndex(), body);
@@ -346,7 +356,8 @@ final class MockHandler extends SimpleChannelInboundHandler<FullHttpRequest> {
                         sent.bytes(),
                         reply,
                         Content.of(asked.body()),
-                        Content.of(reply.body()));
+                        Content.of(reply.body()),
+                        () -> remote(context));
             } else {
                 records.passOver();
             }

@@ -6,12 +6,14 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.Ties;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.WireHead;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /** Makes exchanges of what a mock was asked and answered, where somebody keeps them. */
 final class MockRecord {
@@ -46,9 +48,17 @@ final class MockRecord {
      * Keeps an exchange.
      *
      * @param began when its first byte came, by the clock of nanoseconds
+     * @param caller asked for the address that the request came from, when it is kept
      * @param in the very bytes that came, and {@code out} those that went
      */
-    void keep(long began, byte[] in, byte[] out, Responder.Reply reply, Content request, Content response) {
+    void keep(
+            long began,
+            byte[] in,
+            byte[] out,
+            Responder.Reply reply,
+            Content request,
+            Content response,
+            Supplier<String> caller) {
         Outcome outcome =
                 !reply.event().matched() ? Outcome.FAILED : reply.fault().isPresent() ? Outcome.FAULT : Outcome.FINE;
         keep(
@@ -60,7 +70,8 @@ final class MockRecord {
                 reply.fault().orElse(""),
                 request,
                 response,
-                "mock answer " + reply.event().title());
+                "mock answer " + reply.event().title(),
+                caller);
         reply.calls().forEach(call -> onward(call, reply.event().operation()));
     }
 
@@ -97,14 +108,16 @@ final class MockRecord {
             String note,
             Content request,
             Content response,
-            String origin) {
+            String origin,
+            Supplier<String> caller) {
         if (!isOn()) {
             return;
         }
         long nanos = System.nanoTime() - began;
         Instant started = Instant.now().minusNanos(nanos);
         // taking both heads apart is left to who keeps it
-        host.record(() -> exchange(started, nanos, in, out, operation, outcome, note, request, response, origin));
+        host.record(() -> exchange(started, nanos, in, out, operation, outcome, note, request, response, origin)
+                .with(Ties.from(caller.get())));
     }
 
     private Exchange exchange(

@@ -326,7 +326,14 @@ final class PlainLane extends ChannelInboundHandlerAdapter {
             heard = System.nanoTime();
             busy = sent.ends();
             if (wire != null) {
-                records.keep(began, wire, sent.bytes(), reply, Content.of(body), Content.of(reply.body()));
+                records.keep(
+                        began,
+                        wire,
+                        sent.bytes(),
+                        reply,
+                        Content.of(body),
+                        Content.of(reply.body()),
+                        () -> MockHandler.remote(context));
             } else {
                 records.passOver();
             }

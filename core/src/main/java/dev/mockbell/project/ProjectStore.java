@@ -3,8 +3,9 @@ package dev.mockbell.project;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.ledger.Ledger;
+import dev.mockbell.ledger.Retention;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
@@ -47,7 +48,7 @@ public final class ProjectStore {
     public static Ledger openLedger(Path folder, Consumer<String> trouble) {
         Path file = ledger(folder);
         try {
-            return Ledger.open(file);
+            return opened(folder, file);
         } catch (Problem problem) {
             if (!Ledger.isDamage(problem)) {
                 throw problem;
@@ -61,8 +62,13 @@ public final class ProjectStore {
                 }
             }
             trouble.accept("The ledger is damaged. It is kept as " + aside + ", and a new one is started.");
-            return Ledger.open(file);
+            return opened(folder, file);
         }
+    }
+
+    private static Ledger opened(Path folder, Path file) {
+        RunHistory runs = new RunHistory(folder);
+        return Ledger.open(file, Retention.USUAL, runs::exchanges);
     }
 
     /** The folder for what belongs to this machine alone, made with a .gitignore of its own. */

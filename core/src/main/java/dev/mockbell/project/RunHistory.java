@@ -7,27 +7,33 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
-import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The runs of each suite, a JSON file each, outside version control. The oldest go when there are over {@value #MOST}. */
 public final class RunHistory {
+    private static final Logger LOG = LoggerFactory.getLogger(RunHistory.class);
     private static final int MOST = 100;
     private static final int MOST_KEPT = 100;
 
@@ -114,6 +120,25 @@ public final class RunHistory {
     /** The log of a run; empty when none was kept. */
     public String log(Run run) {
         return text(beside(run).resolve("log.txt")).orElse("");
+    }
+
+    /** The numbers of all exchanges that the runs refer to; runs that cannot be read refer to none. */
+    public Set<Long> exchanges() {
+        Set<Long> numbers = new HashSet<>();
+        try (Stream<Path> files = Files.exists(folder) ? Files.walk(folder, 2) : Stream.empty()) {
+            files.filter(f -> f.getFileName().toString().endsWith(".json")).forEach(file -> {
+                try {
+                    json.readTree(file.toFile()).findValues("exchange").forEach(n -> numbers.add(n.asLong()));
+                } catch (IOException e) {
+                    // whoever looks at the run is told
+                    LOG.debug("a run cannot be read", e);
+                }
+            });
+        } catch (IOException | UncheckedIOException e) {
+            LOG.info("the runs cannot be read", e);
+        }
+        numbers.remove(0L);
+        return numbers;
     }
 
     /** Both sides of an exchange that was kept with its run. */

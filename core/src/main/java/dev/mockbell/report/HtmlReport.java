@@ -5,7 +5,7 @@ import com.samskivert.mustache.Template;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Contrast;
 import dev.mockbell.check.Verdict;
-import dev.mockbell.exchange.ExchangeTexts;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.StepFigures;

@@ -2,7 +2,7 @@ package dev.mockbell.report;
 
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
-import dev.mockbell.exchange.ExchangeTexts;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;

@@ -5,6 +5,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.exchange.Ties;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
@@ -166,18 +167,19 @@ public final class CaseCaller {
             Case kept, CallRequest request, CallResult result, String origin, Redactor redactor) {
         boolean answered = result.failure().isEmpty();
         return new Exchange(
-                0,
-                result.started(),
-                Way.CALLED,
-                kept.contract(),
-                kept.operation(),
-                redactor.text(request.address().toString()),
-                origin,
-                result.request(),
-                result.response(),
-                result.timing(),
-                result.secured(),
-                answered ? Outcome.FINE : Outcome.FAILED,
-                answered ? "" : redactor.text(result.whyNot().orElse("no answer")));
+                        0,
+                        result.started(),
+                        Way.CALLED,
+                        kept.contract(),
+                        kept.operation(),
+                        redactor.text(request.address().toString()),
+                        origin,
+                        result.request(),
+                        result.response(),
+                        result.timing(),
+                        result.secured(),
+                        answered ? Outcome.FINE : Outcome.FAILED,
+                        answered ? "" : redactor.text(result.whyNot().orElse("no answer")))
+                .with(new Ties("", kept.id().isEmpty() ? "" : "case " + kept.id()));
     }
 }

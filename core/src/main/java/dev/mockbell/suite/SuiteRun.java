@@ -2,6 +2,7 @@ package dev.mockbell.suite;
 
 import dev.mockbell.check.Answer;
 import dev.mockbell.check.Verdict;
+import dev.mockbell.exchange.Ties;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
@@ -38,6 +39,7 @@ final class SuiteRun {
     private final RunListener listener;
     private final Map<String, XdmValue> values = new HashMap<>();
     private final Deque<String> suites = new ArrayDeque<>();
+    private long startedMillis;
     private StopSignal stop;
     private Optional<Answer> last = Optional.empty();
     private String ended = "";
@@ -62,6 +64,7 @@ final class SuiteRun {
 
     Run of(Suite suite) {
         Instant started = clock.instant();
+        startedMillis = started.toEpochMilli();
         long from = System.nanoTime();
         listener.heard(new RunEvent.Started(started, suite, bench.environment()));
         suites.push(suite.id());
@@ -280,8 +283,14 @@ final class SuiteRun {
 
         private StepResult called(Step.Call step, Case kept, String name, Map<String, String> own, Place in) {
             Scope scope = bench.variables(kept).withValues(values).with(own).until(stop);
-            SuiteRunner.Called called =
-                    runner.call(kept, name, place.suite().title() + " · " + step.name(), scope, stop);
+            SuiteRunner.Called called = runner.call(
+                    kept,
+                    name,
+                    place.suite().title() + " · " + step.name(),
+                    Optional.of(new Ties("", "suite " + suites.getLast() + " " + startedMillis + " " + path.text())),
+                    scope,
+                    stop,
+                    answer -> {});
             values.putAll(called.captured());
             last = Optional.of(called.answer());
             if (place.told()) {

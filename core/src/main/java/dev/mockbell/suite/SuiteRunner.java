@@ -4,9 +4,10 @@ import dev.mockbell.check.Answer;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Checker;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.Ledger;
+import dev.mockbell.exchange.Ties;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
@@ -14,6 +15,7 @@ import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import net.sf.saxon.s9api.XdmValue;
@@ -80,25 +82,34 @@ public final class SuiteRunner {
      * @throws Problem when the request cannot be made
      */
     public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop) {
-        return call(kept, name, origin, scope, stop, answer -> {});
+        return call(kept, name, origin, Optional.empty(), scope, stop, answer -> {});
     }
 
     /**
      * As {@link #call(Case, String, String, Scope, StopSignal)}.
      *
+     * @param ties what the exchange belongs to, in place of the case
      * @param came hears of the answer once it is read and before it is judged, on the calling thread
      */
-    public Called call(Case kept, String name, String origin, Scope scope, StopSignal stop, Consumer<Answer> came) {
+    public Called call(
+            Case kept,
+            String name,
+            String origin,
+            Optional<Ties> ties,
+            Scope scope,
+            StopSignal stop,
+            Consumer<Answer> came) {
         CallSetup setup = CallSetup.of(bench, kept, scope);
         Sent sent = caller.send(caller.prepare(setup), origin, stop);
         // what the server said before it was told who is there, and what led elsewhere, is kept too
-        sent.before().forEach(keep::apply);
+        UnaryOperator<Exchange> tied = e -> ties.map(e::with).orElse(e);
+        sent.before().stream().map(tied).forEach(keep::apply);
         Answer answer = sent.answer(
                         MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()), expressions)
                 .masked(scope.redactor());
         came.accept(answer);
         CallVerdict verdict = CallVerdict.of(kept, answer, checker, scope);
-        Exchange onLedger = keep.apply(verdict.on(answer.exchange()));
+        Exchange onLedger = keep.apply(tied.apply(verdict.on(answer.exchange())));
         StepResult shown = verdict.result(name, onLedger, scope.redactor());
         return new Called(shown, answer.with(onLedger), verdict.captures(), verdict.stops(kept));
     }

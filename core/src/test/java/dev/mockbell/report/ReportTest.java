@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
-import dev.mockbell.exchange.ExchangeTexts;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
 import java.io.StringReader;

@@ -440,15 +440,16 @@ public final class CallModel {
     /** An answer with its rows, which are laid out before it is judged; a large one is shown before that, too. */
     private Came called(SuiteRunner runner, Case kept, Scope scope, StopSignal stop, MessageOutline nothingDue) {
         List<Shown> laid = new ArrayList<>();
-        SuiteRunner.Called called = runner.call(kept, kept.title(), kept.title(), scope, stop, answer -> {
-            Shown shown = Shown.of(answer, nothingDue);
-            laid.add(shown);
-            if (size(answer) > SHOWN_AT_ONCE) {
-                SuiteRunner.Called unjudged =
-                        new SuiteRunner.Called(StepResult.notRun(kept.title(), ""), answer, Map.of(), false);
-                desk.tasks().later(() -> arrived(kept, new Came(unjudged, shown, Optional.empty())));
-            }
-        });
+        SuiteRunner.Called called =
+                runner.call(kept, kept.title(), kept.title(), Optional.empty(), scope, stop, answer -> {
+                    Shown shown = Shown.of(answer, nothingDue);
+                    laid.add(shown);
+                    if (size(answer) > SHOWN_AT_ONCE) {
+                        SuiteRunner.Called unjudged =
+                                new SuiteRunner.Called(StepResult.notRun(kept.title(), ""), answer, Map.of(), false);
+                        desk.tasks().later(() -> arrived(kept, new Came(unjudged, shown, Optional.empty())));
+                    }
+                });
         return new Came(called, laid.get(0), Optional.empty());
     }
 

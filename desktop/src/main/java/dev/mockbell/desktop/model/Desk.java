@@ -2,10 +2,10 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Port;
-import dev.mockbell.exchange.Ledger;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;

@@ -3,7 +3,7 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.check.Check;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.suite.Case;
 import java.util.HashMap;
 import java.util.Map;

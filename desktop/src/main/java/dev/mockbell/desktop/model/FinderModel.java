@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.exchange.Listing;
+import dev.mockbell.ledger.Listing;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
 import java.time.ZoneId;

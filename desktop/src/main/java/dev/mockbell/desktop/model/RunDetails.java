@@ -1,7 +1,7 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.exchange.ExchangeTexts;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.RunLog;

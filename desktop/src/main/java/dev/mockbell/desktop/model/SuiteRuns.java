@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.exchange.ExchangeTexts;
+import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.report.RunLog;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.RunEvent;

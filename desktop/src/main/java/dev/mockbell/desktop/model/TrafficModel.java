@@ -1,10 +1,10 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.LedgerFilter;
-import dev.mockbell.exchange.Listing;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.MessageText;
+import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.ledger.Listing;
 import dev.mockbell.redact.Redactor;
 import java.time.Instant;
 import java.util.ArrayDeque;

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.nio.file.Path;

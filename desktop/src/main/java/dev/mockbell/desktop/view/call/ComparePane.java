@@ -8,7 +8,7 @@ import dev.mockbell.desktop.model.ComparedModel;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
-import dev.mockbell.exchange.Listing;
+import dev.mockbell.ledger.Listing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -7,7 +7,7 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.StationView;
-import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.suite.Suite;

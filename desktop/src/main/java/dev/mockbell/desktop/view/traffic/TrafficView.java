@@ -15,8 +15,8 @@ import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
-import dev.mockbell.exchange.LedgerFilter;
-import dev.mockbell.exchange.Listing;
+import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.ledger.Listing;
 import java.util.List;
 import java.util.Optional;
 import javafx.animation.PauseTransition;
@@ -239,11 +239,11 @@ public final class TrafficView extends VBox implements StationView {
     private void showChips() {
         LedgerFilter f = model.filterProperty().get();
         chips.getChildren().clear();
-        f.from()
-                .ifPresent(from -> chips.getChildren()
+        f.during()
+                .ifPresent(span -> chips.getChildren()
                         .add(Parts.button(
-                                Numbers.clock(from) + " to "
-                                        + f.until().map(Numbers::clock).orElse("now") + "  ×",
+                                span.from().map(Numbers::clock).orElse("the start") + " to "
+                                        + span.until().map(Numbers::clock).orElse("now") + "  ×",
                                 "Show all times again",
                                 () -> filter(model.filterProperty().get().between(null, null)),
                                 "chip",

@@ -10,7 +10,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.LedgerFilter;
+import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.request.Delivery;
 import dev.mockbell.request.PartText;
 import dev.mockbell.security.Token;

@@ -72,8 +72,8 @@ class LoadStationTest extends OnDesktop {
         hand.await("the traffic", () -> desktop.desk.stationProperty().get() == Station.TRAFFIC);
         hand.await(
                 "the failures there", () -> !desktop.models.traffic().listings().isEmpty());
-        assertThat(Hand.on(() -> desktop.models.traffic().filterProperty().get().text()))
-                .isEqualTo("check: fee = 999");
+        assertThat(Hand.on(() -> desktop.models.traffic().filterProperty().get().typed()))
+                .isEqualTo("text:\"check: fee = 999\"");
     }
 
     @Test

@@ -7,7 +7,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.Listing;
+import dev.mockbell.ledger.Listing;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.input.Clipboard;
@@ -141,12 +141,12 @@ class TrafficStationTest extends OnDesktop {
         double[] stroke = onScreen(tape, 1);
         drag(stroke[0] - 40, stroke[0] + 12, stroke[1]);
         hand.await("traffic", () -> desktop.desk.stationProperty().get() == Station.TRAFFIC);
-        hand.await("a span", () -> traffic.filterProperty().get().from().isPresent());
+        hand.await("a span", () -> traffic.filterProperty().get().during().isPresent());
         hand.await("the one in it", () -> traffic.listings().size() == 1);
         drag(stroke[0] - 300, stroke[0] - 200, stroke[1]);
         hand.await("none in that", () -> traffic.listings().isEmpty());
         hand.click(".chip.here");
-        hand.await("all times", () -> traffic.filterProperty().get().from().isEmpty());
+        hand.await("all times", () -> traffic.filterProperty().get().during().isEmpty());
         hand.await("all", () -> traffic.listings().size() == 1);
         assertThat(canvas.getWidth()).isGreaterThan(500);
     }

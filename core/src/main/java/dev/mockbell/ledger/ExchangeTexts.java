@@ -1,5 +1,7 @@
-package dev.mockbell.exchange;
+package dev.mockbell.ledger;
 
+import dev.mockbell.exchange.Message;
+import dev.mockbell.exchange.MessageText;
 import dev.mockbell.redact.Redactor;
 import java.util.Optional;
 

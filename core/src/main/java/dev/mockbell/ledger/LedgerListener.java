@@ -1,4 +1,4 @@
-package dev.mockbell.exchange;
+package dev.mockbell.ledger;
 
 /**
  * Hears of every exchange as it is added, in order of number, on the thread that adds it, before it is on disk. It must

@@ -1,7 +1,9 @@
-package dev.mockbell.exchange;
+package dev.mockbell.ledger;
 
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.exchange.Ties;
 import java.time.Instant;
 
 /**
@@ -10,6 +12,7 @@ import java.time.Instant;
  * @param nanos the total time
  * @param sent size of the request's body in bytes
  * @param received size of the response's body in bytes
+ * @param pinned whether it stays when others are let go
  */
 public record Listing(
         long id,
@@ -24,7 +27,9 @@ public record Listing(
         long sent,
         long received,
         Outcome outcome,
-        String note) {
+        String note,
+        Ties ties,
+        boolean pinned) {
     public static Listing of(Exchange e) {
         return new Listing(
                 e.id(),
@@ -39,7 +44,9 @@ public record Listing(
                 e.request().body().size(),
                 e.response().map(r -> r.body().size()).orElse(0L),
                 e.outcome(),
-                e.note());
+                e.note(),
+                e.ties(),
+                false);
     }
 
     public long millis() {
