@@ -44,6 +44,7 @@ class ArchitectureTest {
             "check",
             "suite",
             "mock",
+            "tap",
             "load",
             "project",
             "report",

@@ -22,11 +22,16 @@ public final class Bench {
             new MockSoak(out, args.length > 1 ? Integer.parseInt(args[1]) : 60).run();
             System.exit(0);
         }
+        if ("ledger".equals(which)) {
+            // a million, unless it is to be fewer; not among all
+            new LedgerBench(out, args.length > 1 ? Integer.parseInt(args[1]) : 1_000_000).run();
+            System.exit(0);
+        }
         if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check")
                 .contains(which)) {
             out.println("There is no benchmark " + which
                     + ". There are load, mock, contract, sheet, call, answer, check, all,"
-                    + " and soak MINUTES.");
+                    + " ledger COUNT, and soak MINUTES.");
             System.exit(2);
         }
         boolean all = "all".equals(which);

@@ -7,7 +7,6 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -29,6 +28,9 @@ final class Contents {
     /** Below it compressing costs more than it saves. */
     private static final int WORTH = 256;
 
+    /** Smaller ones are the same as another only when that came lately: what looking for them takes is more than they do. */
+    private static final int SOUGHT = 2_048;
+
     /** A content that was used within so many exchanges is not noted as used again. */
     private static final long LATELY = 5_000;
 
@@ -36,7 +38,7 @@ final class Contents {
     private static final int RAW = 0;
     private static final int DEFLATED = 1;
 
-    private final Connection connection;
+    private final Statements statements;
     private final Object lock;
     private final Deflater deflater = new Deflater(Deflater.BEST_SPEED, true);
     private final Map<ByteBuffer, long[]> lately = new LinkedHashMap<>(64, 0.75f, true) {
@@ -47,8 +49,8 @@ final class Contents {
     };
 
     /** @param lock held for as long as the connection is used; contents that were read are read on under it */
-    Contents(Connection connection, Object lock) {
-        this.connection = connection;
+    Contents(Statements statements, Object lock) {
+        this.statements = statements;
         this.lock = lock;
     }
 
@@ -67,7 +69,7 @@ final class Contents {
         byte[] first = content.start(SIZE);
         ByteBuffer hash = ByteBuffer.wrap(hash(content, first));
         long[] known = lately.get(hash);
-        if (known == null) {
+        if (known == null && content.size() >= SOUGHT) {
             known = find(hash.array());
         }
         if (known != null && exchange - known[1] < LATELY) {
@@ -113,37 +115,34 @@ final class Contents {
     }
 
     private long[] find(byte[] hash) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement("SELECT id, last FROM content WHERE hash = ?")) {
-            s.setBytes(1, hash);
-            try (ResultSet r = s.executeQuery()) {
-                return r.next() ? new long[] {r.getLong(1), r.getLong(2)} : null;
-            }
+        PreparedStatement s = statements.of("SELECT id, last FROM content WHERE hash = ?");
+        s.setBytes(1, hash);
+        try (ResultSet r = s.executeQuery()) {
+            return r.next() ? new long[] {r.getLong(1), r.getLong(2)} : null;
         }
     }
 
     /** Notes that it is used; false when it is there no more. */
     private boolean used(long number, long exchange) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement("UPDATE content SET last = max(last, ?) WHERE id = ?")) {
-            s.setLong(1, exchange);
-            s.setLong(2, number);
-            return s.executeUpdate() == 1;
-        }
+        PreparedStatement s = statements.of("UPDATE content SET last = max(last, ?) WHERE id = ?");
+        s.setLong(1, exchange);
+        s.setLong(2, number);
+        return s.executeUpdate() == 1;
     }
 
     private long insert(Content content, byte[] first, byte[] hash, long exchange) throws SQLException {
+        PreparedStatement s =
+                statements.of("INSERT INTO content (hash, size, last, coding, bytes) VALUES (?,?,?,?,?) RETURNING id");
+        s.setBytes(1, content.size() >= SOUGHT ? hash : null);
+        s.setLong(2, content.size());
+        s.setLong(3, exchange);
+        packed(s, 4, first);
         long number;
-        try (PreparedStatement s = connection.prepareStatement(
-                "INSERT INTO content (hash, size, last, coding, bytes) VALUES (?,?,?,?,?) RETURNING id")) {
-            s.setBytes(1, hash);
-            s.setLong(2, content.size());
-            s.setLong(3, exchange);
-            packed(s, 4, first);
-            try (ResultSet r = s.executeQuery()) {
-                if (!r.next()) {
-                    throw new SQLException("the ledger gives no number to a content");
-                }
-                number = r.getLong(1);
+        try (ResultSet r = s.executeQuery()) {
+            if (!r.next()) {
+                throw new SQLException("the ledger gives no number to a content");
             }
+            number = r.getLong(1);
         }
         if (content.size() > first.length) {
             slices(content, first.length, number);
@@ -152,9 +151,8 @@ final class Contents {
     }
 
     private void slices(Content content, long from, long number) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement(
-                        "INSERT INTO slice (content, number, coding, bytes) VALUES (?,?,?,?)");
-                InputStream in = content.open(from)) {
+        PreparedStatement s = statements.of("INSERT INTO slice (content, number, coding, bytes) VALUES (?,?,?,?)");
+        try (InputStream in = content.open(from)) {
             byte[] slice = in.readNBytes(SIZE);
             for (int at = 0; slice.length > 0; at++) {
                 s.setLong(1, number);
@@ -214,24 +212,22 @@ final class Contents {
 
     /** The content of a number; what does not stand in its row is read when it is needed. */
     Content content(long number) throws SQLException {
-        try (PreparedStatement s =
-                connection.prepareStatement("SELECT size, coding, bytes FROM content WHERE id = ?")) {
-            s.setLong(1, number);
-            try (ResultSet r = s.executeQuery()) {
-                if (!r.next()) {
-                    throw new SQLException("the bytes of an exchange are not there");
-                }
-                long size = r.getLong(1);
-                Content first = Content.of(unpacked(r.getInt(2), r.getBytes(3), size));
-                return size <= SIZE ? first : Content.joined(first, new Rest(number, size - SIZE));
+        PreparedStatement s = statements.of("SELECT size, coding, bytes FROM content WHERE id = ?");
+        s.setLong(1, number);
+        try (ResultSet r = s.executeQuery()) {
+            if (!r.next()) {
+                throw new SQLException("the bytes of an exchange are not there");
             }
+            long size = r.getLong(1);
+            Content first = Content.of(unpacked(r.getInt(2), r.getBytes(3), size));
+            return size <= SIZE ? first : Content.joined(first, new Rest(number, size - SIZE));
         }
     }
 
     private byte[] sliceOf(long content, long number, long left) throws IOException {
         synchronized (lock) {
-            try (PreparedStatement s =
-                    connection.prepareStatement("SELECT coding, bytes FROM slice WHERE content = ? AND number = ?")) {
+            try {
+                PreparedStatement s = statements.of("SELECT coding, bytes FROM slice WHERE content = ? AND number = ?");
                 s.setLong(1, content);
                 s.setLong(2, number);
                 try (ResultSet r = s.executeQuery()) {

@@ -53,6 +53,9 @@ public final class Ledger implements AutoCloseable {
         try (Statement s = writing.createStatement()) {
             // a file from elsewhere may bring functions of its own in triggers and views
             s.execute("PRAGMA trusted_schema=OFF");
+            // the leaves of indexes are written all over: held in memory, and written back less often, in KiB and pages
+            s.execute("PRAGMA cache_size=-32000");
+            s.execute("PRAGMA wal_autocheckpoint=8000");
         }
         LedgerSchema.migrate(writing);
         reading = looking();

@@ -68,15 +68,15 @@ final class LedgerRows {
         }
     };
 
-    private final Connection connection;
+    private final Statements statements;
     private final Words words;
     private final Contents contents;
 
     /** @param lock held for as long as the connection is used */
     LedgerRows(Connection connection, Object lock) {
-        this.connection = connection;
-        this.words = new Words(connection);
-        this.contents = new Contents(connection, lock);
+        this.statements = new Statements(connection);
+        this.words = new Words(statements);
+        this.contents = new Contents(statements, lock);
     }
 
     static int code(Way way) {
@@ -99,14 +99,13 @@ final class LedgerRows {
      * @param bare those whose bodies are left out, because there is no time for them
      */
     void write(List<Exchange> numbered, Set<Exchange> bare) throws SQLException {
-        try (PreparedStatement line = connection.prepareStatement(LINE);
-                PreparedStatement detail = connection.prepareStatement(DETAIL)) {
-            for (Exchange e : numbered) {
-                line(line, e);
-                line.executeUpdate();
-                detail(detail, e, bare.contains(e));
-                detail.executeUpdate();
-            }
+        PreparedStatement line = statements.of(LINE);
+        PreparedStatement detail = statements.of(DETAIL);
+        for (Exchange e : numbered) {
+            line(line, e);
+            line.executeUpdate();
+            detail(detail, e, bare.contains(e));
+            detail.executeUpdate();
         }
     }
 
@@ -207,11 +206,10 @@ final class LedgerRows {
 
     /** The exchange of a number with its bytes. */
     Optional<Exchange> read(long id) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement(SELECT)) {
-            s.setLong(1, id);
-            try (ResultSet r = s.executeQuery()) {
-                return r.next() ? Optional.of(exchange(r)) : Optional.empty();
-            }
+        PreparedStatement s = statements.of(SELECT);
+        s.setLong(1, id);
+        try (ResultSet r = s.executeQuery()) {
+            return r.next() ? Optional.of(exchange(r)) : Optional.empty();
         }
     }
 

@@ -180,9 +180,9 @@ final class LedgerSchema {
                       response_body INTEGER, response_wire INTEGER, secured TEXT, dropped INTEGER NOT NULL DEFAULT 0)""");
             s.execute("""
                     CREATE TABLE content (
-                      id INTEGER PRIMARY KEY, hash BLOB NOT NULL, size INTEGER NOT NULL, last INTEGER NOT NULL,
+                      id INTEGER PRIMARY KEY, hash BLOB, size INTEGER NOT NULL, last INTEGER NOT NULL,
                       coding INTEGER NOT NULL, bytes BLOB NOT NULL)""");
-            s.execute("CREATE INDEX content_hash ON content(hash)");
+            s.execute("CREATE INDEX content_hash ON content(hash) WHERE hash IS NOT NULL");
             s.execute("CREATE INDEX content_last ON content(last)");
             s.execute("""
                     CREATE TABLE slice (
@@ -211,7 +211,7 @@ final class LedgerSchema {
                 + " 1, 1, 0, 0 FROM exchange");
         String[] faces = {"request_body", "request_wire", "response_body", "response_wire"};
         for (int face = 0; face < faces.length; face++) {
-            s.execute("INSERT INTO content SELECT id * 4 + " + face + ", randomblob(16), length(" + faces[face] + ")"
+            s.execute("INSERT INTO content SELECT id * 4 + " + face + ", NULL, length(" + faces[face] + ")"
                     + " + coalesce((SELECT sum(length(bytes)) FROM piece WHERE exchange = id AND face = " + face
                     + "), 0),"
                     + " id, 0, " + faces[face] + " FROM exchange WHERE " + faces[face] + " IS NOT NULL");

@@ -30,7 +30,7 @@ import org.slf4j.LoggerFactory;
 final class LedgerWriter {
     private static final Logger LOG = LoggerFactory.getLogger(LedgerWriter.class);
     private static final int QUEUE = 4_096;
-    private static final int BATCH = 256;
+    private static final int BATCH = 1_024;
     private static final int LOOK_MILLIS = 250;
     private static final int MOST_TRIES = 40;
 

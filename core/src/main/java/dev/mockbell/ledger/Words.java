@@ -1,22 +1,21 @@
 package dev.mockbell.ledger;
 
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
-/** The texts of lines, each kept once under a number. For one thread, on one connection. */
+/** The texts of lines, each kept once under a number. For one thread. */
 final class Words {
     private static final int MOST = 20_000;
 
-    private final Connection connection;
+    private final Statements statements;
     private final Map<String, Long> numbers = bounded();
     private final Map<Long, String> texts = bounded();
 
-    Words(Connection connection) {
-        this.connection = connection;
+    Words(Statements statements) {
+        this.statements = statements;
     }
 
     private static <K, V> Map<K, V> bounded() {
@@ -34,17 +33,16 @@ final class Words {
         if (known != null) {
             return known;
         }
-        try (PreparedStatement s = connection.prepareStatement(
-                "INSERT INTO word (text) VALUES (?) ON CONFLICT (text) DO UPDATE SET text = text RETURNING id")) {
-            s.setString(1, text);
-            try (ResultSet r = s.executeQuery()) {
-                if (!r.next()) {
-                    throw new SQLException("the ledger gives no number to a text");
-                }
-                long number = r.getLong(1);
-                numbers.put(text, number);
-                return number;
+        PreparedStatement s = statements.of(
+                "INSERT INTO word (text) VALUES (?) ON CONFLICT (text) DO UPDATE SET text = text RETURNING id");
+        s.setString(1, text);
+        try (ResultSet r = s.executeQuery()) {
+            if (!r.next()) {
+                throw new SQLException("the ledger gives no number to a text");
             }
+            long number = r.getLong(1);
+            numbers.put(text, number);
+            return number;
         }
     }
 
@@ -59,13 +57,12 @@ final class Words {
         if (known != null) {
             return known;
         }
-        try (PreparedStatement s = connection.prepareStatement("SELECT text FROM word WHERE id = ?")) {
-            s.setLong(1, number);
-            try (ResultSet r = s.executeQuery()) {
-                String text = r.next() ? r.getString(1) : "";
-                texts.put(number, text);
-                return text;
-            }
+        PreparedStatement s = statements.of("SELECT text FROM word WHERE id = ?");
+        s.setLong(1, number);
+        try (ResultSet r = s.executeQuery()) {
+            String text = r.next() ? r.getString(1) : "";
+            texts.put(number, text);
+            return text;
         }
     }
 }
