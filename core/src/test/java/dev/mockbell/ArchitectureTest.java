@@ -45,6 +45,7 @@ class ArchitectureTest {
             "suite",
             "mock",
             "tap",
+            "har",
             "load",
             "project",
             "report",

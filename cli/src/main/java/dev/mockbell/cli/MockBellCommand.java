@@ -14,7 +14,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "mockbell",
         mixinStandardHelpOptions = true,
-        version = "Mock Bell 0.1.0",
+        version = "Mock Bell " + CommandCore.VERSION,
         description = "Calls, checks, mocks, watches and loads web services described by a WSDL.",
         synopsisSubcommandLabel = "COMMAND",
         footer = {
@@ -47,6 +47,9 @@ public final class MockBellCommand implements Runnable {
                 new CallCommand(console),
                 new CheckCommand(console),
                 new MockCommand(console),
+                new TapCommand(console),
+                new ProxyCommand(console),
+                new LedgerCommand(),
                 new LoadCommand(console)));
         all.addAll(List.of(more));
         for (Object command : named(all, arguments, 0)) {
@@ -60,6 +63,15 @@ public final class MockBellCommand implements Runnable {
                         new ContractLintCommand(console),
                         new ContractExportCommand(console));
                 named(ofContract, arguments, 1).forEach(sub::addSubcommand);
+            }
+            if (command instanceof LedgerCommand) {
+                List<Object> ofLedger = List.of(
+                        new LedgerListCommand(console),
+                        new LedgerShowCommand(console),
+                        new LedgerExportCommand(console),
+                        new LedgerImportCommand(console),
+                        new LedgerPruneCommand(console));
+                named(ofLedger, arguments, 1).forEach(sub::addSubcommand);
             }
             line.addSubcommand(sub);
         }

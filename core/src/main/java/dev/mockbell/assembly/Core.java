@@ -1,12 +1,16 @@
 package dev.mockbell.assembly;
 
+import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.expression.Variable;
 import dev.mockbell.file.Inside;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.Ledger;
+import dev.mockbell.message.OperationFinder;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
@@ -17,27 +21,38 @@ import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.Secrets;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.suite.Workbench;
+import dev.mockbell.tap.TapSurroundings;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
+import dev.mockbell.wire.ServerTls;
 import java.net.ProxySelector;
 import java.net.URI;
 import java.time.Clock;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
+import javax.net.ssl.SSLContext;
 
 /**
  * The parts of the core that a program uses, put together for one user. What costs to make is made when it is first asked
  * for, so that a small command starts fast. Safe for many threads.
  */
 public final class Core implements AutoCloseable {
+    /** Certificates that are held; a client of a proxy may ask for any number of names. */
+    private static final int MOST_ISSUED = 1_000;
+
     private final UserFolders user;
     private final Map<String, String> environment;
     private final ProxySelector proxies;
@@ -159,6 +174,22 @@ public final class Core implements AutoCloseable {
         return new ProjectBench(project, local, secrets(), hosts);
     }
 
+    /** Masks the secrets of a project, as far as this machine has them, and all that is a credential by its nature. */
+    public Redactor redactor(Project project) {
+        LocalProject local = locals().of(project.folder());
+        Map<String, String> values = new LinkedHashMap<>();
+        Stream.of(
+                        project.settings().variables().stream(),
+                        project.environments().stream().flatMap(e -> e.variables().stream()),
+                        project.cases().stream().flatMap(c -> c.variables().stream()))
+                .flatMap(v -> v)
+                .filter(Variable::secret)
+                .map(Variable::name)
+                .distinct()
+                .forEach(name -> secrets().value(local, name).ifPresent(value -> values.put(name, value)));
+        return Redactor.of(values);
+    }
+
     /** A runner whose calls go on a ledger. */
     public SuiteRunner runner(Workbench bench, Ledger ledger, Clock clock) {
         return new SuiteRunner(bench, caller(), expressions(), SuiteRunner.on(ledger), clock);
@@ -189,6 +220,32 @@ public final class Core implements AutoCloseable {
     public LocalKeys keys(Project project) {
         return new LocalKeys(
                 user, locals(), Optional.of(project.folder()), project.name(), secrets(), Clock.systemUTC());
+    }
+
+    /**
+     * What relays need around them.
+     *
+     * @param project whose contracts tell operations, and whose authority issues; empty for neither
+     * @param recorder takes what makes an exchange, without blocking
+     * @param trust what certificates of services are judged by
+     */
+    public TapSurroundings taps(
+            Optional<Project> project, Predicate<Supplier<Exchange>> recorder, Supplier<SSLContext> trust) {
+        Map<String, Contract> contracts = new LinkedHashMap<>();
+        project.ifPresent(p -> p.contracts().forEach(k -> contracts.put(k.name(), k.contract())));
+        LocalKeys keys = project.map(this::keys).orElseGet(this::keys);
+        Map<String, ServerTls> issued = new ConcurrentHashMap<>();
+        return new TapSurroundings(
+                loops(),
+                recorder,
+                host -> {
+                    if (issued.size() > MOST_ISSUED) {
+                        issued.clear();
+                    }
+                    return issued.computeIfAbsent(host, keys::issued);
+                },
+                trust,
+                new OperationFinder(contracts));
     }
 
     /** Reads contracts from addresses and files. */

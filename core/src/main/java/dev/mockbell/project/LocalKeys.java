@@ -64,6 +64,11 @@ public final class LocalKeys implements MockSurroundings.Keys {
         return made;
     }
 
+    /** TLS for a host that clients know by that name, by a certificate that the authority issues for it. */
+    public ServerTls issued(String host) {
+        return ServerTls.of(authority().issue(host, clock.instant()), List.of());
+    }
+
     @Override
     public ServerTls tls(MockTls tls, String host) {
         ClientKey.Opened key = tls.file().isBlank()

@@ -7,6 +7,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import dev.mockbell.xml.XmlText;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.w3c.dom.Attr;
@@ -27,6 +28,9 @@ public record SoapMessage(
         List<Element> headers,
         Optional<Element> payload,
         Optional<SoapFault> fault) {
+    /** A fault begins within so many bytes of its body; it may be in parts, but in no encoding that has no plain letters. */
+    private static final int FAULT_WITHIN = 16_384;
+
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     /**
@@ -56,6 +60,19 @@ public record SoapMessage(
             Xop.resolve(document, beside);
         }
         return of(document, name);
+    }
+
+    /** The fault that a message is; empty for what is none, or no envelope. Costs little for most of what is none. */
+    public static Optional<SoapFault> faultOf(Message message) {
+        String start = new String(message.body().start(FAULT_WITHIN), StandardCharsets.ISO_8859_1);
+        if (!start.contains("Fault")) {
+            return Optional.empty();
+        }
+        try {
+            return of(message, "message").fault();
+        } catch (Problem noEnvelope) {
+            return Optional.empty();
+        }
     }
 
     private static Document document(Content content, String contentType, String name) {

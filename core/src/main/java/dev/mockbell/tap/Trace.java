@@ -10,7 +10,6 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Ties;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.message.OperationFinder;
-import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.wire.Unframed;
@@ -29,8 +28,6 @@ final class Trace {
 
     /** More of a message is passed on, and not kept. */
     private static final long MOST_KEPT = 512L << 20;
-
-    private static final int FAULT_WITHIN = 8_192;
 
     private final Instant started = Instant.now();
     private final long began = System.nanoTime();
@@ -174,13 +171,18 @@ final class Trace {
         if (opaque) {
             return Outcome.FINE;
         }
-        return answering.get().status() >= 400 || fault(answering.get()).isPresent() ? Outcome.FAULT : Outcome.FINE;
+        return answering.get().status() >= 400
+                        || SoapMessage.faultOf(answering.get()).isPresent()
+                ? Outcome.FAULT
+                : Outcome.FINE;
     }
 
     private String note(Outcome outcome, Optional<Message> answering) {
         String words = trouble;
         if (words.isEmpty() && outcome == Outcome.FAULT) {
-            words = fault(answering.orElseThrow()).orElseGet(() -> answer.title());
+            words = SoapMessage.faultOf(answering.orElseThrow())
+                    .map(SoapFault::title)
+                    .orElseGet(() -> answer.title());
         }
         if (words.isEmpty() && outcome == Outcome.FAILED) {
             words = "no answer";
@@ -190,19 +192,6 @@ final class Trace {
                     + " bytes passed there, " + told.passed + " back";
         }
         return words;
-    }
-
-    /** The name of the fault that an answer is. */
-    private static Optional<String> fault(Message message) {
-        String start = new String(message.body().start(FAULT_WITHIN), StandardCharsets.ISO_8859_1);
-        if (!start.contains("Fault")) {
-            return Optional.empty();
-        }
-        try {
-            return SoapMessage.of(message, "answer").fault().map(SoapFault::title);
-        } catch (Problem noEnvelope) {
-            return Optional.empty();
-        }
     }
 
     private Timing timing() {

@@ -32,7 +32,6 @@ import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -42,7 +41,6 @@ import java.util.concurrent.Executor;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -384,17 +382,7 @@ public final class Desk implements AutoCloseable {
         if (masking == null || maskingFor != now.settings() || maskingOf != now.cases()) {
             maskingFor = now.settings();
             maskingOf = now.cases();
-            Map<String, String> values = new LinkedHashMap<>();
-            Stream.of(
-                            now.settings().variables().stream(),
-                            now.environments().stream().flatMap(e -> e.variables().stream()),
-                            now.cases().stream().flatMap(c -> c.variables().stream()))
-                    .flatMap(v -> v)
-                    .filter(Variable::secret)
-                    .map(Variable::name)
-                    .distinct()
-                    .forEach(name -> core.secrets().value(local, name).ifPresent(value -> values.put(name, value)));
-            masking = Redactor.of(values);
+            masking = core.redactor(now);
         }
         return masking;
     }

@@ -1,0 +1,174 @@
+package dev.mockbell.cli;
+
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.har.HarWriter;
+import dev.mockbell.ledger.Ledger;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Project;
+import dev.mockbell.redact.Redactor;
+import dev.mockbell.tap.TapHost;
+import dev.mockbell.tap.TapPlan;
+import dev.mockbell.tap.TapSurroundings;
+import dev.mockbell.wire.Connect;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** What a tap and a forward proxy have in common on the command line. */
+final class Relaying {
+    /** So many exchanges may wait to be written to a file. */
+    private static final int WAITING = 4_096;
+
+    @Parameters(
+            paramLabel = "PROJECT",
+            arity = "0..1",
+            description = "The project whose ledger records, and whose contracts tell operations.")
+    private String source;
+
+    @Option(names = "--host", paramLabel = "H", description = "The address to listen on; loopback unless given.")
+    private String host;
+
+    @Option(names = "--har", paramLabel = "FILE", description = "Writes what passes to a HAR file, secrets masked.")
+    private Path har;
+
+    @Option(names = "--quiet", description = "Says nothing of what passes.")
+    private boolean quiet;
+
+    @Mixin
+    private Reading reading = new Reading();
+
+    @Mixin
+    private Reaching reaching = new Reaching();
+
+    private final BlockingQueue<Exchange> toFile = new ArrayBlockingQueue<>(WAITING);
+    private volatile boolean ending;
+    private Thread writing;
+    private volatile Problem failure;
+    private volatile boolean missed;
+
+    /** Relays until the process is to end. */
+    int run(TapPlan plan, Console console) throws InterruptedException {
+        CommandCore core = new CommandCore(reading);
+        Optional<Project> project = source == null ? Optional.empty() : core.project(source);
+        if (source != null && project.isEmpty()) {
+            throw Problem.input("There is no project there", source, "Give the folder of one.");
+        }
+        Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
+        Connect by = reaching.by(Connect.USUAL, reading);
+        TapSurroundings around = core.parts().taps(project, made -> record(made, ledger, console), by::tls);
+        OutputStream file = har == null ? null : opened();
+        Redactor redactor = project.map(core.parts()::redactor).orElseGet(() -> Redactor.of(Map.of()));
+        if (file != null) {
+            writing = new Thread(() -> write(file, redactor), "har");
+            writing.start();
+        }
+        TapHost relay;
+        try {
+            relay = TapHost.start(host == null ? plan : plan.withHost(host), around, quiet ? t -> {} : console::note);
+        } catch (Problem problem) {
+            ended(ledger, core);
+            throw problem;
+        }
+        console.line("READY " + relay.address());
+        CountDownLatch stopped = new CountDownLatch(1);
+        try (Stopping stopping = new Stopping(core.stop())) {
+            core.stop().onStop(stopped::countDown);
+            stopped.await();
+            relay.close();
+            if (relay.unrecorded() > 0) {
+                console.note(relay.unrecorded() + " of " + relay.count() + " exchanges could not be recorded.");
+            }
+            ended(ledger, core);
+            if (failure != null) {
+                throw failure;
+            }
+            return stopping.ended(0);
+        }
+    }
+
+    private boolean record(Supplier<Exchange> made, Optional<Ledger> ledger, Console console) {
+        // made once, whoever wants it
+        Supplier<Exchange> shared = () -> {
+            Exchange e = made.get();
+            if (har != null && !toFile.offer(e)) {
+                missed = true;
+            }
+            if (!quiet) {
+                console.note(line(e));
+            }
+            return e;
+        };
+        if (ledger.isPresent()) {
+            return ledger.get().offerMade(shared);
+        }
+        if (har != null || !quiet) {
+            shared.get();
+        }
+        return true;
+    }
+
+    private static String line(Exchange e) {
+        String what = e.operation().isEmpty() ? e.request().title() : e.operation();
+        String status = e.status() == 0 ? "no answer" : String.valueOf(e.status());
+        return what + " → " + status + ", " + e.timing().totalMillis() + " ms"
+                + (e.note().isEmpty() ? "" : ", " + e.note());
+    }
+
+    private OutputStream opened() {
+        try {
+            return new BufferedOutputStream(Files.newOutputStream(har), 1 << 16);
+        } catch (IOException e) {
+            throw unwritable(e);
+        }
+    }
+
+    private Problem unwritable(IOException e) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The HAR file cannot be written: " + Problem.reason(e),
+                har.toString(),
+                "Check the path and the room on the disk.",
+                e);
+    }
+
+    private void write(OutputStream file, Redactor redactor) {
+        try (file;
+                HarWriter writer = new HarWriter(file, CommandCore.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
+            while (!ending || !toFile.isEmpty()) {
+                Exchange e = toFile.poll(100, TimeUnit.MILLISECONDS);
+                if (e != null) {
+                    writer.write(e);
+                }
+            }
+        } catch (IOException e) {
+            failure = unwritable(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void ended(Optional<Ledger> ledger, CommandCore core) throws InterruptedException {
+        ledger.ifPresent(Ledger::close);
+        ending = true;
+        if (writing != null) {
+            writing.join();
+        }
+        core.close();
+        if (missed && failure == null) {
+            failure = Problem.input(
+                    "More passed than could be written to the HAR file", har.toString(), "The ledger has more.");
+        }
+    }
+}
