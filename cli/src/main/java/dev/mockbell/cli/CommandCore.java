@@ -4,6 +4,7 @@ import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.Ledger;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
@@ -65,6 +66,27 @@ final class CommandCore implements AutoCloseable {
         } catch (InvalidPathException e) {
             return Optional.empty();
         }
+    }
+
+    /**
+     * The project in a folder, without its contracts.
+     *
+     * @throws Problem when there is none
+     */
+    Project recorded(String text) {
+        try {
+            Path folder = Path.of(text);
+            if (Files.isDirectory(folder)) {
+                return core.store().openWithoutContracts(folder);
+            }
+        } catch (InvalidPathException e) {
+            throw noProject(text, e);
+        }
+        throw noProject(text, null);
+    }
+
+    static Problem noProject(String text, Exception cause) {
+        return Problem.of(Problem.Kind.INPUT, "There is no project there", text, "Give the folder of one.", cause);
     }
 
     @Override

@@ -57,7 +57,7 @@ final class LedgerExportCommand implements Callable<Integer> {
         LedgerFilter filter = filtering.filter();
         try (CommandCore core = new CommandCore();
                 Stopping stopping = new Stopping(core.stop())) {
-            Project project = core.project(source).orElseThrow(() -> LedgerListCommand.noProject(source));
+            Project project = core.recorded(source);
             Optional<Redactor> redactor =
                     unmasked ? Optional.empty() : Optional.of(core.parts().redactor(project));
             try (Ledger ledger = core.ledger(project, console)) {

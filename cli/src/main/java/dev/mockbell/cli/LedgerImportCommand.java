@@ -43,7 +43,7 @@ final class LedgerImportCommand implements Callable<Integer> {
     public Integer call() {
         try (CommandCore core = new CommandCore();
                 Stopping stopping = new Stopping(core.stop())) {
-            Project project = core.project(source).orElseThrow(() -> LedgerListCommand.noProject(source));
+            Project project = core.project(source).orElseThrow(() -> CommandCore.noProject(source, null));
             Map<String, Contract> contracts = new LinkedHashMap<>();
             project.contracts().forEach(k -> contracts.put(k.name(), k.contract()));
             HarReader reader = new HarReader(new OperationFinder(contracts), console::note);

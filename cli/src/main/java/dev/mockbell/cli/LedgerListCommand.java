@@ -8,7 +8,6 @@ import dev.mockbell.ledger.Ledger;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.ledger.Order;
-import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import dev.mockbell.redact.Redactor;
 import java.time.ZoneId;
@@ -65,7 +64,7 @@ final class LedgerListCommand implements Callable<Integer> {
         LedgerFilter filter = filtering.filter();
         try (CommandCore core = new CommandCore();
                 Stopping stopping = new Stopping(core.stop())) {
-            Project project = core.project(source).orElseThrow(() -> noProject(source));
+            Project project = core.recorded(source);
             Redactor redactor = core.parts().redactor(project);
             try (Ledger ledger = core.ledger(project, console)) {
                 boolean text = Stream.of(
@@ -102,10 +101,6 @@ final class LedgerListCommand implements Callable<Integer> {
                 return stopping.ended(0);
             }
         }
-    }
-
-    static Problem noProject(String source) {
-        return Problem.input("There is no project there", source, "Give the folder of one.");
     }
 
     private static String words(Listing l, Redactor redactor) {

@@ -55,7 +55,7 @@ final class LedgerPruneCommand implements Callable<Integer> {
         Retention retention = new Retention(
                 keep == null ? Long.MAX_VALUE : keep, megabytes == null ? Long.MAX_VALUE : megabytes << 20, past);
         try (CommandCore core = new CommandCore()) {
-            Project project = core.project(source).orElseThrow(() -> LedgerListCommand.noProject(source));
+            Project project = core.recorded(source);
             try (Ledger ledger = core.ledger(project, console)) {
                 long gone = ledger.prune(retention);
                 console.note("Let " + gone + (gone == 1 ? " exchange go." : " exchanges go."));

@@ -42,7 +42,7 @@ final class LedgerShowCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         try (CommandCore core = new CommandCore()) {
-            Project project = core.project(source).orElseThrow(() -> LedgerListCommand.noProject(source));
+            Project project = core.recorded(source);
             Redactor redactor = core.parts().redactor(project);
             try (Ledger ledger = core.ledger(project, console)) {
                 Exchange e = ledger.get(number)

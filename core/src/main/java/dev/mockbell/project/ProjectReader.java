@@ -37,7 +37,8 @@ final class ProjectReader {
         this.snapshots = snapshots;
     }
 
-    Project read() {
+    /** @param withContracts whether those are read, which takes the most time */
+    Project read(boolean withContracts) {
         Path at = folder.folder();
         if (!ProjectStore.isProject(at)) {
             throw Problem.input(
@@ -48,7 +49,9 @@ final class ProjectReader {
         AtomicFile.sweep(at);
         Settings settings = settings();
         List<KeptContract> contracts = new ArrayList<>();
-        each("contracts", Files::isDirectory, d -> contracts.add(snapshots.read(d, troubles)));
+        if (withContracts) {
+            each("contracts", Files::isDirectory, d -> contracts.add(snapshots.read(d, troubles)));
+        }
         List<Case> cases = new ArrayList<>();
         each(
                 "cases",

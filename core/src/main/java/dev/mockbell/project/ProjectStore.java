@@ -90,7 +90,16 @@ public final class ProjectStore {
      * @throws Problem when the folder holds none, or a newer program wrote it
      */
     public Project open(Path folder) {
-        return new ProjectReader(new ProjectFolder(folder), yaml, snapshots).read();
+        return new ProjectReader(new ProjectFolder(folder), yaml, snapshots).read(true);
+    }
+
+    /**
+     * Opens a project without its contracts, which is quick; for what concerns none.
+     *
+     * @throws Problem as {@link #open}
+     */
+    public Project openWithoutContracts(Path folder) {
+        return new ProjectReader(new ProjectFolder(folder), yaml, snapshots).read(false);
     }
 
     /** Writes name, environments and settings. */

@@ -59,7 +59,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
     private final Deque<ByteBuf> waiting = new ArrayDeque<>();
     private int waitingBytes;
     private Channel front;
+    private Outlet toFront;
     private Channel back;
+    private Outlet toBack;
     private Destination destination;
     private boolean connecting;
     private boolean open;
@@ -87,6 +89,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
     @Override
     public void handlerAdded(ChannelHandlerContext context) {
         front = context.channel();
+        toFront = new Outlet(front);
     }
 
     private String caller() {
@@ -103,7 +106,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
     @Override
     public void channelReadComplete(ChannelHandlerContext context) {
         if (open) {
-            back.flush();
+            toBack.flush();
         }
     }
 
@@ -120,6 +123,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
             // the client has said all: the service hears that, and may still answer
             frontEnded = true;
             if (open && back instanceof DuplexChannel duplex && !destination.tls()) {
+                toBack.flush();
                 back.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> duplex.shutdownOutput());
             } else if (traces.isEmpty() && back == null) {
                 front.close();
@@ -156,6 +160,10 @@ final class Relay extends ChannelInboundHandlerAdapter {
             LOG.trace("the answer ended with its connection");
         }
         asked.closed();
+        toFront.close();
+        if (toBack != null) {
+            toBack.close();
+        }
         for (Trace trace : traces) {
             trace.trouble(tunnel ? "" : why);
             host.passed(trace, tunnel);
@@ -282,9 +290,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** The connection to another service is left; nothing is under way on it. */
     private void leave() {
-        if (back != null) {
+        if (open) {
             Channel left = back;
             back = null;
+            toBack.close();
+            toBack = null;
             open = false;
             connecting = false;
             told.restart();
@@ -363,10 +373,10 @@ final class Relay extends ChannelInboundHandlerAdapter {
     /** Sends on to the service, connecting first where there is no connection. */
     private void send(ByteBuf bytes) {
         if (open) {
-            back.write(bytes);
+            toBack.write(bytes);
             if (!back.isWritable()) {
                 front.config().setAutoRead(false);
-                back.flush();
+                toBack.flush();
             }
             return;
         }
@@ -451,10 +461,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
         connectTook = System.nanoTime() - connectBegan;
         traces.forEach(t -> t.connected(connectTook));
         then.run();
-        waiting.forEach(back::write);
+        toBack = new Outlet(back);
+        waiting.forEach(toBack::write);
         waiting.clear();
         waitingBytes = 0;
-        back.flush();
+        toBack.flush();
         front.config().setAutoRead(takesMore());
         if (frontEnded && !destination.tls() && back instanceof DuplexChannel duplex) {
             back.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> duplex.shutdownOutput());
@@ -474,7 +485,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
     }
 
     private void write(ByteBuf bytes) {
-        front.write(bytes);
+        toFront.write(bytes);
         if (!front.isWritable() && back != null) {
             back.config().setAutoRead(false);
         }
@@ -494,7 +505,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
             Body body = head.answerBody(trace.request().get().method());
             if (head.status() / 100 == 1 && head.status() != 101) {
                 write(bytes(text));
-                front.flush();
+                toFront.flush();
                 return body;
             }
             trace.answer(head);
@@ -574,7 +585,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
             asked.pause(false);
             front.config().setAutoRead(takesMore());
             if (open) {
-                back.flush();
+                toBack.flush();
             }
         });
     }
@@ -614,7 +625,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
             out = wire.bytes();
         }
         write(Unpooled.wrappedBuffer(out));
-        front.flush();
+        toFront.flush();
         if (closeAfterAnswer) {
             front.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(ChannelFutureListener.CLOSE);
         }
@@ -633,7 +644,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
         @Override
         public void channelReadComplete(ChannelHandlerContext context) {
-            front.flush();
+            toFront.flush();
         }
 
         @Override
@@ -661,6 +672,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 asItCame();
             }
             // what the client has of it is flushed before its connection ends too
+            toFront.flush();
             front.writeAndFlush(Unpooled.EMPTY_BUFFER)
                     .addListener(f -> Relay.this.end("the service closed the connection before the answer was whole"));
         }
