@@ -85,12 +85,19 @@ final class Relaying {
         CountDownLatch stopped = new CountDownLatch(1);
         try (Stopping stopping = new Stopping(core.stop())) {
             core.stop().onStop(stopped::countDown);
-            stopped.await();
-            relay.close();
-            if (relay.unrecorded() > 0) {
-                console.note(relay.unrecorded() + " of " + relay.count() + " exchanges could not be recorded.");
+            try {
+                stopped.await();
+            } finally {
+                relay.close();
+                if (relay.unrecorded() > 0) {
+                    console.note(relay.unrecorded() + " of " + relay.count() + " exchanges could not be recorded.");
+                }
+                ledger.map(Ledger::state)
+                        .filter(l -> l.bare() > 0)
+                        .ifPresent(l -> console.note(l.bare()
+                                + " exchanges are recorded without their bodies: more came than could be written."));
+                ended(ledger, core);
             }
-            ended(ledger, core);
             if (failure != null) {
                 throw failure;
             }
@@ -162,8 +169,12 @@ final class Relaying {
     private void ended(Optional<Ledger> ledger, CommandCore core) throws InterruptedException {
         ledger.ifPresent(Ledger::close);
         ending = true;
+        boolean interrupted = Thread.interrupted();
         if (writing != null) {
             writing.join();
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
         }
         core.close();
         if (missed && failure == null) {
