@@ -318,7 +318,7 @@ final class DemoWalk {
         hand.await(
                 "only what has the text",
                 () -> !models.traffic().listings().isEmpty()
-                        && models.traffic().filterProperty().get().typed().equals("UnknownHut"));
+                        && models.traffic().effective().typed().equals("UnknownHut"));
         long id = Hand.on(() -> models.traffic().listings().get(0).id());
         Hand.run(() -> models.traffic().select(id));
         hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);

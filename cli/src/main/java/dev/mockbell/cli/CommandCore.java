@@ -18,8 +18,6 @@ import java.util.Optional;
 
 /** The core as a command uses it, with the command's options and its stop. */
 final class CommandCore implements AutoCloseable {
-    static final String VERSION = "0.1.0";
-
     private final StopSignal stop = new StopSignal();
     private final Reading reading;
     private final Core core;

@@ -1,5 +1,6 @@
 package dev.mockbell.cli;
 
+import dev.mockbell.assembly.Core;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.har.HarWriter;
 import dev.mockbell.ledger.Ledger;
@@ -105,7 +106,7 @@ final class LedgerExportCommand implements Callable<Integer> {
             CommandCore core, Ledger ledger, LedgerFilter filter, OutputStream out, Optional<Redactor> redactor)
             throws IOException {
         long[] count = {0};
-        try (HarWriter writer = new HarWriter(out, CommandCore.VERSION, redactor, most == 0 ? Long.MAX_VALUE : most)) {
+        try (HarWriter writer = new HarWriter(out, Core.VERSION, redactor, most == 0 ? Long.MAX_VALUE : most)) {
             Order oldest = new Order(Order.Column.NUMBER, false);
             ledger.search(filter, oldest, Long.MAX_VALUE, core.parts().expressions(), core.stop(), line -> {
                 ledger.get(line.id()).ifPresent(e -> {

@@ -1,5 +1,6 @@
 package dev.mockbell.cli;
 
+import dev.mockbell.assembly.Core;
 import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,7 +15,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "mockbell",
         mixinStandardHelpOptions = true,
-        version = "Mock Bell " + CommandCore.VERSION,
+        version = "Mock Bell " + Core.VERSION,
         description = "Calls, checks, mocks, watches and loads web services described by a WSDL.",
         synopsisSubcommandLabel = "COMMAND",
         footer = {

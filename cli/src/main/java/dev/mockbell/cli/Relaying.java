@@ -1,5 +1,6 @@
 package dev.mockbell.cli;
 
+import dev.mockbell.assembly.Core;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.har.HarWriter;
 import dev.mockbell.ledger.Ledger;
@@ -152,7 +153,7 @@ final class Relaying {
 
     private void write(OutputStream file, Redactor redactor) {
         try (file;
-                HarWriter writer = new HarWriter(file, CommandCore.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
+                HarWriter writer = new HarWriter(file, Core.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
             while (!ending || !toFile.isEmpty()) {
                 Exchange e = toFile.poll(100, TimeUnit.MILLISECONDS);
                 if (e != null) {

@@ -50,6 +50,9 @@ import javax.net.ssl.SSLContext;
  * for, so that a small command starts fast. Safe for many threads.
  */
 public final class Core implements AutoCloseable {
+    /** Of the program. */
+    public static final String VERSION = "0.1.0";
+
     /** Certificates that are held; a client of a proxy may ask for any number of names. */
     private static final int MOST_ISSUED = 1_000;
 

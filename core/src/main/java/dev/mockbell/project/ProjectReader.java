@@ -114,6 +114,10 @@ final class ProjectReader {
             o.getValue().forEach(id -> ids.add(id.asText()));
             order.put(o.getKey(), List.copyOf(ids));
         });
+        List<Settings.KeptFilter> filters = new ArrayList<>();
+        node.path("filters")
+                .forEach(f -> filters.add(new Settings.KeptFilter(
+                        f.path("name").asText(), f.path("filter").asText())));
         return new Settings(
                 node.path("name").asText(usualName),
                 environments,
@@ -121,6 +125,7 @@ final class ProjectReader {
                 VariableFile.read(node.path("variables")),
                 order,
                 ProfileFile.read(node.path("security")),
+                filters,
                 true);
     }
 

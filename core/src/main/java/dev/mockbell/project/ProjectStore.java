@@ -123,6 +123,12 @@ public final class ProjectStore {
             ProfileFile.write(project.settings().profiles(), node.putArray("security"));
         }
         VariableFile.write(project.settings().variables(), node.putObject("variables"));
+        if (!project.settings().filters().isEmpty()) {
+            ArrayNode filters = node.putArray("filters");
+            project.settings()
+                    .filters()
+                    .forEach(f -> filters.addObject().put("name", f.name()).put("filter", f.filter()));
+        }
         ObjectNode order = node.putObject("caseOrder");
         new TreeMap<>(project.settings().caseOrder()).forEach((operation, ids) -> {
             ArrayNode list = order.putArray(operation);

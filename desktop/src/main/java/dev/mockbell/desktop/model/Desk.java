@@ -27,6 +27,7 @@ import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.tap.TapSurroundings;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
@@ -153,6 +154,14 @@ public final class Desk implements AutoCloseable {
     /** What the mocks of the project need around them. */
     public MockSurroundings mocks(MockRecorder recorder, MockListener listener) {
         return core.mocks(project(), recorder, listener);
+    }
+
+    /** What the relays of the project need around them. */
+    public TapSurroundings taps() {
+        return core.taps(
+                Optional.of(project()),
+                ledger::offerMade,
+                () -> core.caller().connect().tls());
     }
 
     /** Keys of this machine for the project's mocks. */

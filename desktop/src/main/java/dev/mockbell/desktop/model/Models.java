@@ -2,7 +2,14 @@ package dev.mockbell.desktop.model;
 
 /** The view models of one window, made together. */
 public record Models(
-        Desk desk, CallModel call, CheckModel check, MocksModel mocks, TrafficModel traffic, LoadModel load) {
+        Desk desk,
+        CallModel call,
+        CheckModel check,
+        MocksModel mocks,
+        TrafficModel traffic,
+        TapsModel taps,
+        HarModel har,
+        LoadModel load) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
         return new Models(
@@ -11,6 +18,8 @@ public record Models(
                 new CheckModel(desk),
                 mocks,
                 new TrafficModel(desk),
+                new TapsModel(desk),
+                new HarModel(desk),
                 new LoadModel(desk));
     }
 }

@@ -3,53 +3,90 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.MessageText;
+import dev.mockbell.ledger.Condition;
+import dev.mockbell.ledger.Figure;
+import dev.mockbell.ledger.Figures;
 import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.ledger.LedgerState;
 import dev.mockbell.ledger.Listing;
+import dev.mockbell.ledger.Order;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Settings.KeptFilter;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.task.StopSignal;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Deque;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import javafx.util.Duration;
 
-/** The ledger as the traffic station and the tape show it. */
+/**
+ * The ledger as the traffic station and the tape show it. The list is read a page at a time; what comes while it stands is put
+ * on top of it, and a filter or an order that is changed has it read anew.
+ */
 public final class TrafficModel {
-    /** How many exchanges the list shows. */
-    public static final int MOST = 2_000;
+    /** How many exchanges are read at a time. */
+    public static final int PAGE = 2_000;
 
     private static final int ON_TAPE = 20_000;
+    private static final int FIRST_ON_TAPE = 500;
+
+    private static final int SUM_MILLIS = 1_000;
+
+    /** Hits that are shown together, of a search that takes a while. */
+    private static final long TOGETHER_NANOS = 150_000_000L;
 
     private final Desk desk;
     private final ObservableList<Listing> listings = FXCollections.observableArrayList();
     private final ObjectProperty<LedgerFilter> filter = new SimpleObjectProperty<>(LedgerFilter.ALL);
+    private final ObjectProperty<LedgerFilter> draft = new SimpleObjectProperty<>(LedgerFilter.ALL);
+    private final StringProperty flaw = new SimpleStringProperty("");
+    private final ObjectProperty<Order> order = new SimpleObjectProperty<>(Order.NEWEST);
+    private final ObjectProperty<Figures> figures = new SimpleObjectProperty<>(Figures.NONE);
+    private final BooleanProperty searching = new SimpleBooleanProperty();
     private final ObjectProperty<Exchange> selected = new SimpleObjectProperty<>();
     private final LongProperty version = new SimpleLongProperty();
     private final Deque<Listing> tape = new ArrayDeque<>();
     private final Derived<Face, String> faces;
     private final AtomicBoolean due = new AtomicBoolean();
+    private StopSignal search = new StopSignal();
+    private boolean summing;
+    private boolean sumAgain;
+    private boolean whole;
+    private boolean looked;
 
     public TrafficModel(Desk desk) {
         this.desk = desk;
         this.faces = new Derived<>(desk.tasks(), 8, Face::text, desk::tell);
         desk.ledger().listen(this::added);
-        desk.tasks().run(() -> desk.ledger().list(LedgerFilter.ALL, 500), this::before, desk::tell);
+        desk.tasks().run(() -> desk.ledger().list(LedgerFilter.ALL, FIRST_ON_TAPE), this::before, desk::tell);
         filter.addListener((o, was, now) -> refresh());
+        draft.addListener((o, was, now) -> refresh());
+        order.addListener((o, was, now) -> refresh());
         desk.stationProperty().addListener((o, was, now) -> {
             if (now == Station.TRAFFIC) {
-                refresh();
+                update();
             }
         });
+        desk.onClose(() -> search.stop());
         refresh();
     }
 
@@ -117,12 +154,11 @@ public final class TrafficModel {
         }
         if (due.compareAndSet(false, true)) {
             desk.tasks().later(() -> {
-                javafx.animation.PauseTransition pause =
-                        new javafx.animation.PauseTransition(javafx.util.Duration.millis(120));
+                PauseTransition pause = new PauseTransition(Duration.millis(120));
                 pause.setOnFinished(e -> {
                     due.set(false);
                     if (desk.stationProperty().get() == Station.TRAFFIC) {
-                        refresh();
+                        update();
                     } else {
                         version.set(version.get() + 1);
                     }
@@ -132,31 +168,218 @@ public final class TrafficModel {
         }
     }
 
+    /** What is asked: the chips, and what is being typed. */
+    public LedgerFilter effective() {
+        return filter.get().and(draft.get());
+    }
+
+    /** Takes what is typed as a filter while it is typed; what cannot be asked is told by {@link #flawProperty}. */
+    public void type(String text) {
+        try {
+            LedgerFilter typed = LedgerFilter.typed(text);
+            flaw.set("");
+            draft.set(typed);
+        } catch (Problem problem) {
+            flaw.set(problem.getMessage());
+        }
+    }
+
+    /** Makes chips of what was typed. */
+    public boolean keepTyped() {
+        if (!flaw.get().isEmpty() || draft.get().isEmpty()) {
+            return false;
+        }
+        LedgerFilter all = effective();
+        draft.set(LedgerFilter.ALL);
+        filter.set(all);
+        return true;
+    }
+
+    /** Why what is typed cannot be asked; empty when it can. */
+    public StringProperty flawProperty() {
+        return flaw;
+    }
+
     /** Reads the list anew. */
     public void refresh() {
-        LedgerFilter wanted = filter.get();
+        search.stop();
+        search = new StopSignal();
+        looked = false;
+        read(effective(), Long.MAX_VALUE, true);
+        sum();
+    }
+
+    /** Puts what has come since on top; in another order than by number the list is read anew. */
+    private void update() {
+        if (!order.get().equals(Order.NEWEST) || !looked || searching.get()) {
+            if (!searching.get()) {
+                refresh();
+            }
+            return;
+        }
+        long newest = listings.isEmpty() ? 0 : listings.get(0).id();
+        LedgerFilter wanted = effective();
+        LedgerFilter news = wanted.and(new Condition.Between(Figure.NUMBER, newest + 1, Long.MAX_VALUE));
+        StopSignal stop = search;
         desk.tasks()
                 .run(
                         () -> {
                             desk.ledger().settle();
-                            return desk.ledger().list(wanted, MOST);
+                            List<Listing> found = new ArrayList<>();
+                            desk.ledger().search(news, Order.NEWEST, Long.MAX_VALUE, desk.expressions(), stop, l -> {
+                                found.add(l);
+                                return found.size() < PAGE;
+                            });
+                            return found;
                         },
                         found -> {
-                            if (wanted == filter.get() && !found.equals(listings)) {
-                                listings.setAll(found);
+                            if (stop != search || stop.isStopped()) {
+                                return;
+                            }
+                            long now = listings.isEmpty() ? 0 : listings.get(0).id();
+                            if (found.size() == PAGE || now != newest) {
+                                refresh();
+                            } else if (!found.isEmpty()) {
+                                listings.addAll(0, found);
+                                sum();
                             }
                             version.set(version.get() + 1);
                         },
-                        desk::tell);
+                        this::told);
     }
 
-    /** The newest exchanges that pass the filter. */
+    /** Reads on where the list ends, if it does not end there. */
+    public void more() {
+        if (!whole && !searching.get() && !listings.isEmpty() && order.get().equals(Order.NEWEST)) {
+            read(effective(), listings.get(listings.size() - 1).id(), false);
+        }
+    }
+
+    private void read(LedgerFilter wanted, long before, boolean anew) {
+        StopSignal stop = search;
+        Order by = order.get();
+        searching.set(true);
+        int[] shown = {0};
+        desk.tasks()
+                .run(
+                        () -> {
+                            desk.ledger().settle();
+                            List<Listing> found = new ArrayList<>();
+                            long[] last = {System.nanoTime()};
+                            desk.ledger().search(wanted, by, before, desk.expressions(), stop, l -> {
+                                found.add(l);
+                                if (System.nanoTime() - last[0] > TOGETHER_NANOS && found.size() < PAGE) {
+                                    // of a search that takes a while, what there is so far
+                                    List<Listing> some = List.copyOf(found.subList(shown[0], found.size()));
+                                    boolean first = shown[0] == 0;
+                                    shown[0] = found.size();
+                                    last[0] = System.nanoTime();
+                                    desk.tasks().later(() -> show(stop, some, anew && first));
+                                }
+                                return found.size() < PAGE;
+                            });
+                            return found;
+                        },
+                        found -> {
+                            if (stop != search) {
+                                return;
+                            }
+                            searching.set(false);
+                            looked = true;
+                            whole = found.size() < PAGE;
+                            show(stop, found.subList(shown[0], found.size()), anew && shown[0] == 0);
+                            version.set(version.get() + 1);
+                        },
+                        problem -> {
+                            if (stop == search) {
+                                searching.set(false);
+                                looked = true;
+                                told(problem);
+                            }
+                        });
+    }
+
+    private void show(StopSignal stop, List<Listing> found, boolean anew) {
+        if (stop != search) {
+            return;
+        }
+        if (!anew) {
+            listings.addAll(found);
+        } else if (!found.equals(listings)) {
+            listings.setAll(found);
+        }
+    }
+
+    private void told(Problem problem) {
+        if (problem.kind() == Problem.Kind.EXPRESSION) {
+            flaw.set(problem.getMessage());
+        } else {
+            desk.tell(problem);
+        }
+    }
+
+    /** Stops looking; what was found stays. */
+    public void stop() {
+        search.stop();
+        searching.set(false);
+    }
+
+    /** Whether the ledger is being looked through. */
+    public BooleanProperty searchingProperty() {
+        return searching;
+    }
+
+    /** Adds up anew, one at a time: while much comes, each sum is begun when the one before it is there. */
+    private void sum() {
+        if (summing) {
+            sumAgain = true;
+            return;
+        }
+        summing = true;
+        sumAgain = false;
+        StopSignal stop = search;
+        LedgerFilter wanted = effective();
+        desk.tasks()
+                .run(
+                        () -> desk.ledger().figures(wanted, desk.expressions(), stop),
+                        found -> summed(stop == search ? Optional.of(found) : Optional.empty()),
+                        problem -> summed(Optional.empty()));
+    }
+
+    private void summed(Optional<Figures> found) {
+        found.ifPresent(figures::set);
+        if (sumAgain) {
+            desk.tasks().after(found.isPresent() ? SUM_MILLIS : 0, this, () -> {
+                summing = false;
+                sum();
+            });
+        } else {
+            summing = false;
+        }
+    }
+
+    /** What all that pass the filter come to. */
+    public ObjectProperty<Figures> figuresProperty() {
+        return figures;
+    }
+
+    /** How the ledger fares. */
+    public LedgerState state() {
+        return desk.ledger().state();
+    }
+
+    /** Exchanges that pass the filter, in order; as many as were read. */
     public ObservableList<Listing> listings() {
         return listings;
     }
 
+    /** The chips. */
     public ObjectProperty<LedgerFilter> filterProperty() {
         return filter;
+    }
+
+    public ObjectProperty<Order> orderProperty() {
+        return order;
     }
 
     /** The exchange looked at, with its bytes; null for none. */
@@ -167,6 +390,73 @@ public final class TrafficModel {
     /** Grows with every refresh of list or tape. */
     public LongProperty versionProperty() {
         return version;
+    }
+
+    /** The project's filters that have a name. */
+    public List<KeptFilter> named() {
+        return desk.project().settings().filters();
+    }
+
+    /** Keeps what is asked now under a name, in place of one of that name. */
+    public void name(String name) {
+        List<KeptFilter> all = new ArrayList<>(named());
+        all.removeIf(f -> f.name().equals(name));
+        all.add(new KeptFilter(name, effective().typed()));
+        desk.change(p -> p.with(p.settings().withFilters(all)));
+    }
+
+    /** Asks what a filter with a name asks. */
+    public void ask(KeptFilter kept) {
+        try {
+            draft.set(LedgerFilter.ALL);
+            filter.set(LedgerFilter.typed(kept.filter()));
+        } catch (Problem problem) {
+            desk.tell(problem);
+        }
+    }
+
+    /** Forgets a filter with a name; it can be brought back. */
+    public void forget(KeptFilter kept) {
+        List<KeptFilter> before = named();
+        desk.change(p -> p.with(p.settings()
+                .withFilters(before.stream().filter(f -> !f.equals(kept)).toList())));
+        desk.tell(new Notice(
+                "The filter “" + kept.name() + "” is gone.",
+                false,
+                Optional.of(new Notice.Action(
+                        "Bring it back",
+                        () -> desk.change(p -> p.with(p.settings().withFilters(before)))))));
+    }
+
+    /** Pins exchanges, so that they stay when others are let go, or no longer. */
+    public void pin(Collection<Long> ids, boolean pinned) {
+        desk.tasks()
+                .run(
+                        () -> {
+                            desk.ledger().pin(ids, pinned);
+                            return null;
+                        },
+                        done -> listings.replaceAll(l -> ids.contains(l.id()) ? pinned(l, pinned) : l),
+                        desk::tell);
+    }
+
+    private static Listing pinned(Listing l, boolean pinned) {
+        return new Listing(
+                l.id(),
+                l.started(),
+                l.way(),
+                l.contract(),
+                l.operation(),
+                l.endpoint(),
+                l.origin(),
+                l.status(),
+                l.nanos(),
+                l.sent(),
+                l.received(),
+                l.outcome(),
+                l.note(),
+                l.ties(),
+                pinned);
     }
 
     /** Looks at an exchange. */
@@ -216,7 +506,7 @@ public final class TrafficModel {
     }
 
     /** The last result of an operation on the ledger in this session or before. */
-    public java.util.Optional<Listing> last(String contract, String operation) {
+    public Optional<Listing> last(String contract, String operation) {
         synchronized (tape) {
             var backwards = tape.descendingIterator();
             while (backwards.hasNext()) {
@@ -224,10 +514,10 @@ public final class TrafficModel {
                 if (l.way() == Exchange.Way.CALLED
                         && l.contract().equals(contract)
                         && l.operation().equals(operation)) {
-                    return java.util.Optional.of(l);
+                    return Optional.of(l);
                 }
             }
         }
-        return java.util.Optional.empty();
+        return Optional.empty();
     }
 }

@@ -1,11 +1,14 @@
 package dev.mockbell.desktop.view.traffic;
 
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.HarModel;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Notice;
+import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
-import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Copying;
@@ -13,30 +16,31 @@ import dev.mockbell.desktop.view.shared.Masking;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.ledger.Figures;
 import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.ledger.LedgerState;
 import dev.mockbell.ledger.Listing;
+import java.io.File;
+import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
-import javafx.animation.PauseTransition;
+import java.util.Locale;
 import javafx.beans.InvalidationListener;
-import javafx.geometry.Pos;
+import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.util.Duration;
+import javafx.stage.FileChooser;
 
-/** The ledger with its filters, and one exchange in full. */
+/** The ledger with what is asked of it, the relays that fill it, and one exchange in full. */
 public final class TrafficView extends VBox implements StationView {
     /** How a message is read: laid out, or to the byte. */
     private enum Reading {
@@ -54,16 +58,16 @@ public final class TrafficView extends VBox implements StationView {
         }
     }
 
-    private static final String ANY = "any operation";
-
+    private final Models models;
     private final TrafficModel model;
     private final CallModel call;
+    private final CheckModel check;
     private final MocksModel mocks;
     private final Desk desk;
-    private final Grid<Listing> list = new Grid<>(26);
-    private final HBox chips = new HBox(6);
-    private final TextField text = new TextField();
-    private final ComboBox<String> operation = new ComboBox<>();
+    private final HarModel har;
+    private final FilterBar filters;
+    private final LedgerList list;
+    private final HBox sums = Parts.foot();
     private final StackPane requestBody = new StackPane();
     private final StackPane responseBody = new StackPane();
     private final XmlArea request = new XmlArea(false);
@@ -74,24 +78,36 @@ public final class TrafficView extends VBox implements StationView {
     private final Node masking;
     private Reading requestTab = Reading.BODY;
     private Reading responseTab = Reading.BODY;
-    private boolean following;
 
     public TrafficView(Models models) {
+        this.models = models;
         this.model = models.traffic();
         this.call = models.call();
+        this.check = models.check();
         this.mocks = models.mocks();
         this.desk = models.desk();
+        this.har = models.har();
         this.masking = Masking.toggle(desk);
+        this.list = new LedgerList(model);
+        this.filters = new FilterBar(model, relays(), more());
         setId("traffic-station");
         getStyleClass().add("station");
         build();
-        model.listings().addListener((InvalidationListener) o -> reselect());
+        model.listings().addListener((InvalidationListener) o -> {
+            list.reselect(model.selectedProperty().get());
+            showPlaceholder();
+        });
         model.selectedProperty().addListener((InvalidationListener) o -> showExchange());
-        model.filterProperty().addListener((InvalidationListener) o -> showChips());
+        model.filterProperty().addListener((InvalidationListener) o -> showPlaceholder());
         model.textsProperty().addListener((InvalidationListener) o -> showExchange());
+        for (var shown : List.of(
+                model.figuresProperty(), model.searchingProperty(), model.versionProperty(), har.progressProperty())) {
+            shown.addListener((InvalidationListener) o -> showSums());
+        }
         desk.maskedProperty().addListener((InvalidationListener) o -> showExchange());
         masking.setVisible(true);
-        showChips();
+        showPlaceholder();
+        showSums();
         showExchange();
     }
 
@@ -114,101 +130,89 @@ public final class TrafficView extends VBox implements StationView {
 
     @Override
     public boolean find() {
-        text.requestFocus();
+        filters.find();
         return true;
     }
 
-    private void build() {
-        HBox ways = Parts.<Optional<Way>>segments(
-                List.of(Optional.<Way>empty(), Optional.of(Way.CALLED), Optional.of(Way.ANSWERED)),
-                way -> way.map(w -> w == Way.CALLED ? "We called" : "We answered")
-                        .orElse("All"),
-                Optional.empty(),
-                way -> filter(model.filterProperty().get().withWay(way.orElse(null))));
-        ways.getStyleClass().add("boxed-segments");
-        HBox results = Parts.<Optional<Outcome>>segments(
-                List.of(
-                        Optional.<Outcome>empty(),
-                        Optional.of(Outcome.FINE),
-                        Optional.of(Outcome.FAULT),
-                        Optional.of(Outcome.FAILED)),
-                result -> result.map(
-                                r -> r.name().charAt(0) + r.name().substring(1).toLowerCase(java.util.Locale.ROOT))
-                        .orElse("Any result"),
-                Optional.empty(),
-                result -> filter(model.filterProperty().get().withOutcome(result.orElse(null))));
-        results.getStyleClass().add("boxed-segments");
-        text.setPromptText("Filter by text, in bodies too");
-        text.setId("traffic-filter");
-        PauseTransition pause = new PauseTransition(Duration.millis(250));
-        pause.setOnFinished(e -> filter(model.filterProperty().get().withText(text.getText())));
-        text.textProperty().addListener((InvalidationListener) o -> pause.playFromStart());
-        operation.setId("traffic-operation");
-        operation.setPrefWidth(150);
-        operation.setValue(ANY);
-        operation.getItems().setAll(ANY);
-        operation.setOnShowing(e -> {
-            List<String> all = new java.util.ArrayList<>(
-                    desk.places().stream().map(p -> p.key()).distinct().toList());
-            all.add(0, ANY);
-            operation.getItems().setAll(all);
+    private Button relays() {
+        Button button = Parts.button("Tap…", "Stand between clients and a service, and record what passes", () -> {});
+        button.setId("tap");
+        button.setOnAction(e -> {
+            ContextMenu menu = new ContextMenu();
+            item(menu, "Tap an endpoint…", () -> TapForm.tap(this, models.taps()));
+            item(menu, "Forward proxy…", () -> TapForm.proxy(this, models.taps()));
+            menu.show(button, Side.BOTTOM, 0, 2);
         });
-        operation.valueProperty().addListener((o, was, now) -> {
-            if (now != null) {
-                filter(model.filterProperty().get().withOperation(ANY.equals(now) ? null : now));
-            }
-        });
-        Button answers = Parts.button(
+        return button;
+    }
+
+    private Button more() {
+        Button button =
+                Parts.button("Use these…", "Make something of the exchanges that are listed or chosen", () -> {});
+        button.setId("use-these");
+        button.setOnAction(e -> useMenu().show(button, Side.BOTTOM, 0, 2));
+        return button;
+    }
+
+    private ContextMenu useMenu() {
+        ContextMenu menu = new ContextMenu();
+        item(
+                menu,
                 "Answer like these…",
-                "Make a mock that answers as the exchanges that are listed were",
                 () -> LearnForm.ask(
                         this,
                         mocks.learning(),
-                        model.listings().stream().map(Listing::id).toList()));
-        answers.setId("answer-like-these");
-        answers.disableProperty().bind(javafx.beans.binding.Bindings.isEmpty(model.listings()));
-        HBox head = new HBox(10, Parts.text("Traffic", "title"), ways, results, operation, Parts.wide(text), answers);
-        head.setAlignment(Pos.CENTER_LEFT);
-        chips.setAlignment(Pos.CENTER_LEFT);
-        list.column("Time", 118, l -> Parts.text(Numbers.clockMillis(l.started()), "mono", "third"))
-                .column("Way", 92, l -> Parts.text(l.way() == Way.CALLED ? "→ called" : "← answered", "table-text"))
-                .column(
-                        "Operation",
-                        140,
-                        l -> Parts.text(l.operation().isEmpty() ? "–" : l.operation(), "strong", "table-text"))
-                .growing("Endpoint", l -> quiet(l.endpoint().replaceFirst("^https?://", "")))
-                .number(
-                        "Status",
-                        56,
-                        l -> Parts.text(
-                                l.status() == 0 ? "–" : String.valueOf(l.status()),
-                                "mono",
-                                l.outcome() == Outcome.FINE
-                                        ? "fine"
-                                        : l.outcome() == Outcome.FAULT ? "fault" : "failed"))
-                .number("ms", 56, l -> Parts.text(Numbers.whole(l.millis()), "mono"))
-                .number("Sent", 72, l -> Parts.text(Numbers.bytes(l.sent()), "table-text"))
-                .number("Received", 76, l -> Parts.text(Numbers.bytes(l.received()), "table-text"))
-                .column("Result", 170, l -> {
-                    Label label = Parts.marked(
-                            Numbers.mark(l.outcome()), l.note().isEmpty() ? "fine" : l.note(), "table-text");
-                    Parts.tip(label, l.note());
-                    return label;
-                })
-                .column("From", 140, l -> quiet(l.origin()));
-        list.setId("ledger");
-        list.setItems(model.listings());
-        list.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
-            if (now != null && !following) {
-                model.select(now.id());
+                        list.chosenOrAll().stream().map(Listing::id).toList()));
+        item(menu, "Write all of them to a HAR file…", this::write);
+        menu.getItems().add(new SeparatorMenuItem());
+        item(menu, "Take in a HAR file…", this::read);
+        return menu;
+    }
+
+    private static void item(ContextMenu menu, String words, Runnable does) {
+        MenuItem item = new MenuItem(words);
+        item.setOnAction(e -> does.run());
+        menu.getItems().add(item);
+    }
+
+    private FileChooser chooser(String title) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(title);
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("HAR", "*.har"));
+        return chooser;
+    }
+
+    private void write() {
+        FileChooser chooser = chooser("Write exchanges to a HAR file");
+        chooser.setInitialFileName("exchanges.har");
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            har.write(model.effective(), file.toPath());
+        }
+    }
+
+    private void read() {
+        File file = chooser("Take in a HAR file").showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            har.read(file.toPath());
+        }
+    }
+
+    private void dropped(Path file) {
+        if (file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".har")) {
+            har.read(file);
+        }
+    }
+
+    private void build() {
+        list.onOpen(l -> {
+            Exchange now = model.selectedProperty().get();
+            if (now != null && now.id() == l.id()) {
+                call.actions().open(now);
             }
         });
-        list.list().setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ENTER && model.selectedProperty().get() != null) {
-                call.actions().open(model.selectedProperty().get());
-            }
-        });
-        VBox ledger = Parts.panel(Parts.tall(list));
+        list.onBelongs(this::belongs);
+        VBox ledger = Parts.panel(Parts.tall(list.node()), sums);
         VBox.setVgrow(ledger, Priority.ALWAYS);
         requestHead.getStyleClass().add("panel-head");
         responseHead.getStyleClass().add("panel-head");
@@ -221,56 +225,86 @@ public final class TrafficView extends VBox implements StationView {
             HBox.setHgrow(side, Priority.ALWAYS);
         }
         HBox pair = new HBox(10, left, right);
-        pair.setMinHeight(300);
-        pair.setMaxHeight(300);
-        getChildren().addAll(head, chips, ledger, pair);
+        pair.setMinHeight(270);
+        pair.setMaxHeight(270);
+        getChildren().addAll(filters, new TapsStrip(models.taps()), ledger, pair);
+        Parts.dropped(this, this::dropped);
     }
 
-    private static Label quiet(String words) {
-        Label label = Parts.text(words, "second", "table-text");
-        label.setMinWidth(0);
-        return label;
-    }
-
-    private void filter(LedgerFilter filter) {
-        model.filterProperty().set(filter);
-    }
-
-    private void showChips() {
-        LedgerFilter f = model.filterProperty().get();
-        chips.getChildren().clear();
-        f.during()
-                .ifPresent(span -> chips.getChildren()
-                        .add(Parts.button(
-                                span.from().map(Numbers::clock).orElse("the start") + " to "
-                                        + span.until().map(Numbers::clock).orElse("now") + "  ×",
-                                "Show all times again",
-                                () -> filter(model.filterProperty().get().between(null, null)),
-                                "chip",
-                                "here")));
-        list.setPlaceholder(Parts.empty(
-                model.filterProperty().get().equals(LedgerFilter.ALL)
-                        ? "Nothing yet. Everything that is called, checked or answered appears here."
-                        : "No exchange passes the filter."));
-        boolean any = !chips.getChildren().isEmpty();
-        Parts.shown(chips, any);
-    }
-
-    /** The list grows on its own; the exchange looked at stays the one looked at. */
-    private void reselect() {
-        Exchange now = model.selectedProperty().get();
-        if (now == null) {
-            return;
+    /** Goes to the case, suite or load that an exchange belongs to. */
+    private void belongs(Listing line) {
+        String[] of = line.ties().of().split(" ");
+        if (of.length > 1 && "case".equals(of[0])) {
+            desk.project().cases().stream()
+                    .filter(c -> c.id().equals(of[1]))
+                    .findFirst()
+                    .ifPresentOrElse(
+                            c -> {
+                                desk.place(c.contract(), c.operation()).ifPresent(desk.placeProperty()::set);
+                                call.open(c);
+                                desk.go(Station.CALL);
+                            },
+                            () -> gone("case"));
+        } else if (of.length > 1 && "suite".equals(of[0])) {
+            desk.project().suites().stream()
+                    .filter(s -> s.id().equals(of[1]))
+                    .findFirst()
+                    .ifPresentOrElse(
+                            s -> {
+                                check.open(s);
+                                desk.go(Station.CHECK);
+                            },
+                            () -> gone("suite"));
+        } else {
+            desk.go(Station.LOAD);
         }
-        following = true;
-        list.list().getSelectionModel().clearSelection();
-        for (Listing l : model.listings()) {
-            if (l.id() == now.id()) {
-                list.list().getSelectionModel().select(l);
-                break;
-            }
+    }
+
+    private void gone(String what) {
+        desk.tell(Notice.plain("The " + what + " is not in the project any more."));
+    }
+
+    private void showPlaceholder() {
+        list.node()
+                .setPlaceholder(Parts.empty(
+                        model.effective().equals(LedgerFilter.ALL)
+                                ? "Nothing yet. Everything that is called, checked, answered or tapped appears here."
+                                : "No exchange passes the filter."));
+    }
+
+    private void showSums() {
+        sums.getChildren().clear();
+        if (!har.progressProperty().get().isEmpty()) {
+            sums.getChildren()
+                    .addAll(
+                            Parts.text(har.progressProperty().get(), "second", "table-text"),
+                            Parts.link("Stop", "Stop it; no half file is left", har::stop));
+        } else if (model.searchingProperty().get()) {
+            sums.getChildren()
+                    .addAll(
+                            Parts.text("Looking through the ledger…", "second", "table-text"),
+                            Parts.link("Stop", "What was found stays", model::stop));
         }
-        following = false;
+        Figures f = model.figuresProperty().get();
+        Label words = Parts.text(
+                f.count() == 0
+                        ? "Nothing to add up"
+                        : Numbers.whole(f.count()) + (f.count() == 1 ? " exchange" : " exchanges") + " · "
+                                + Numbers.whole(f.failed()) + " not fine · half within "
+                                + Numbers.millis(f.p50() / 1e6) + " ms, 95 in 100 within "
+                                + Numbers.millis(f.p95() / 1e6) + " ms · " + Numbers.bytes(f.bytes()),
+                "second",
+                "table-text");
+        words.setId("traffic-figures");
+        sums.getChildren().addAll(words, Parts.spring());
+        LedgerState state = model.state();
+        state.trouble().ifPresent(t -> sums.getChildren().add(Parts.text(t, "failed", "table-text")));
+        if (state.bare() > 0) {
+            sums.getChildren().add(Parts.text(Numbers.whole(state.bare()) + " without bodies", "second", "table-text"));
+        }
+        if (state.lost() > 0) {
+            sums.getChildren().add(Parts.text(Numbers.whole(state.lost()) + " not recorded", "failed", "table-text"));
+        }
     }
 
     private void showExchange() {
@@ -284,12 +318,19 @@ public final class TrafficView extends VBox implements StationView {
             foot.getChildren().add(Parts.text("Nothing is chosen", "third"));
             return;
         }
-        reselect();
+        list.reselect(e);
+        Label origin = Parts.text(
+                e.ties().caller().isEmpty()
+                        ? e.origin()
+                        : e.origin() + " · from " + e.ties().caller(),
+                "second",
+                "table-text");
+        origin.setMinWidth(0);
         requestHead
                 .getChildren()
                 .setAll(
                         Parts.text(Numbers.clock(e.started()) + " · request", "heading"),
-                        Parts.text(e.origin(), "second", "table-text"),
+                        origin,
                         Parts.spring(),
                         Parts.segments(List.of(Reading.values()), Reading::words, requestTab, t -> {
                             requestTab = t;
@@ -327,6 +368,9 @@ public final class TrafficView extends VBox implements StationView {
         answer.setId("answer-like");
         Button copy = Parts.button(
                 "Copy request", "Copy the request's body, credentials masked", () -> model.copyOf(e, Copying::text));
+        for (Button known : List.of(again, answer)) {
+            known.setDisable(e.operation().isEmpty());
+        }
         foot.getChildren().addAll(Parts.spring(), masking, copy, answer, again);
     }
 }

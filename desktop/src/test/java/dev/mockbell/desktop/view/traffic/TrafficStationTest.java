@@ -7,7 +7,16 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.exchange.Exchange.Outcome;
+import dev.mockbell.exchange.Exchange.Way;
+import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.input.Clipboard;
@@ -66,10 +75,125 @@ class TrafficStationTest extends OnDesktop {
     }
 
     @Test
+    void whatIsTypedBecomesChipsThatAreTakenAwayOneByOne() {
+        call("Wolfgill");
+        toTraffic(2);
+        hand.type("#traffic-filter", "wolf status:2xx");
+        hand.await("while it is typed", () -> traffic.listings().size() == 1);
+        assertThat(Hand.on(() -> traffic.filterProperty().get().isEmpty())).isTrue();
+        hand.press(KeyCode.ENTER);
+        hand.await("chips", () -> traffic.filterProperty().get().typed().equals("wolf status:2xx"));
+        assertThat(hand.text("#traffic-filter")).isEmpty();
+        hand.await("the same", () -> traffic.listings().size() == 1);
+        hand.await("the sum", () -> hand.text("#traffic-figures").startsWith("1 exchange · 0 not fine"));
+        hand.clickText("“wolf”  ×");
+        hand.await("both", () -> traffic.listings().size() == 2);
+        assertThat(Hand.on(() -> traffic.effective().typed())).isEqualTo("status:2xx");
+        hand.type("#traffic-filter", "took:fast");
+        hand.await("why not", () -> hand.text("#traffic-flaw").contains("is no time, such as 200ms"));
+        assertThat(Hand.on(() -> traffic.listings().size())).isEqualTo(2);
+        hand.press(KeyCode.ESCAPE);
+        hand.await("nothing wrong", () -> traffic.flawProperty().get().isEmpty());
+    }
+
+    @Test
+    void aFilterIsNamedKeptWithTheProjectAndForgottenWithAWayBack() {
+        toTraffic(1);
+        Hand.run(() -> traffic.filterProperty().set(LedgerFilter.typed("-result:fine took:>1ms")));
+        hand.await("none", () -> traffic.listings().isEmpty());
+        hand.click("#traffic-named");
+        hand.clickText("Name what is asked now…");
+        hand.type("#filter-name", "What went wrong");
+        hand.click("#filter-keep");
+        assertThat(desktop.onDisk().settings().filters())
+                .extracting(f -> f.name() + ": " + f.filter())
+                .containsExactly("What went wrong: -result:fine took:1000001ns..");
+        hand.click("#traffic-all");
+        hand.await("all", () -> traffic.listings().size() == 1);
+        hand.click("#traffic-named");
+        hand.clickText("What went wrong");
+        hand.await("none again", () -> traffic.listings().isEmpty());
+        Hand.run(() -> traffic.forget(traffic.named().get(0)));
+        assertThat(desktop.onDisk().settings().filters()).isEmpty();
+        hand.clickText("Bring it back");
+        assertThat(desktop.onDisk().settings().filters()).hasSize(1);
+    }
+
+    @Test
+    void aClickOnAHeadingOrdersAndThreeBringBackTheNewest() {
+        call("Wolfgill");
+        desktop.service.close();
+        call("Lost");
+        toTraffic(3);
+        hand.clickText("Status");
+        hand.await("the largest first", () -> traffic.listings().get(2).status() == 0);
+        hand.clickText("Status ↓");
+        hand.await(
+                "the smallest first",
+                () -> traffic.listings().get(0).status() == 0
+                        && traffic.listings().get(2).status() == 200);
+        hand.clickText("Status ↑");
+        hand.await("the newest first", () -> traffic.listings().get(2).id() == 1);
+    }
+
+    @Test
+    void whatIsPinnedIsMarkedAndAskedFor() {
+        call("Wolfgill");
+        toTraffic(2);
+        Hand.run(() -> traffic.pin(List.of(1L), true));
+        hand.await("the mark", () -> traffic.listings().get(1).pinned());
+        Hand.run(() -> traffic.filterProperty().set(LedgerFilter.typed("pinned:yes")));
+        hand.await(
+                "it alone",
+                () -> traffic.listings().size() == 1
+                        && traffic.listings().get(0).id() == 1);
+    }
+
+    @Test
+    void aTapIsStartedSeenAndStoppedAndWhatPassesIsListed() throws Exception {
+        toTraffic(1);
+        hand.click("#tap");
+        hand.clickText("Tap an endpoint…");
+        assertThat(Hand.on(() -> desktop.models.taps().endpoints())).contains(desktop.service.base() + "/peaks");
+        hand.type("#tap-port", "");
+        hand.click("#tap-keep");
+        hand.await("the tap", () -> !desktop.models.taps().up().isEmpty());
+        String address = Hand.on(() -> desktop.models.taps().up().get(0).address());
+        var answer = HttpClient.newHttpClient()
+                .send(HttpRequest.newBuilder(URI.create(address + "?wsdl")).build(), BodyHandlers.ofString());
+        assertThat(answer.body()).contains(address.replaceFirst("/peaks.*", ""));
+        hand.await("what passed", () -> traffic.listings().size() == 2);
+        assertThat(Hand.on(() -> traffic.listings().get(0).way())).isEqualTo(Way.TAPPED);
+        hand.await("the count", () -> hand.shows("1 passed"));
+        hand.clickText("↔ tapped");
+        hand.await("it", () -> traffic.selectedProperty().get() != null);
+        hand.clickText("Stop");
+        hand.await("none", () -> desktop.models.taps().up().isEmpty());
+        assertThat(Hand.on(() -> hand.shows("1 passed"))).isFalse();
+    }
+
+    @Test
+    void exchangesGoToAHarFileAndComeBack() throws Exception {
+        toTraffic(1);
+        Path file = folder.resolve("a.har");
+        Hand.run(() -> desktop.models.har().write(traffic.effective(), file));
+        hand.await("the file", () -> Files.exists(file));
+        desktop.settled();
+        assertThat(Files.readString(file)).contains("Skarn");
+        Hand.run(() -> desktop.models.har().read(file));
+        hand.await("it again", () -> traffic.listings().size() == 2);
+        assertThat(Hand.on(() -> traffic.listings().get(0).operation())).isEqualTo("Climb");
+        Files.writeString(file, "{}");
+        Hand.run(() -> desktop.models.har().read(file));
+        hand.await("why not", () -> hand.shows("no HAR file"));
+    }
+
+    @Test
     void whatIsListedBecomesAMockThatAnswersAsItWas() {
         call("Wolfgill");
         toTraffic(2);
-        hand.click("#answer-like-these");
+        hand.click("#use-these");
+        hand.clickText("Answer like these…");
         hand.click("#learn-keep");
         var mocks = desktop.models.mocks();
         hand.await("the answers", () -> mocks.answers().size() == 2);
