@@ -1,6 +1,8 @@
 package dev.mockbell.app;
 
 import dev.mockbell.check.Verdict;
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.demo.StandIn;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.WindowPlace;
@@ -16,11 +18,20 @@ import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.suite.Run;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.CallResult;
+import dev.mockbell.wire.HttpCaller;
 import java.io.PrintStream;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
@@ -33,6 +44,8 @@ import javafx.stage.Stage;
 
 /** Walks the example in the real window, by mouse and keys, and says of each step how it went. */
 final class DemoWalk {
+    private static final String ASKED_BY_CLIENT = "<hb:ListAreas xmlns:hb=\"urn:northfell:hut-booking\"/>";
+
     private final Supplier<PrintStream> out;
     private final Path folder;
     private final Path project;
@@ -76,6 +89,7 @@ final class DemoWalk {
         step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
         step("Mock: what is reserved is read back, cancelled and gone", () -> stateful(hand, models, desk));
         step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
+        step("Traffic: a client calls the stand-in through a tap", () -> tapped(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
         TrailWalk trail = new TrailWalk(hand, models, this::picture);
         step("Call: a photo goes as a part, its sender named by a digest", trail::parts);
@@ -310,6 +324,35 @@ final class DemoWalk {
                 + Math.round(run.total().p95()) + " ms";
     }
 
+    private String tapped(Hand hand, Models models) {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT5);
+        hand.click("#tap");
+        hand.clickText("Tap an endpoint…");
+        hand.type("#tap-port", "");
+        hand.click("#tap-keep");
+        hand.await("the tap", () -> !models.taps().up().isEmpty());
+        var tap = Hand.on(() -> models.taps().up().get(0));
+        CallResult answer;
+        try (HttpCaller client = new HttpCaller()) {
+            // the client is one that knows nothing of the tap but its address
+            String body = Envelope.around(SoapVersion.V11, ASKED_BY_CLIENT, List.of());
+            answer = client.call(
+                    new CallRequest(
+                            "POST",
+                            URI.create(tap.address()),
+                            List.of(new Header("Content-Type", "text/xml; charset=utf-8")),
+                            Content.of(body.getBytes(StandardCharsets.UTF_8)),
+                            Duration.ofSeconds(20)),
+                    new StopSignal());
+        }
+        must(answer.response().isPresent(), "no answer came through the tap");
+        hand.await(
+                "what passed",
+                () -> models.traffic().listings().stream().anyMatch(l -> l.way() == Exchange.Way.TAPPED));
+        return "the client at " + tap.address() + " was answered with "
+                + answer.response().orElseThrow().status();
+    }
+
     private String traffic(Hand hand, Models models) {
         hand.press(KeyCode.ALT, KeyCode.DIGIT5);
         hand.click("#segment-failed");
@@ -322,7 +365,10 @@ final class DemoWalk {
         long id = Hand.on(() -> models.traffic().listings().get(0).id());
         Hand.run(() -> models.traffic().select(id));
         hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);
+        hand.press(KeyCode.ENTER);
+        hand.await("a chip", () -> !models.traffic().filterProperty().get().isEmpty());
         hand.shoot(picture("traffic"));
+        Hand.run(() -> List.copyOf(models.taps().up()).forEach(models.taps()::stop));
         int cases = Hand.on(() -> models.call().cases().size());
         hand.click("#send-again");
         hand.await("the call station", () -> models.desk().stationProperty().get() == Station.CALL);

@@ -89,15 +89,7 @@ public final class TapsModel {
                             return TapHost.start(
                                     plan, around, words -> desk.tasks().later(() -> desk.tell(Notice.bad(words))));
                         },
-                        host -> {
-                            up.add(host);
-                            desk.tell(Notice.good(
-                                    plan.target().isPresent()
-                                            ? "Call " + host.address() + " in place of "
-                                                    + plan.target().get() + ": what passes is recorded."
-                                            : "Set " + host.base() + " as the HTTP proxy of a client: what passes is"
-                                                    + " recorded."));
-                        },
+                        up::add,
                         problem -> failed(plan, problem));
     }
 

@@ -41,7 +41,12 @@ final class TapsStrip extends VBox {
         what.setMinWidth(USE_PREF_SIZE);
         Label here = Parts.text(host.address(), "mono");
         Label there = Parts.text(
-                host.plan().target().map(t -> "→ " + t).orElse("→ wherever its clients say"), "second", "table-text");
+                host.plan()
+                        .target()
+                        .map(t -> "→ " + t)
+                        .orElse("→ wherever its clients say; set it as their HTTP proxy"),
+                "second",
+                "table-text");
         there.setMinWidth(0);
         Label passed = Parts.text(
                 Numbers.whole(host.count()) + " passed"
