@@ -248,6 +248,7 @@ public final class Core implements AutoCloseable {
                     return issued.computeIfAbsent(host, keys::issued);
                 },
                 trust,
+                expressions(),
                 new OperationFinder(contracts));
     }
 

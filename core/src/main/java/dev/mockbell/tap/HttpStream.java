@@ -96,6 +96,11 @@ final class HttpStream {
         return paused;
     }
 
+    /** How many bytes came while it was paused. */
+    int kept() {
+        return kept.readableBytes();
+    }
+
     /** From here on nothing is looked into. */
     void opaque() {
         state = State.OPAQUE;
@@ -284,11 +289,6 @@ final class HttpStream {
         kept.release();
         kept = Unpooled.EMPTY_BUFFER;
         return ends;
-    }
-
-    /** What came of a head that is not whole. */
-    byte[] half() {
-        return Arrays.copyOf(held, holding);
     }
 
     /** The bytes of a buffer, which stays as it is. */

@@ -3,6 +3,7 @@ package dev.mockbell.tap;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
 import dev.mockbell.content.Header;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.tap.HttpStream.Body;
 import dev.mockbell.tap.HttpStream.Kind;
@@ -27,6 +28,7 @@ import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
@@ -51,6 +53,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
     /** So many requests of a connection may be unanswered. */
     private static final int MOST_AT_ONCE = 256;
 
+    /** A larger message goes on without waiting. */
+    private static final long MOST_HELD = 64L << 20;
+
     private final TapHost host;
     private final TapPlan plan;
     private final HttpStream asked = new HttpStream(new Asked());
@@ -74,6 +79,15 @@ final class Relay extends ChannelInboundHandlerAdapter {
     private boolean inside;
 
     private boolean refused;
+    /** The request that is put together because it may have to wait; null while none is. */
+    private ContentSink heldRequest;
+
+    private String heldHead = "";
+    /** The answer likewise. */
+    private ContentSink heldAnswer;
+
+    private final List<Held> waits = new ArrayList<>();
+    private boolean answerWaits;
     private boolean frontEnded;
     private boolean over;
     private ContentSink document;
@@ -108,6 +122,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
         if (open) {
             toBack.flush();
         }
+        if (asked.kept() > WAITING) {
+            front.config().setAutoRead(false);
+        }
     }
 
     @Override
@@ -122,6 +139,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         if (event instanceof ChannelInputShutdownEvent) {
             // the client has said all: the service hears that, and may still answer
             frontEnded = true;
+            waits.forEach(Held::callerDone);
             if (open && back instanceof DuplexChannel duplex && !destination.tls()) {
                 toBack.flush();
                 back.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> duplex.shutdownOutput());
@@ -160,6 +178,8 @@ final class Relay extends ChannelInboundHandlerAdapter {
             LOG.trace("the answer ended with its connection");
         }
         asked.closed();
+        waits.forEach(Held::abandon);
+        waits.clear();
         toFront.close();
         if (toBack != null) {
             toBack.close();
@@ -185,7 +205,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 return proxied(head);
             }
             current = begin(head);
-            send(forService(head, head.title()));
+            pass(head, head.title());
             return head.requestBody();
         }
 
@@ -201,25 +221,132 @@ final class Relay extends ChannelInboundHandlerAdapter {
                     return;
                 }
                 current = new Trace(destination.base(), caller());
+                host.began();
                 traces.add(current);
                 tunnel = true;
                 told.opaque();
             }
             current.requestBody(bytes);
-            send(bytes.retainedSlice());
+            if (heldRequest == null) {
+                send(bytes.retainedSlice());
+            } else {
+                hold(bytes);
+            }
         }
 
         @Override
         public void end() {
+            Trace ended = current;
             if (current != null) {
                 current.requestEnded();
                 current = null;
             }
-            // the next may go elsewhere; and nobody may ask without end and never hear
-            if (isProxying() && !traces.isEmpty() || traces.size() >= MOST_AT_ONCE) {
-                asked.pause(true);
-                front.config().setAutoRead(false);
+            if (ended != null && heldRequest != null) {
+                consider(ended);
+                return;
             }
+            // the next may go elsewhere; and nobody may ask without end and never hear
+            if (oneByOne() && !traces.isEmpty() || traces.size() >= MOST_AT_ONCE) {
+                asked.pause(true);
+            }
+        }
+    }
+
+    /** Sends a head on, or begins to put the request together, when it may have to wait. */
+    private void pass(Head head, String title) {
+        if (!host.holds().wants(false) || head.length() > MOST_HELD) {
+            send(forService(head, title));
+            return;
+        }
+        heldRequest = new ContentSink();
+        heldHead = forService(head, title).toString(StandardCharsets.ISO_8859_1);
+        if (head.field("Expect").isPresent()) {
+            // the body comes only when somebody wants it, and from here on that is the relay (RFC 9110 §10.1.1)
+            heldHead = Head.of(heldHead).with(title, List.of(new Header("Expect", null)));
+            write(bytes("HTTP/1.1 100 Continue\r\n\r\n"));
+            toFront.flush();
+        }
+    }
+
+    private void hold(ByteBuf bytes) {
+        try {
+            heldRequest.write(HttpStream.bytes(bytes));
+            if (heldRequest.size() <= MOST_HELD) {
+                return;
+            }
+        } catch (IOException e) {
+            LOG.warn("a request cannot be put together to be held", e);
+        }
+        // too large to be looked at: it goes on
+        send(bytes(heldHead));
+        send(Unpooled.wrappedBuffer(heldRequest.content().bytes()));
+        heldRequest = null;
+    }
+
+    /** Looks, elsewhere, whether a request that is whole is to wait; nothing else is taken from this client meanwhile. */
+    private void consider(Trace trace) {
+        asked.pause(true);
+        Content body = heldRequest.content();
+        heldRequest = null;
+        String head = heldHead;
+        host.workers().execute(() -> {
+            Message message = trace.requestMessage();
+            Optional<Held> held = host.holds()
+                    .consider(
+                            message,
+                            Optional.empty(),
+                            caller(),
+                            verdict -> front.eventLoop().execute(() -> decided(trace, head, body, verdict)));
+            held.ifPresent(h -> front.eventLoop().execute(() -> waiting(h)));
+        });
+    }
+
+    /** Somebody waits in it; when the relay is over nobody does any more. */
+    private void waiting(Held held) {
+        if (over) {
+            held.abandon();
+        } else {
+            waits.removeIf(Held::isOver);
+            waits.add(held);
+            if (frontEnded) {
+                held.callerDone();
+            }
+        }
+    }
+
+    private void decided(Trace trace, String head, Content body, Held.Verdict verdict) {
+        if (over) {
+            return;
+        }
+        if (verdict instanceof Held.Verdict.Pass pass) {
+            if (pass.instead().isPresent()) {
+                Message instead = pass.instead().get();
+                trace.askedBy(instead);
+                trace.byHand("the request was changed by hand");
+                send(Unpooled.wrappedBuffer(instead.wire().bytes()));
+            } else {
+                send(bytes(head));
+                if (!body.isEmpty()) {
+                    send(Unpooled.wrappedBuffer(body.bytes()));
+                }
+            }
+            if (open) {
+                toBack.flush();
+            }
+            if (traces.isEmpty()) {
+                goOn();
+            }
+        } else if (verdict instanceof Held.Verdict.Answered answered) {
+            traces.remove(trace);
+            trace.answeredBy(answered.answer());
+            trace.byHand("answered by hand");
+            trace.answerEnded();
+            write(Unpooled.wrappedBuffer(answered.answer().wire().bytes()));
+            toFront.flush();
+            host.passed(trace, false);
+            goOn();
+        } else {
+            end("it was dropped by hand");
         }
     }
 
@@ -231,6 +358,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
     private Trace begin(Head head) {
         Trace trace = new Trace(destination.base(), caller());
         trace.request(head);
+        host.began();
         traces.add(trace);
         return trace;
     }
@@ -274,7 +402,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         String query = address.get().getRawQuery();
         String target = (path == null || path.isEmpty() ? "/" : path) + (query == null ? "" : "?" + query);
         String version = head.title().substring(head.title().lastIndexOf(' ') + 1);
-        send(forService(head, head.method() + " " + target + " " + version));
+        pass(head, head.method() + " " + target + " " + version);
         return head.requestBody();
     }
 
@@ -523,6 +651,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 keep(bytes(text));
                 return body;
             }
+            if (host.holds().wants(true) && body.kind() != Kind.OPAQUE && head.length() <= MOST_HELD) {
+                heldAnswer = new ContentSink();
+                heldHead = forClient(head, trace);
+                return body;
+            }
             write(bytes(forClient(head, trace)));
             return body;
         }
@@ -533,7 +666,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
             if (trace != null) {
                 trace.answerBody(bytes);
             }
-            if (document == null) {
+            if (heldAnswer != null) {
+                holdAnswer(bytes);
+            } else if (document == null) {
                 write(bytes.retainedSlice());
             } else {
                 keep(bytes.retainedSlice());
@@ -551,6 +686,10 @@ final class Relay extends ChannelInboundHandlerAdapter {
             }
             Head head = documentHead;
             documentHead = null;
+            if (heldAnswer != null) {
+                considerAnswer(traces.peek());
+                return;
+            }
             Trace trace = traces.poll();
             if (document != null) {
                 rewritten(
@@ -560,9 +699,78 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 trace.answerEnded();
                 host.passed(trace, false);
             }
-            if (asked.isPaused() && traces.size() < (isProxying() ? 1 : MOST_AT_ONCE)) {
-                goOn();
+            answered();
+        }
+    }
+
+    private void holdAnswer(ByteBuf bytes) {
+        try {
+            heldAnswer.write(HttpStream.bytes(bytes));
+            if (heldAnswer.size() <= MOST_HELD) {
+                return;
             }
+        } catch (IOException e) {
+            LOG.warn("an answer cannot be put together to be held", e);
+        }
+        answerAsItCame();
+    }
+
+    /** It goes on as far as it is there. */
+    private void answerAsItCame() {
+        write(bytes(heldHead));
+        Content body = heldAnswer.content();
+        heldAnswer = null;
+        if (!body.isEmpty()) {
+            write(Unpooled.wrappedBuffer(body.bytes()));
+        }
+    }
+
+    private void considerAnswer(Trace trace) {
+        answerWaits = true;
+        back.config().setAutoRead(false);
+        Content body = heldAnswer.content();
+        heldAnswer = null;
+        String head = heldHead;
+        trace.answerEnded();
+        host.workers().execute(() -> {
+            Optional<Held> held = host.holds()
+                    .consider(
+                            trace.requestMessage(),
+                            Optional.of(trace.answerMessage()),
+                            caller(),
+                            verdict -> front.eventLoop().execute(() -> answerDecided(trace, head, body, verdict)));
+            held.ifPresent(h -> front.eventLoop().execute(() -> waiting(h)));
+        });
+    }
+
+    private void answerDecided(Trace trace, String head, Content body, Held.Verdict verdict) {
+        answerWaits = false;
+        if (over) {
+            return;
+        }
+        if (verdict instanceof Held.Verdict.Pass pass) {
+            if (pass.instead().isPresent()) {
+                Message instead = pass.instead().get();
+                trace.answeredBy(instead);
+                trace.byHand("the answer was changed by hand");
+                write(Unpooled.wrappedBuffer(instead.wire().bytes()));
+            } else {
+                write(bytes(head));
+                if (!body.isEmpty()) {
+                    write(Unpooled.wrappedBuffer(body.bytes()));
+                }
+            }
+            toFront.flush();
+            traces.remove(trace);
+            host.passed(trace, false);
+            if (closeAfterAnswer || !back.isActive()) {
+                front.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> end(""));
+                return;
+            }
+            back.config().setAutoRead(true);
+            answered();
+        } else {
+            end("its answer was dropped by hand");
         }
     }
 
@@ -579,6 +787,18 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 head.title(), List.of(new Header("Location", AddressRewriting.moved(leads.get(), destination, here))));
     }
 
+    /** Whether a request is taken only when the one before it is answered. */
+    private boolean oneByOne() {
+        return isProxying() || host.holds().rule().isPresent();
+    }
+
+    /** An answer is through: the next request may be taken. */
+    private void answered() {
+        if (asked.isPaused() && traces.size() < (oneByOne() ? 1 : MOST_AT_ONCE)) {
+            goOn();
+        }
+    }
+
     /** Takes what came meanwhile. */
     private void goOn() {
         front.eventLoop().execute(() -> {
@@ -590,8 +810,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
         });
     }
 
+    /** Some is read also while nothing may go on: only who reads hears that the client is gone. */
     private boolean takesMore() {
-        return !asked.isPaused() && (open ? back.isWritable() : waitingBytes <= WAITING);
+        return asked.kept() <= WAITING && (open ? back.isWritable() : waitingBytes <= WAITING);
     }
 
     private void keep(ByteBuf bytes) {
@@ -668,6 +889,13 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 return;
             }
             told.closed();
+            if (answerWaits) {
+                // it ends once that is decided
+                return;
+            }
+            if (heldAnswer != null) {
+                answerAsItCame();
+            }
             if (document != null) {
                 asItCame();
             }

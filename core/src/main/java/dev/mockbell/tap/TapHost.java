@@ -19,6 +19,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.LongAdder;
 import java.util.function.Consumer;
 import java.util.regex.Pattern;
@@ -29,11 +30,16 @@ public final class TapHost implements AutoCloseable {
     private static final Pattern AUTHORITY =
             Pattern.compile("([A-Za-z0-9._-]{1,253}|\\[[0-9A-Fa-f:.]{2,45}])(:[0-9]{1,5})?");
 
+    /** So long those that were let through at the end may take to be answered. */
+    private static final int LINGER_MILLIS = 3_000;
+
     private final TapPlan plan;
     private final TapSurroundings around;
     private final Consumer<String> troubled;
     private final ThreadPoolExecutor workers;
     private final ChannelGroup channels = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
+    private final Holds holds;
+    private final AtomicInteger underWay = new AtomicInteger();
     private final LongAdder passed = new LongAdder();
     private final LongAdder unrecorded = new LongAdder();
     private volatile SSLContext trust;
@@ -43,6 +49,7 @@ public final class TapHost implements AutoCloseable {
         this.plan = plan;
         this.around = around;
         this.troubled = troubled;
+        this.holds = new Holds(around.expressions(), around.operations());
         this.workers = new ThreadPoolExecutor(4, 4, 30, TimeUnit.SECONDS, new ArrayBlockingQueue<>(4_096), task -> {
             Thread thread = new Thread(task, "tap-worker");
             thread.setDaemon(true);
@@ -124,6 +131,16 @@ public final class TapHost implements AutoCloseable {
                 workers);
     }
 
+    /** What waits for a person. */
+    public Holds holds() {
+        return holds;
+    }
+
+    /** An exchange begins. */
+    void began() {
+        underWay.incrementAndGet();
+    }
+
     /** Something went wrong that no exchange shows by itself. */
     void trouble(String words) {
         troubled.accept(words);
@@ -131,6 +148,7 @@ public final class TapHost implements AutoCloseable {
 
     /** An exchange is over. */
     void passed(Trace trace, boolean tunnel) {
+        underWay.decrementAndGet();
         passed.increment();
         String origin = plan.target().isPresent() ? "tap" : tunnel ? "proxy, a tunnel" : "proxy";
         java.util.function.Supplier<Exchange> made = () -> trace.exchange(origin, around.operations());
@@ -183,10 +201,20 @@ public final class TapHost implements AutoCloseable {
         return unrecorded.sum();
     }
 
-    /** Listens no more and ends all connections. */
+    /** Listens no more, lets through what waits, and ends all connections once what is under way is over, or soon. */
     @Override
     public void close() {
         listening.close().awaitUninterruptibly();
+        boolean waited = !holds.waiting().isEmpty();
+        holds.set(Optional.empty());
+        for (int i = 0; waited && underWay.get() > 0 && i < LINGER_MILLIS / 20; i++) {
+            try {
+                Thread.sleep(20);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                break;
+            }
+        }
         channels.close().awaitUninterruptibly(2_000);
         workers.shutdown();
     }

@@ -42,6 +42,9 @@ final class Trace {
     private long answerBegan;
     private long answerEnded;
     private String trouble = "";
+    private String byHand = "";
+    private Message askedBy;
+    private Message answeredBy;
     private boolean opaque;
 
     /** One direction. */
@@ -90,6 +93,31 @@ final class Trace {
         asked.add(HttpStream.bytes(bytes));
     }
 
+    /** The request as a message; nothing of it may come any more. */
+    Message requestMessage() {
+        return message(request, asked);
+    }
+
+    /** The answer as a message; nothing of it may come any more. */
+    Message answerMessage() {
+        return message(answer, told);
+    }
+
+    /** Somebody had a hand in it. */
+    void byHand(String words) {
+        byHand = byHand.isEmpty() ? words : byHand + ", " + words;
+    }
+
+    /** The answer is another than the service's, or there was none of it. */
+    void answeredBy(Message instead) {
+        answeredBy = instead;
+    }
+
+    /** The request is another than the client's. */
+    void askedBy(Message instead) {
+        askedBy = instead;
+    }
+
     void requestEnded() {
         requestEnded = System.nanoTime();
     }
@@ -128,8 +156,9 @@ final class Trace {
 
     /** The exchange; makes messages of the bytes, which takes a while for large ones. */
     Exchange exchange(String origin, OperationFinder operations) {
-        Message asking = message(request, asked);
-        Optional<Message> answering = told.sink.size() == 0 ? Optional.empty() : Optional.of(message(answer, told));
+        Message asking = askedBy == null ? message(request, asked) : askedBy;
+        Optional<Message> came = told.sink.size() == 0 ? Optional.empty() : Optional.of(message(answer, told));
+        Optional<Message> answering = answeredBy == null ? came : Optional.of(answeredBy);
         Optional<OperationFinder.Found> found = operations.find(asking);
         Outcome outcome = outcome(answering);
         return new Exchange(
@@ -165,7 +194,8 @@ final class Trace {
     }
 
     private Outcome outcome(Optional<Message> answering) {
-        if (!trouble.isEmpty() || answering.isEmpty() || answer == null && request != null && !opaque) {
+        boolean headless = answeredBy == null && answer == null && request != null && !opaque;
+        if (!trouble.isEmpty() || answering.isEmpty() || headless) {
             return Outcome.FAILED;
         }
         if (opaque) {
@@ -182,10 +212,13 @@ final class Trace {
         if (words.isEmpty() && outcome == Outcome.FAULT) {
             words = SoapMessage.faultOf(answering.orElseThrow())
                     .map(SoapFault::title)
-                    .orElseGet(() -> answer.title());
+                    .orElseGet(() -> answering.orElseThrow().title());
         }
         if (words.isEmpty() && outcome == Outcome.FAILED) {
             words = "no answer";
+        }
+        if (!byHand.isEmpty()) {
+            words += (words.isEmpty() ? "" : " · ") + byHand;
         }
         if (asked.full || told.full) {
             words += (words.isEmpty() ? "" : " · ") + "only the start is kept: " + asked.passed

@@ -2,6 +2,7 @@ package dev.mockbell.tap;
 
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.OperationFinder;
 import dev.mockbell.wire.Authority;
 import dev.mockbell.wire.EventLoops;
@@ -36,6 +37,7 @@ final class TapUnderTest implements AutoCloseable {
                 made -> recorded.add(made.get()),
                 name -> ServerTls.of(authority.issue(name, Instant.now()), List.of()),
                 this::trusting,
+                new Expressions(),
                 new OperationFinder(Map.of("stay", Contracts.stay())));
         host = TapHost.start(plan, around, troubles::add);
         return this;

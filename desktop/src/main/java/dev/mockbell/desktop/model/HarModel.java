@@ -3,35 +3,21 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.file.AtomicFile;
-import dev.mockbell.har.HarReader;
+import dev.mockbell.har.HarTransfer;
 import dev.mockbell.har.HarWriter;
 import dev.mockbell.ledger.LedgerFilter;
-import dev.mockbell.ledger.Order;
-import dev.mockbell.message.OperationFinder;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.Semaphore;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 
 /** Hands what the ledger has to other tools as HAR, and takes what they have. */
 public final class HarModel {
-    /** With more on the way than this, bodies would be left out. */
-    private static final int ON_THE_WAY = 1_000;
-
     private static final int TOLD = 500;
 
     private final Desk desk;
@@ -65,33 +51,15 @@ public final class HarModel {
                         this::failed);
     }
 
-    private long written(LedgerFilter filter, Path to, Redactor redactor, StopSignal own) throws IOException {
-        Path beside = to.resolveSibling(to.getFileName() + ".part");
+    private long written(LedgerFilter filter, Path to, Redactor redactor, StopSignal own) {
         long[] count = {0};
-        try {
-            AtomicFile.privateFile(beside);
-            try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(beside), 1 << 16);
-                    HarWriter writer = new HarWriter(out, Core.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
-                Order oldest = new Order(Order.Column.NUMBER, false);
-                desk.ledger().search(filter, oldest, Long.MAX_VALUE, desk.expressions(), own, line -> {
-                    desk.ledger().get(line.id()).ifPresent(e -> {
-                        try {
-                            writer.write(e);
-                        } catch (IOException io) {
-                            throw new UncheckedIOException(io);
-                        }
-                        tell("Writing: ", ++count[0]);
-                    });
-                    return true;
-                });
+        AtomicFile.write(to, out -> {
+            try (HarWriter writer = new HarWriter(out, Core.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
+                count[0] = new HarTransfer(desk.ledger(), own, n -> tell("Writing: ", n))
+                        .write(filter, desk.expressions(), writer);
             }
-            Files.move(beside, to, StandardCopyOption.REPLACE_EXISTING);
-            return count[0];
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
-        } finally {
-            Files.deleteIfExists(beside);
-        }
+        });
+        return count[0];
     }
 
     /** Takes the entries of a file onto the ledger. */
@@ -104,18 +72,9 @@ public final class HarModel {
                 .run(
                         () -> {
                             long[] passed = {0};
-                            HarReader reader = new HarReader(new OperationFinder(contracts), remark -> passed[0]++);
-                            Semaphore way = new Semaphore(ON_THE_WAY);
-                            long[] seen = {0};
-                            try (InputStream in = new BufferedInputStream(Files.newInputStream(from), 1 << 16)) {
-                                long count = reader.read(in, from.toString(), own, e -> {
-                                    way.acquireUninterruptibly();
-                                    desk.ledger().offer(e, numbered -> way.release());
-                                    tell("Reading: ", ++seen[0]);
-                                });
-                                desk.ledger().settle();
-                                return new long[] {count, passed[0]};
-                            }
+                            long count = new HarTransfer(desk.ledger(), own, n -> tell("Reading: ", n))
+                                    .read(from, contracts, remark -> passed[0]++);
+                            return new long[] {count, passed[0]};
                         },
                         counts -> ended("Took in " + counts[0]
                                 + (counts[0] == 1 ? " exchange" : " exchanges") + " of " + from.getFileName()
