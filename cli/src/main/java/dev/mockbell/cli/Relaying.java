@@ -47,6 +47,16 @@ final class Relaying {
     @Option(names = "--quiet", description = "Says nothing of what passes.")
     private boolean quiet;
 
+    @Option(
+            names = "--hold",
+            paramLabel = "XPATH",
+            description = {
+                "Holds requests for which this holds, over $request and $operation; true() for all. Each is a line",
+                "HELD NUMBER OPERATION. Lines on standard input decide: go N, drop N, answer N FILE, show N, go all, off.",
+                "When there is no more input, nothing is held any more."
+            })
+    private String hold;
+
     @Mixin
     private Reading reading = new Reading();
 
@@ -83,6 +93,9 @@ final class Relaying {
             throw problem;
         }
         console.line("READY " + relay.address());
+        if (hold != null) {
+            new Holding(relay.holds(), console).begin(hold);
+        }
         CountDownLatch stopped = new CountDownLatch(1);
         try (Stopping stopping = new Stopping(core.stop())) {
             core.stop().onStop(stopped::countDown);

@@ -1,10 +1,15 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.contract.Port;
+import dev.mockbell.mock.MockEvent;
+import dev.mockbell.mock.MockPlan;
+import dev.mockbell.mock.Trial;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
+import dev.mockbell.tap.Held;
+import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.TapHost;
 import dev.mockbell.tap.TapPlan;
 import dev.mockbell.tap.TapSurroundings;
@@ -25,6 +30,7 @@ public final class TapsModel {
 
     private final Desk desk;
     private final ObservableList<TapHost> up = FXCollections.observableArrayList();
+    private final ObservableList<Waiting> waiting = FXCollections.observableArrayList();
     private final IntegerProperty counts = new SimpleIntegerProperty();
     private final AtomicBoolean due = new AtomicBoolean();
 
@@ -89,7 +95,10 @@ public final class TapsModel {
                             return TapHost.start(
                                     plan, around, words -> desk.tasks().later(() -> desk.tell(Notice.bad(words))));
                         },
-                        up::add,
+                        host -> {
+                            host.holds().listen(() -> desk.tasks().later(this::holding));
+                            up.add(host);
+                        },
                         problem -> failed(plan, problem));
     }
 
@@ -106,9 +115,64 @@ public final class TapsModel {
                         desk::tell);
     }
 
+    private void holding() {
+        List<Waiting> now = new ArrayList<>();
+        for (TapHost host : up) {
+            host.holds().waiting().forEach(h -> now.add(new Waiting(host, h)));
+        }
+        waiting.setAll(now);
+    }
+
+    /** A message that waits at a relay. */
+    public record Waiting(TapHost host, Held held) {}
+
+    /** What waits for somebody to decide, by relay, the longest first. */
+    public ObservableList<Waiting> waiting() {
+        return waiting;
+    }
+
+    /** Sets what is to wait at a relay from now on; empty for nothing, which lets through what waits. */
+    public void hold(TapHost host, Optional<Holds.Rule> rule) {
+        host.holds().set(rule);
+        counts.set(counts.get() + 1);
+    }
+
+    /** What the mock of its contract would answer to a request that waits, as text to start from; status, then head and body. */
+    public void mocked(Held held, Consumer<Mocked> then) {
+        Optional<KeptContract> kept = desk.project().contracts().stream()
+                .filter(k -> k.contract().httpOperations().containsKey(held.operation()))
+                .findFirst();
+        if (kept.isEmpty()) {
+            then.accept(new Mocked("HTTP/1.1 200 OK\nContent-Type: text/xml; charset=utf-8", ""));
+            return;
+        }
+        KeptContract of = kept.get();
+        MockPlan plan = desk.project().mock(of.name()).orElseGet(() -> MockPlan.sampling(of.name(), 0));
+        var around = desk.mocks(null, e -> {});
+        String type = held.request().header("Content-Type").orElse("text/xml");
+        MockEvent.Kept request = new MockEvent.Kept(
+                "",
+                type,
+                held.request().header("SOAPAction").orElse(""),
+                held.request().body());
+        desk.tasks()
+                .run(
+                        () -> Trial.of(of.contract(), plan, around, request),
+                        trial -> then.accept(new Mocked(
+                                "HTTP/1.1 " + trial.status()
+                                        + (trial.status() == 200 ? " OK" : " Internal Server Error")
+                                        + "\nContent-Type: " + type,
+                                trial.body())),
+                        desk::tell);
+    }
+
+    /** An answer to start from. */
+    public record Mocked(String head, String body) {}
+
     /** Ends a relay and the connections that go through it. */
     public void stop(TapHost host) {
         up.remove(host);
+        holding();
         desk.tasks()
                 .run(
                         () -> {

@@ -4,8 +4,11 @@ import dev.mockbell.desktop.model.TapsModel;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.TapHost;
+import java.util.Optional;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -22,6 +25,7 @@ final class TapsStrip extends VBox {
         setId("taps");
         getStyleClass().add("panel");
         model.up().addListener((InvalidationListener) o -> show());
+        model.waiting().addListener((InvalidationListener) o -> show());
         model.countsProperty().addListener((InvalidationListener) o -> show());
         show();
     }
@@ -40,6 +44,7 @@ final class TapsStrip extends VBox {
                 Parts.marked(Mark.PASSED, tap ? "Tap" : host.plan().opens() ? "Proxy, opens https" : "Proxy", "strong");
         what.setMinWidth(USE_PREF_SIZE);
         Label here = Parts.text(host.address(), "mono");
+        here.setMinWidth(0);
         Label there = Parts.text(
                 host.plan()
                         .target()
@@ -57,18 +62,31 @@ final class TapsStrip extends VBox {
         HBox row = new HBox(10, what, here, there, Parts.spring(), passed);
         if (host.plan().tls() || host.plan().opens()) {
             row.getChildren()
-                    .add(Parts.link(
+                    .add(Form.link(
                             "Copy certificate",
                             "The certificate that its clients are to trust, as PEM",
                             () -> model.certificate(Copying::text)));
         }
+        Optional<Holds.Rule> rule = host.holds().rule();
+        row.getChildren()
+                .add(
+                        rule.isPresent()
+                                ? Form.link(
+                                        "Hold no more",
+                                        "Let through what waits, and everything after it. Held are "
+                                                + HoldForm.words(rule.get()),
+                                        () -> model.hold(host, Optional.empty()))
+                                : Form.link(
+                                        "Hold…",
+                                        "Have requests or answers wait for you",
+                                        () -> HoldForm.ask(this, model, host)));
         row.getChildren()
                 .addAll(
-                        Parts.link(
+                        Form.link(
                                 "Copy address",
                                 "What to call in place of the endpoint",
                                 () -> Copying.text(tap ? host.address() : host.base())),
-                        Parts.link("Stop", "Listen no more; connections through it end", () -> model.stop(host)));
+                        Form.link("Stop", "Listen no more; connections through it end", () -> model.stop(host)));
         row.setAlignment(Pos.CENTER_LEFT);
         row.setPadding(new Insets(3, 12, 3, 12));
         return row;

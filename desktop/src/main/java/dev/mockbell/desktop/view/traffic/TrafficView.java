@@ -118,14 +118,16 @@ public final class TrafficView extends VBox implements StationView {
 
     @Override
     public void act() {
-        if (model.selectedProperty().get() != null) {
+        if (!models.taps().waiting().isEmpty()) {
+            models.taps().waiting().get(0).held().letThrough();
+        } else if (model.selectedProperty().get() != null) {
             call.actions().open(model.selectedProperty().get());
         }
     }
 
     @Override
     public String acts() {
-        return "edit and send again";
+        return models.taps().waiting().isEmpty() ? "edit and send again" : "let through what waits longest";
     }
 
     @Override
@@ -227,7 +229,7 @@ public final class TrafficView extends VBox implements StationView {
         HBox pair = new HBox(10, left, right);
         pair.setMinHeight(270);
         pair.setMaxHeight(270);
-        getChildren().addAll(filters, new TapsStrip(models.taps()), ledger, pair);
+        getChildren().addAll(new HoldBand(models.taps()), filters, new TapsStrip(models.taps()), ledger, pair);
         Parts.dropped(this, this::dropped);
     }
 

@@ -10,6 +10,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
+import dev.mockbell.tap.TapPlan;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -17,6 +18,8 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.input.Clipboard;
@@ -170,6 +173,69 @@ class TrafficStationTest extends OnDesktop {
         hand.clickText("Stop");
         hand.await("none", () -> desktop.models.taps().up().isEmpty());
         assertThat(Hand.on(() -> hand.shows("1 passed"))).isFalse();
+    }
+
+    @Test
+    void aRequestWaitsInTheBandAndIsLetThroughChangedOrAnswered() throws Exception {
+        toTraffic(1);
+        Hand.run(() -> desktop.models.taps().start(TapPlan.to(URI.create(desktop.service.base() + "/peaks"), 0)));
+        hand.await("the tap", () -> !desktop.models.taps().up().isEmpty());
+        hand.clickText("Hold…");
+        hand.type("#hold-where", "$request[");
+        hand.click("#hold-keep");
+        hand.await("why not", () -> !hand.text("#hold-flaw").isEmpty());
+        hand.type("#hold-where", "$operation = 'Climb'");
+        hand.click("#hold-keep");
+        hand.await("the rule", () -> hand.shows("Hold no more"));
+        var first = client("Needle");
+        hand.await("the band", () -> hand.shows("The request Climb waits"));
+        assertThat(first.isDone()).isFalse();
+        shoot("held");
+        hand.click("#held-change-1");
+        hand.await("the message", () -> shows("Needle"));
+        hand.click("#held-keep");
+        assertThat(first.get(20, TimeUnit.SECONDS)).contains(":fee>");
+        hand.await(
+                "its record",
+                () -> traffic.listings().stream().anyMatch(l -> l.note().equals("the request was changed by hand")));
+        var second = client("Skarn");
+        hand.await("the next", () -> desktop.models.taps().waiting().size() == 1);
+        hand.click("#held-answer-2");
+        hand.await("the mock's answer", () -> hand.find("#held-head").isPresent() && shows("ClimbResponse"));
+        hand.click("#held-keep");
+        assertThat(second.get(20, TimeUnit.SECONDS)).contains("ClimbResponse");
+        var third = client("Wolfgill");
+        hand.await("the third", () -> desktop.models.taps().waiting().size() == 1);
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        assertThat(third.get(20, TimeUnit.SECONDS)).contains(":fee>");
+        hand.await("none waits", () -> !hand.shows("The request Climb waits"));
+        var fourth = client("Wolfgill");
+        hand.await("the fourth", () -> desktop.models.taps().waiting().size() == 1);
+        hand.clickText("Hold no more");
+        assertThat(fourth.get(20, TimeUnit.SECONDS))
+                .as("what waits is let through")
+                .contains(":fee>");
+    }
+
+    /** A picture, where one is wanted. */
+    private void shoot(String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
+        }
+    }
+
+    private CompletableFuture<String> client(String peak) {
+        String address = Hand.on(() -> desktop.models.taps().up().get(0).address());
+        HttpRequest request = HttpRequest.newBuilder(URI.create(address))
+                .header("Content-Type", "text/xml; charset=utf-8")
+                .POST(HttpRequest.BodyPublishers.ofString(
+                        "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><p:Climb xmlns:p='urn:peaks'><p:peak>"
+                                + peak + "</p:peak><p:days>2</p:days></p:Climb></e:Body></e:Envelope>"))
+                .build();
+        return HttpClient.newHttpClient()
+                .sendAsync(request, BodyHandlers.ofString())
+                .thenApply(r -> r.body());
     }
 
     @Test

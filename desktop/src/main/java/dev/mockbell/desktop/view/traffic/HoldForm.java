@@ -1,0 +1,123 @@
+package dev.mockbell.desktop.view.traffic;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.desktop.model.TapsModel;
+import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.part.XmlArea;
+import dev.mockbell.desktop.view.shared.Asking;
+import dev.mockbell.desktop.view.shared.Form;
+import dev.mockbell.exchange.Message;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.tap.Held;
+import dev.mockbell.tap.Holds;
+import dev.mockbell.tap.Holds.Side;
+import dev.mockbell.tap.Remade;
+import dev.mockbell.tap.TapHost;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+
+/** Asks what is to wait, and for what goes on in the place of a message. */
+final class HoldForm {
+    private static final double HEAD = 96;
+    private static final double BODY = 250;
+
+    private HoldForm() {}
+
+    static String words(Holds.Rule rule) {
+        return (rule.next() ? "the next of " : "")
+                + (rule.side() == Side.BOTH
+                        ? "requests and answers"
+                        : rule.side().name().toLowerCase(Locale.ROOT))
+                + (rule.condition().isBlank() ? "." : " where " + rule.condition());
+    }
+
+    static void ask(Node within, TapsModel model, TapHost host) {
+        Form form = new Form();
+        form.note(
+                "What is held waits until you let it through, change it, answer it from here or drop it. When the tap is"
+                        + " stopped or the window is closed, it goes on as it is.");
+        ComboBox<String> side = new ComboBox<>();
+        side.getItems().setAll("requests", "answers", "requests and answers");
+        side.setValue("requests");
+        side.setId("hold-side");
+        form.row("Hold", side);
+        TextField where = Form.field("hold-where", "", "any; or $request//nights > 3, $operation = 'ReserveBunks'");
+        form.row("Where", where);
+        CheckBox next = new CheckBox("only the next one");
+        next.setId("hold-next");
+        form.row("", next);
+        Asking.ask(
+                within,
+                "Hold messages",
+                form,
+                "hold",
+                "Hold",
+                () -> {
+                    Side of = Side.values()[side.getSelectionModel().getSelectedIndex()];
+                    Holds.Rule rule = new Holds.Rule(of, where.getText().strip(), next.isSelected());
+                    // here, so that a condition that does not parse is said in the form
+                    model.hold(host, Optional.of(rule));
+                    return rule;
+                },
+                rule -> {});
+    }
+
+    /** What goes on in the place of a message that waits. */
+    static void change(Node within, Held held) {
+        Message message = held.message();
+        edit(
+                within,
+                held.isAnswer() ? "Change the answer" : "Change the request",
+                "Let it through",
+                withoutFraming(message.head()),
+                message.text(),
+                held::letThrough);
+    }
+
+    /** What the client gets from here. */
+    static void answer(Node within, TapsModel model, Held held) {
+        model.mocked(
+                held, start -> edit(within, "Answer from here", "Answer", start.head(), start.body(), held::answer));
+    }
+
+    private static String withoutFraming(String head) {
+        return head.strip()
+                .replace("\r\n", "\n")
+                .replaceAll("(?im)^(content-length|transfer-encoding|content-encoding|trailer):.*\n?", "")
+                .strip();
+    }
+
+    private static void edit(Node within, String title, String does, String head, String body, Consumer<Message> then) {
+        Form form = new Form();
+        TextArea fields = new TextArea(head);
+        fields.setId("held-head");
+        fields.getStyleClass().add("mono");
+        fields.setPrefHeight(HEAD);
+        XmlArea text = new XmlArea(true);
+        text.setPrefHeight(BODY);
+        text.show(body);
+        text.setId("held-body");
+        form.getChildren().addAll(fields, Parts.tall(text));
+        form.note("The length is made anew; chunks and compression are undone.");
+        Asking.ask(
+                within,
+                title,
+                form,
+                "held",
+                does,
+                () -> {
+                    if (fields.getText().isBlank()) {
+                        throw Problem.input("The first line is missing", null, "A message begins with one.");
+                    }
+                    return Remade.of(fields.getText(), Content.of(text.text().getBytes(StandardCharsets.UTF_8)));
+                },
+                then);
+    }
+}
