@@ -37,10 +37,18 @@ final class LedgerWriter {
     /** How long what cannot be written is tried again. */
     private static final long PATIENCE_NANOS = 5_000_000_000L;
 
-    /** With more than these a second there is no time for anything else. */
-    private static final int BUSY = 200;
+    /** So long nothing has come when there is time for anything else: whoever makes traffic needs the processor. */
+    private static final long QUIET_NANOS = 2_000_000_000L;
 
+    /** While something keeps coming, a little is done all the same after so long. */
+    private static final long OVERDUE_NANOS = 30_000_000_000L;
+
+    private static final long GATHER_NANOS = 40_000_000L;
     private static final long SLICE_NANOS = 40_000_000L;
+
+    /** Between two of those little pieces. */
+    private static final long REST_NANOS = 800_000_000L;
+
     private static final long PRUNE_NANOS = 20_000_000_000L;
 
     private final Connection writing;
@@ -60,8 +68,9 @@ final class LedgerWriter {
     private long announced;
     private long seenVersion;
     private long swept;
-    private long second;
-    private int inSecond;
+    private long came;
+    private long caughtUp = System.nanoTime();
+    private long rested;
     private long pruned = System.nanoTime();
     private boolean pruning;
     private volatile boolean closed;
@@ -205,10 +214,10 @@ final class LedgerWriter {
                     continue;
                 }
                 batch.add(first);
-                queue.drainTo(batch, BATCH);
+                gather(batch);
                 batch.forEach(Entry::make);
                 insert(batch);
-                count(batch.size());
+                came = System.nanoTime();
                 more = queue.isEmpty() && meanwhile();
             } catch (InterruptedException e) {
                 // nobody interrupts the writer to any good; it ends when the ledger is closed
@@ -226,19 +235,26 @@ final class LedgerWriter {
         }
     }
 
-    private void count(int written) {
-        long now = System.nanoTime();
-        if (now - second > 1_000_000_000L) {
-            second = now;
-            inSecond = 0;
+    /** What nobody waits for is written with what comes in the next moment: a write for each costs more than all of them. */
+    private void gather(List<Entry> batch) throws InterruptedException {
+        long until = System.nanoTime() + GATHER_NANOS;
+        queue.drainTo(batch, BATCH);
+        while (batch.size() < BATCH && !closed && batch.stream().noneMatch(e -> e.awaited)) {
+            Entry next = queue.poll(Math.max(0, until - System.nanoTime()), TimeUnit.NANOSECONDS);
+            if (next == null) {
+                return;
+            }
+            batch.add(next);
+            queue.drainTo(batch, BATCH - batch.size());
         }
-        inSecond += written;
     }
 
     /** What is done while little comes; whether there is more of it. */
     private boolean meanwhile() throws SQLException {
-        boolean busy = inSecond > BUSY && System.nanoTime() - second < 1_000_000_000L;
-        if (closed || busy || !trouble.isEmpty()) {
+        long now = System.nanoTime();
+        boolean quiet = now - came > QUIET_NANOS;
+        boolean overdue = now - caughtUp > OVERDUE_NANOS && now - rested > REST_NANOS;
+        if (closed || !quiet && !overdue || !trouble.isEmpty()) {
             return false;
         }
         try {
@@ -248,8 +264,11 @@ final class LedgerWriter {
                 return true;
             }
             // looked at first: whoever has nothing to write must not take the file from others
-            return indexer.isBehind()
+            boolean more = indexer.isBehind()
                     && LedgerSchema.transaction(writing, () -> indexer.step(System.nanoTime() + SLICE_NANOS));
+            rested = System.nanoTime();
+            caughtUp = more ? caughtUp : rested;
+            return more && quiet;
         } catch (SQLException e) {
             rows.forget();
             if (!isBusy(e) && !isOutOfOrder(e)) {
