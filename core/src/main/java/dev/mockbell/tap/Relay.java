@@ -1,26 +1,19 @@
 package dev.mockbell.tap;
 
 import dev.mockbell.content.Content;
-import dev.mockbell.content.ContentSink;
 import dev.mockbell.content.Header;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.tap.HttpStream.Body;
 import dev.mockbell.tap.HttpStream.Kind;
 import dev.mockbell.wire.ServerTls;
-import io.netty.bootstrap.Bootstrap;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
-import io.netty.channel.ChannelFuture;
 import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
-import io.netty.channel.ChannelInitializer;
-import io.netty.channel.ChannelOption;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
-import io.netty.channel.socket.DuplexChannel;
-import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.ssl.SslHandler;
 import java.io.IOException;
 import java.net.InetSocketAddress;
@@ -33,9 +26,6 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import javax.net.ssl.SSLEngine;
-import javax.net.ssl.SSLException;
-import javax.net.ssl.SSLParameters;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -45,11 +35,6 @@ import org.slf4j.LoggerFactory;
  */
 final class Relay extends ChannelInboundHandlerAdapter {
     private static final Logger LOG = LoggerFactory.getLogger(Relay.class);
-    private static final int CONNECT_MILLIS = 10_000;
-
-    /** So much waits for a connection to the service at most, before the client is made to wait. */
-    private static final int WAITING = 256 << 10;
-
     /** So many requests of a connection may be unanswered. */
     private static final int MOST_AT_ONCE = 256;
 
@@ -61,17 +46,12 @@ final class Relay extends ChannelInboundHandlerAdapter {
     private final HttpStream asked = new HttpStream(new Asked());
     private final HttpStream told = new HttpStream(new Told());
     private final Deque<Trace> traces = new ArrayDeque<>();
-    private final Deque<ByteBuf> waiting = new ArrayDeque<>();
-    private int waitingBytes;
     private Channel front;
     private Outlet toFront;
-    private Channel back;
-    private Outlet toBack;
     private Destination destination;
-    private boolean connecting;
-    private boolean open;
-    private long connectBegan;
-    private long connectTook;
+    /** The connection to the service; null while there is none. */
+    private Upstream service;
+
     private Trace current;
     /** Whether everything that passes is opaque. */
     private boolean tunnel;
@@ -80,17 +60,17 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     private boolean refused;
     /** The request that is put together because it may have to wait; null while none is. */
-    private ContentSink heldRequest;
-
-    private String heldHead = "";
+    private Whole heldRequest;
     /** The answer likewise. */
-    private ContentSink heldAnswer;
+    private Whole heldAnswer;
 
     private final List<Held> waits = new ArrayList<>();
     private boolean answerWaits;
     private boolean frontEnded;
     private boolean over;
-    private ContentSink document;
+    /** The answer that is put together to be rewritten. */
+    private Whole document;
+
     private Head documentHead;
     private boolean closeAfterAnswer;
 
@@ -119,18 +99,22 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     @Override
     public void channelReadComplete(ChannelHandlerContext context) {
-        if (open) {
-            toBack.flush();
-        }
-        if (asked.kept() > WAITING) {
+        flushService();
+        if (asked.kept() > Upstream.WAITING) {
             front.config().setAutoRead(false);
         }
     }
 
     @Override
     public void channelWritabilityChanged(ChannelHandlerContext context) {
-        if (back != null) {
-            back.config().setAutoRead(front.isWritable());
+        if (service != null) {
+            service.read(front.isWritable() && !answerWaits);
+        }
+    }
+
+    private void flushService() {
+        if (service != null) {
+            service.flush();
         }
     }
 
@@ -140,10 +124,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
             // the client has said all: the service hears that, and may still answer
             frontEnded = true;
             waits.forEach(Held::callerDone);
-            if (open && back instanceof DuplexChannel duplex && !destination.tls()) {
-                toBack.flush();
-                back.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> duplex.shutdownOutput());
-            } else if (traces.isEmpty() && back == null) {
+            if (service != null) {
+                service.end();
+            } else if (traces.isEmpty()) {
                 front.close();
             }
         }
@@ -170,8 +153,8 @@ final class Relay extends ChannelInboundHandlerAdapter {
             return;
         }
         over = true;
-        if (back != null) {
-            back.close();
+        if (service != null) {
+            service.close();
         }
         front.close();
         if (told.closed()) {
@@ -181,16 +164,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
         waits.forEach(Held::abandon);
         waits.clear();
         toFront.close();
-        if (toBack != null) {
-            toBack.close();
-        }
         for (Trace trace : traces) {
             trace.trouble(tunnel ? "" : why);
             host.passed(trace, tunnel);
         }
         traces.clear();
-        waiting.forEach(ByteBuf::release);
-        waiting.clear();
     }
 
     /** What the client sends. */
@@ -258,37 +236,30 @@ final class Relay extends ChannelInboundHandlerAdapter {
             send(forService(head, title));
             return;
         }
-        heldRequest = new ContentSink();
-        heldHead = forService(head, title).toString(StandardCharsets.ISO_8859_1);
+        String goes = forService(head, title).toString(StandardCharsets.ISO_8859_1);
         if (head.field("Expect").isPresent()) {
             // the body comes only when somebody wants it, and from here on that is the relay (RFC 9110 §10.1.1)
-            heldHead = Head.of(heldHead).with(title, List.of(new Header("Expect", null)));
+            goes = Head.of(goes).with(title, List.of(new Header("Expect", null)));
             write(bytes("HTTP/1.1 100 Continue\r\n\r\n"));
             toFront.flush();
         }
+        heldRequest = new Whole(goes, MOST_HELD);
     }
 
     private void hold(ByteBuf bytes) {
-        try {
-            heldRequest.write(HttpStream.bytes(bytes));
-            if (heldRequest.size() <= MOST_HELD) {
-                return;
-            }
-        } catch (IOException e) {
-            LOG.warn("a request cannot be put together to be held", e);
+        if (!heldRequest.add(bytes)) {
+            // too large to be looked at: it goes on
+            Whole large = heldRequest;
+            heldRequest = null;
+            large.goOn(this::send);
         }
-        // too large to be looked at: it goes on
-        send(bytes(heldHead));
-        send(Unpooled.wrappedBuffer(heldRequest.content().bytes()));
-        heldRequest = null;
     }
 
     /** Looks, elsewhere, whether a request that is whole is to wait; nothing else is taken from this client meanwhile. */
     private void consider(Trace trace) {
         asked.pause(true);
-        Content body = heldRequest.content();
+        Whole whole = heldRequest;
         heldRequest = null;
-        String head = heldHead;
         host.workers().execute(() -> {
             Message message = trace.requestMessage();
             Optional<Held> held = host.holds()
@@ -296,7 +267,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
                             message,
                             Optional.empty(),
                             caller(),
-                            verdict -> front.eventLoop().execute(() -> decided(trace, head, body, verdict)));
+                            verdict -> front.eventLoop().execute(() -> decided(trace, whole, verdict)));
             held.ifPresent(h -> front.eventLoop().execute(() -> waiting(h)));
         });
     }
@@ -314,7 +285,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         }
     }
 
-    private void decided(Trace trace, String head, Content body, Held.Verdict verdict) {
+    private void decided(Trace trace, Whole whole, Held.Verdict verdict) {
         if (over) {
             return;
         }
@@ -325,14 +296,9 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 trace.byHand("the request was changed by hand");
                 send(Unpooled.wrappedBuffer(instead.wire().bytes()));
             } else {
-                send(bytes(head));
-                if (!body.isEmpty()) {
-                    send(Unpooled.wrappedBuffer(body.bytes()));
-                }
+                whole.goOn(this::send);
             }
-            if (open) {
-                toBack.flush();
-            }
+            flushService();
             if (traces.isEmpty()) {
                 goOn();
             }
@@ -418,15 +384,10 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** The connection to another service is left; nothing is under way on it. */
     private void leave() {
-        if (open) {
-            Channel left = back;
-            back = null;
-            toBack.close();
-            toBack = null;
-            open = false;
-            connecting = false;
+        if (service != null) {
+            service.close();
+            service = null;
             told.restart();
-            left.close();
         }
     }
 
@@ -449,7 +410,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         current = begin(head);
         current.opaque();
         told.opaque();
-        connectTo(() -> front.writeAndFlush(bytes("HTTP/1.1 200 Connection established\r\n\r\n")));
+        service().connect();
         return Body.OPAQUE;
     }
 
@@ -500,122 +461,23 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** Sends on to the service, connecting first where there is no connection. */
     private void send(ByteBuf bytes) {
-        if (open) {
-            toBack.write(bytes);
-            if (!back.isWritable()) {
-                front.config().setAutoRead(false);
-                toBack.flush();
-            }
-            return;
-        }
-        waiting.add(bytes);
-        waitingBytes += bytes.readableBytes();
-        if (waitingBytes > WAITING) {
+        service().send(bytes);
+        if (!service.takesMore()) {
             front.config().setAutoRead(false);
         }
-        if (!connecting) {
-            connectTo(() -> {});
-        }
     }
 
-    private void connectTo(Runnable then) {
-        connecting = true;
-        connectBegan = System.nanoTime();
-        Destination to = destination;
-        Bootstrap bootstrap = new Bootstrap()
-                .group(front.eventLoop())
-                .channel(host.around().loops().socketChannel())
-                .option(ChannelOption.TCP_NODELAY, true)
-                .option(ChannelOption.ALLOW_HALF_CLOSURE, true)
-                .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, CONNECT_MILLIS)
-                .handler(new ChannelInitializer<SocketChannel>() {
-                    @Override
-                    protected void initChannel(SocketChannel channel) {
-                        if (to.tls()) {
-                            channel.pipeline().addLast(tls(to));
-                        }
-                        channel.pipeline().addLast(new Back());
-                    }
-                });
-        // a name is looked up elsewhere than on this thread, which others share
-        host.resolve(to)
-                .whenComplete((address, failure) -> front.eventLoop().execute(() -> {
-                    if (over) {
-                        return;
-                    }
-                    if (failure != null) {
-                        unreachable(to, failure);
-                        return;
-                    }
-                    ChannelFuture future = bootstrap.connect(address);
-                    back = future.channel();
-                    future.addListener((ChannelFuture f) -> connected(f, to, then));
-                }));
-    }
-
-    private SslHandler tls(Destination to) {
-        SSLEngine engine = host.trust().createSSLEngine(to.host(), to.port());
-        engine.setUseClientMode(true);
-        SSLParameters names = engine.getSSLParameters();
-        names.setEndpointIdentificationAlgorithm("HTTPS");
-        engine.setSSLParameters(names);
-        return new SslHandler(engine);
-    }
-
-    private void connected(ChannelFuture future, Destination to, Runnable then) {
-        if (!future.isSuccess()) {
-            unreachable(to, future.cause());
-            return;
+    private Upstream service() {
+        if (service == null) {
+            service = new Upstream(host, front.eventLoop(), destination, new Service());
         }
-        if (!to.tls()) {
-            ready(then);
-            return;
-        }
-        future.channel().pipeline().get(SslHandler.class).handshakeFuture().addListener(f -> {
-            if (f.isSuccess()) {
-                ready(then);
-            } else {
-                unreachable(to, f.cause());
-            }
-        });
-    }
-
-    private void ready(Runnable then) {
-        if (over) {
-            return;
-        }
-        open = true;
-        connecting = false;
-        connectTook = System.nanoTime() - connectBegan;
-        traces.forEach(t -> t.connected(connectTook));
-        then.run();
-        toBack = new Outlet(back);
-        waiting.forEach(toBack::write);
-        waiting.clear();
-        waitingBytes = 0;
-        toBack.flush();
-        front.config().setAutoRead(takesMore());
-        if (frontEnded && !destination.tls() && back instanceof DuplexChannel duplex) {
-            back.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> duplex.shutdownOutput());
-        }
-    }
-
-    /** Nobody is there: the client is told so, as a gateway tells it (RFC 9110 §15.6.3). */
-    private void unreachable(Destination to, Throwable cause) {
-        String why = cause instanceof SSLException
-                ? "TLS with " + to.authority() + " failed: " + Problem.reason(cause)
-                : "Nothing answers at " + to.authority() + ": " + Problem.reason(cause);
-        traces.forEach(t -> t.trouble(why));
-        host.trouble(why);
-        waiting.forEach(ByteBuf::release);
-        waiting.clear();
-        refuse(502, why);
+        return service;
     }
 
     private void write(ByteBuf bytes) {
         toFront.write(bytes);
-        if (!front.isWritable() && back != null) {
-            back.config().setAutoRead(false);
+        if (!front.isWritable() && service != null) {
+            service.read(false);
         }
     }
 
@@ -647,13 +509,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
                     && AddressRewriting.concerns(trace.request().get())
                     && AddressRewriting.concernsAnswer(head)
                     && body.kind() != Kind.NONE) {
-                document = new ContentSink();
-                keep(bytes(text));
+                document = new Whole(text, AddressRewriting.LARGEST);
                 return body;
             }
             if (host.holds().wants(true) && body.kind() != Kind.OPAQUE && head.length() <= MOST_HELD) {
-                heldAnswer = new ContentSink();
-                heldHead = forClient(head, trace);
+                heldAnswer = new Whole(forClient(head, trace), MOST_HELD);
                 return body;
             }
             write(bytes(forClient(head, trace)));
@@ -667,14 +527,15 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 trace.answerBody(bytes);
             }
             if (heldAnswer != null) {
-                holdAnswer(bytes);
-            } else if (document == null) {
-                write(bytes.retainedSlice());
-            } else {
-                keep(bytes.retainedSlice());
-                if (document.size() > AddressRewriting.LARGEST) {
+                if (!heldAnswer.add(bytes)) {
                     asItCame();
                 }
+            } else if (document != null) {
+                if (!document.add(bytes)) {
+                    asItCame();
+                }
+            } else {
+                write(bytes.retainedSlice());
             }
         }
 
@@ -703,34 +564,21 @@ final class Relay extends ChannelInboundHandlerAdapter {
         }
     }
 
-    private void holdAnswer(ByteBuf bytes) {
-        try {
-            heldAnswer.write(HttpStream.bytes(bytes));
-            if (heldAnswer.size() <= MOST_HELD) {
-                return;
-            }
-        } catch (IOException e) {
-            LOG.warn("an answer cannot be put together to be held", e);
-        }
-        answerAsItCame();
-    }
-
-    /** It goes on as far as it is there. */
-    private void answerAsItCame() {
-        write(bytes(heldHead));
-        Content body = heldAnswer.content();
+    /** What was put together goes on as far as it is there. */
+    private void asItCame() {
+        Whole whole = heldAnswer == null ? document : heldAnswer;
         heldAnswer = null;
-        if (!body.isEmpty()) {
-            write(Unpooled.wrappedBuffer(body.bytes()));
+        document = null;
+        if (whole != null) {
+            whole.goOn(this::write);
         }
     }
 
     private void considerAnswer(Trace trace) {
         answerWaits = true;
-        back.config().setAutoRead(false);
-        Content body = heldAnswer.content();
+        service.read(false);
+        Whole whole = heldAnswer;
         heldAnswer = null;
-        String head = heldHead;
         trace.answerEnded();
         host.workers().execute(() -> {
             Optional<Held> held = host.holds()
@@ -738,12 +586,12 @@ final class Relay extends ChannelInboundHandlerAdapter {
                             trace.requestMessage(),
                             Optional.of(trace.answerMessage()),
                             caller(),
-                            verdict -> front.eventLoop().execute(() -> answerDecided(trace, head, body, verdict)));
+                            verdict -> front.eventLoop().execute(() -> answerDecided(trace, whole, verdict)));
             held.ifPresent(h -> front.eventLoop().execute(() -> waiting(h)));
         });
     }
 
-    private void answerDecided(Trace trace, String head, Content body, Held.Verdict verdict) {
+    private void answerDecided(Trace trace, Whole whole, Held.Verdict verdict) {
         answerWaits = false;
         if (over) {
             return;
@@ -755,19 +603,16 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 trace.byHand("the answer was changed by hand");
                 write(Unpooled.wrappedBuffer(instead.wire().bytes()));
             } else {
-                write(bytes(head));
-                if (!body.isEmpty()) {
-                    write(Unpooled.wrappedBuffer(body.bytes()));
-                }
+                whole.goOn(this::write);
             }
             toFront.flush();
             traces.remove(trace);
             host.passed(trace, false);
-            if (closeAfterAnswer || !back.isActive()) {
+            if (closeAfterAnswer || !service.isActive()) {
                 front.writeAndFlush(Unpooled.EMPTY_BUFFER).addListener(f -> end(""));
                 return;
             }
-            back.config().setAutoRead(true);
+            service.read(true);
             answered();
         } else {
             end("its answer was dropped by hand");
@@ -804,38 +649,18 @@ final class Relay extends ChannelInboundHandlerAdapter {
         front.eventLoop().execute(() -> {
             asked.pause(false);
             front.config().setAutoRead(takesMore());
-            if (open) {
-                toBack.flush();
-            }
+            flushService();
         });
     }
 
     /** Some is read also while nothing may go on: only who reads hears that the client is gone. */
     private boolean takesMore() {
-        return asked.kept() <= WAITING && (open ? back.isWritable() : waitingBytes <= WAITING);
-    }
-
-    private void keep(ByteBuf bytes) {
-        try {
-            document.write(HttpStream.bytes(bytes));
-        } catch (IOException e) {
-            LOG.warn("a document cannot be kept to be rewritten", e);
-            asItCame();
-        } finally {
-            bytes.release();
-        }
-    }
-
-    /** The document goes on as it is. */
-    private void asItCame() {
-        Content all = document.content();
-        document = null;
-        write(Unpooled.wrappedBuffer(all.bytes()));
+        return asked.kept() <= Upstream.WAITING && (service == null || service.takesMore());
     }
 
     /** @param calledBy the name by which the client called */
     private void rewritten(Head head, Optional<String> calledBy) {
-        Content wire = document.content();
+        Content wire = document.wire();
         document = null;
         byte[] out;
         try {
@@ -852,40 +677,42 @@ final class Relay extends ChannelInboundHandlerAdapter {
         }
     }
 
-    /** The connection to the service. */
-    private final class Back extends ChannelInboundHandlerAdapter {
+    /** What comes of the connection to the service. */
+    private final class Service implements Upstream.Ear {
         @Override
-        public void channelRead(ChannelHandlerContext context, Object message) {
-            if (context.channel() == back) {
-                told.feed((ByteBuf) message);
-            } else {
-                ((ByteBuf) message).release();
-            }
+        public void came(ByteBuf bytes) {
+            told.feed(bytes);
         }
 
         @Override
-        public void channelReadComplete(ChannelHandlerContext context) {
+        public void paused() {
             toFront.flush();
         }
 
         @Override
-        public void channelWritabilityChanged(ChannelHandlerContext context) {
-            if (context.channel() == back && open) {
-                front.config().setAutoRead(takesMore());
-            }
+        public void writable() {
+            front.config().setAutoRead(takesMore());
         }
 
         @Override
-        public void userEventTriggered(ChannelHandlerContext context, Object event) throws Exception {
-            if (event instanceof ChannelInputShutdownEvent) {
-                context.close();
+        public void ready(long nanos) {
+            traces.forEach(t -> t.connected(nanos));
+            if (tunnel && plan.target().isEmpty()) {
+                front.writeAndFlush(bytes("HTTP/1.1 200 Connection established\r\n\r\n"));
             }
-            super.userEventTriggered(context, event);
+        }
+
+        /** The client is told so, as a gateway tells it (RFC 9110 §15.6.3). */
+        @Override
+        public void unreachable(String why) {
+            traces.forEach(t -> t.trouble(why));
+            host.trouble(why);
+            refuse(502, why);
         }
 
         @Override
-        public void channelInactive(ChannelHandlerContext context) {
-            if (context.channel() != back || over || !open) {
+        public void ended() {
+            if (over) {
                 return;
             }
             told.closed();
@@ -893,22 +720,11 @@ final class Relay extends ChannelInboundHandlerAdapter {
                 // it ends once that is decided
                 return;
             }
-            if (heldAnswer != null) {
-                answerAsItCame();
-            }
-            if (document != null) {
-                asItCame();
-            }
+            asItCame();
             // what the client has of it is flushed before its connection ends too
             toFront.flush();
             front.writeAndFlush(Unpooled.EMPTY_BUFFER)
-                    .addListener(f -> Relay.this.end("the service closed the connection before the answer was whole"));
-        }
-
-        @Override
-        public void exceptionCaught(ChannelHandlerContext context, Throwable cause) {
-            LOG.debug("the service's connection failed", cause);
-            context.close();
+                    .addListener(f -> end("the service closed the connection before the answer was whole"));
         }
     }
 }
