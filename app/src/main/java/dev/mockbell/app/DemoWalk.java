@@ -361,7 +361,8 @@ final class DemoWalk {
         hand.await(
                 "only what has the text",
                 () -> !models.traffic().listings().isEmpty()
-                        && models.traffic().effective().typed().equals("UnknownHut"));
+                        && models.traffic().listings().stream()
+                                .allMatch(l -> l.note().contains("UnknownHut")));
         long id = Hand.on(() -> models.traffic().listings().get(0).id());
         Hand.run(() -> models.traffic().select(id));
         hand.await("the exchange", () -> models.traffic().selectedProperty().get() != null);

@@ -6,7 +6,7 @@ import java.util.List;
 
 /**
  * Benchmarks, run by hand: {@code ./mockbell bench load}, {@code mock}, {@code contract}, {@code sheet}, {@code call}, {@code answer},
- * {@code check} or {@code all}. Each measures the product's part
+ * {@code check}, {@code tap} or {@code all}. Each measures the product's part
  * beside a plain one of the standard library, in interleaved turns of one run, so that a machine which is busy with
  * other things is busy with both; the ratio is the figure to quote.
  */
@@ -27,10 +27,10 @@ public final class Bench {
             new LedgerBench(out, args.length > 1 ? Integer.parseInt(args[1]) : 1_000_000).run();
             System.exit(0);
         }
-        if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check")
+        if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check", "tap")
                 .contains(which)) {
             out.println("There is no benchmark " + which
-                    + ". There are load, mock, contract, sheet, call, answer, check, all,"
+                    + ". There are load, mock, contract, sheet, call, answer, check, tap, all,"
                     + " ledger COUNT, and soak MINUTES.");
             System.exit(2);
         }
@@ -55,6 +55,9 @@ public final class Bench {
         }
         if (all || "check".equals(which)) {
             new CheckBench(out).run();
+        }
+        if (all || "tap".equals(which)) {
+            new TapBench(out).run();
         }
         System.exit(0);
     }

@@ -28,6 +28,24 @@ final class LedgerPruner {
         this.connection = connection;
     }
 
+    /** Whether there is anything to let go; asked before what is referred to is gathered, which takes a while. */
+    boolean isDue(Retention retention, Instant now) throws SQLException {
+        String sql = "SELECT EXISTS (SELECT 1 FROM line WHERE pinned = 0 AND id <= ?)"
+                + " OR EXISTS (SELECT 1 FROM line WHERE pinned = 0 AND started < ?) OR ?";
+        try (PreparedStatement s = connection.prepareStatement(sql)) {
+            bind(s, retention, now);
+            try (ResultSet r = s.executeQuery()) {
+                return r.next() && r.getBoolean(1);
+            }
+        }
+    }
+
+    private void bind(PreparedStatement s, Retention retention, Instant now) throws SQLException {
+        s.setLong(1, LedgerSchema.newest(connection) - retention.count());
+        s.setLong(2, retention.age().map(a -> LedgerRows.micros(now.minus(a))).orElse(Long.MIN_VALUE));
+        s.setBoolean(3, size() > retention.bytes());
+    }
+
     /** Notes what is referred to; to be done before {@link #step} and whenever it may have changed. */
     void refer(Set<Long> referred) throws SQLException {
         Set<Long> before = new HashSet<>();
@@ -56,14 +74,10 @@ final class LedgerPruner {
 
     /** Lets a few go; gives how many. Within a transaction. */
     int step(Retention retention, Instant now) throws SQLException {
-        long newest = LedgerSchema.newest(connection);
         List<Long> go = new ArrayList<>();
         String sql = "SELECT id FROM line WHERE pinned = 0 AND (id <= ? OR started < ? OR ?) ORDER BY id LIMIT " + STEP;
         try (PreparedStatement s = connection.prepareStatement(sql)) {
-            s.setLong(1, newest - retention.count());
-            s.setLong(
-                    2, retention.age().map(a -> LedgerRows.micros(now.minus(a))).orElse(Long.MIN_VALUE));
-            s.setBoolean(3, size() > retention.bytes());
+            bind(s, retention, now);
             try (ResultSet r = s.executeQuery()) {
                 while (r.next()) {
                     go.add(r.getLong(1));

@@ -49,7 +49,7 @@ final class LedgerWriter {
     /** Between two of those little pieces. */
     private static final long REST_NANOS = 800_000_000L;
 
-    private static final long PRUNE_NANOS = 20_000_000_000L;
+    private static final long PRUNE_NANOS = 60_000_000_000L;
 
     private final Connection writing;
     private final Connection reading;
@@ -281,6 +281,9 @@ final class LedgerWriter {
 
     /** Lets some go that need not be kept; gives how many rows went. */
     private int prune(Retention by) throws SQLException {
+        if (!pruning && !pruner.isDue(by, Instant.now())) {
+            return 0;
+        }
         if (!pruning) {
             Set<Long> stay = referred.get();
             LedgerSchema.transaction(writing, () -> {

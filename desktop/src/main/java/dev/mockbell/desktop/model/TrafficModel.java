@@ -1,5 +1,7 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.compare.Comparison;
+import dev.mockbell.compare.Difference;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.MessageText;
@@ -14,6 +16,9 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Settings.KeptFilter;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.xml.Xml;
+import dev.mockbell.xml.XmlLimits;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -22,6 +27,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
@@ -37,6 +43,7 @@ import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.util.Duration;
+import org.w3c.dom.Element;
 
 /**
  * The ledger as the traffic station and the tape show it. The list is read a page at a time; what comes while it stands is put
@@ -63,6 +70,7 @@ public final class TrafficModel {
     private final ObjectProperty<Figures> figures = new SimpleObjectProperty<>(Figures.NONE);
     private final BooleanProperty searching = new SimpleBooleanProperty();
     private final ObjectProperty<Exchange> selected = new SimpleObjectProperty<>();
+    private final ObjectProperty<Two> two = new SimpleObjectProperty<>();
     private final LongProperty version = new SimpleLongProperty();
     private final Deque<Listing> tape = new ArrayDeque<>();
     private final Derived<Face, String> faces;
@@ -459,8 +467,80 @@ public final class TrafficModel {
                 pinned);
     }
 
+    /**
+     * Two exchanges held against each other.
+     *
+     * @param requests what differs in their requests, {@code responses} in their answers
+     * @param unlike why one side cannot be compared; empty where both can
+     */
+    public record Two(
+            Exchange before,
+            Exchange now,
+            List<Difference> requests,
+            List<Difference> responses,
+            List<String> unlike) {}
+
+    /** The two that are compared; null for none. */
+    public ObjectProperty<Two> twoProperty() {
+        return two;
+    }
+
+    /** Holds two exchanges against each other, the earlier first. */
+    public void compare(long one, long other) {
+        Optional<Redactor> redactor = desk.maskedProperty().get() ? Optional.of(desk.redactor()) : Optional.empty();
+        desk.tasks()
+                .run(
+                        () -> {
+                            desk.ledger().settle();
+                            Exchange before =
+                                    desk.ledger().get(Math.min(one, other)).orElseThrow();
+                            Exchange now =
+                                    desk.ledger().get(Math.max(one, other)).orElseThrow();
+                            List<String> unlike = new ArrayList<>();
+                            return new Two(
+                                    before,
+                                    now,
+                                    differences(
+                                            "request",
+                                            Optional.of(before.request()),
+                                            Optional.of(now.request()),
+                                            redactor,
+                                            unlike),
+                                    differences("answer", before.response(), now.response(), redactor, unlike),
+                                    unlike);
+                        },
+                        two::set,
+                        desk::tell);
+    }
+
+    private static List<Difference> differences(
+            String side,
+            Optional<Message> before,
+            Optional<Message> now,
+            Optional<Redactor> redactor,
+            List<String> unlike) {
+        try {
+            if (before.isEmpty() || now.isEmpty()) {
+                throw Problem.input("One of them has none", null, null);
+            }
+            return Comparison.of(root(before.get(), redactor), root(now.get(), redactor), Set.of())
+                    .differences();
+        } catch (Problem problem) {
+            unlike.add("The " + side + "s cannot be compared: " + problem.getMessage());
+            return List.of();
+        }
+    }
+
+    private static Element root(Message message, Optional<Redactor> redactor) {
+        String text = message.text();
+        String shown = redactor.map(r -> r.message(text)).orElse(text);
+        return Xml.parse(shown.getBytes(StandardCharsets.UTF_8), "message", XmlLimits.MESSAGE)
+                .getDocumentElement();
+    }
+
     /** Looks at an exchange. */
     public void select(long id) {
+        two.set(null);
         if (selected.get() != null && selected.get().id() == id) {
             return;
         }

@@ -94,6 +94,8 @@ final class LedgerList {
                 open.accept(now);
             } else if (now != null && e.getCode() == KeyCode.P && !e.isShortcutDown() && !e.isAltDown()) {
                 pin(!now.pinned());
+            } else if (e.getCode() == KeyCode.C && !e.isShortcutDown() && !e.isAltDown()) {
+                compare();
             }
         });
         grid.list().setOnContextMenuRequested(e -> {
@@ -238,6 +240,14 @@ final class LedgerList {
         }
         menu.getItems().addAll(only, not, new SeparatorMenuItem());
         menu.getItems().add(item("Edit and send again   (Enter)", () -> open.accept(l)));
+        List<Listing> chosen = List.copyOf(grid.list().getSelectionModel().getSelectedItems());
+        if (chosen.size() == 2) {
+            menu.getItems()
+                    .add(item(
+                            "Compare the two   (C)",
+                            () -> model.compare(
+                                    chosen.get(0).id(), chosen.get(1).id())));
+        }
         if (!l.ties().of().isEmpty()) {
             menu.getItems().add(item("Go to where it belongs", () -> belongs.accept(l)));
         }
@@ -254,6 +264,14 @@ final class LedgerList {
 
     private static String words(Condition condition) {
         return condition.kind() + " " + condition.value();
+    }
+
+    /** Holds the two that are chosen against each other. */
+    private void compare() {
+        List<Listing> chosen = List.copyOf(grid.list().getSelectionModel().getSelectedItems());
+        if (chosen.size() == 2) {
+            model.compare(chosen.get(0).id(), chosen.get(1).id());
+        }
     }
 
     private void pin(boolean on) {

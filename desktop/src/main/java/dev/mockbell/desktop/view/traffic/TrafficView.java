@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.compare.Difference;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
@@ -9,6 +10,7 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
+import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Copying;
@@ -98,6 +100,7 @@ public final class TrafficView extends VBox implements StationView {
             showPlaceholder();
         });
         model.selectedProperty().addListener((InvalidationListener) o -> showExchange());
+        model.twoProperty().addListener((InvalidationListener) o -> showExchange());
         model.filterProperty().addListener((InvalidationListener) o -> showPlaceholder());
         model.textsProperty().addListener((InvalidationListener) o -> showExchange());
         for (var shown : List.of(
@@ -309,9 +312,61 @@ public final class TrafficView extends VBox implements StationView {
         }
     }
 
+    /** Two side by side: what differs in the requests, and in the answers. */
+    private void showTwo(TrafficModel.Two two) {
+        String both = "number " + two.before().id() + " and " + two.now().id();
+        requestHead
+                .getChildren()
+                .setAll(
+                        Parts.text(differing(two.requests().size(), "request"), "heading"),
+                        Parts.text(both, "second", "table-text"));
+        responseHead
+                .getChildren()
+                .setAll(
+                        Parts.text(differing(two.responses().size(), "answer"), "heading"),
+                        Parts.text(both, "second", "table-text"));
+        requestBody.getChildren().setAll(differences(two, two.requests()));
+        responseBody.getChildren().setAll(differences(two, two.responses()));
+        foot.getChildren().add(Parts.text(String.join(" ", two.unlike()), "second", "table-text"));
+        foot.getChildren()
+                .addAll(
+                        Parts.spring(),
+                        Parts.button(
+                                "Compare no more",
+                                "Look at one again",
+                                () -> model.twoProperty().set(null)));
+    }
+
+    private static String differing(int count, String what) {
+        return count == 0
+                ? "The " + what + "s are alike"
+                : "The " + what + "s differ in " + Numbers.whole(count) + (count == 1 ? " place" : " places");
+    }
+
+    private static Node differences(TrafficModel.Two two, List<Difference> differences) {
+        Grid<Difference> grid = new Grid<>(24);
+        grid.growing("Where", d -> cell(d.path()))
+                .column("In " + two.before().id(), 130, d -> cell(d.before()))
+                .column("In " + two.now().id(), 130, d -> cell(d.now()));
+        grid.items().setAll(differences);
+        grid.setPlaceholder(Parts.empty("Nothing differs."));
+        return grid;
+    }
+
+    private static Label cell(String text) {
+        Label label = Parts.text(text, "mono", "table-text");
+        label.setMinWidth(0);
+        Parts.tip(label, text);
+        return label;
+    }
+
     private void showExchange() {
         Exchange e = model.selectedProperty().get();
         foot.getChildren().clear();
+        if (model.twoProperty().get() != null) {
+            showTwo(model.twoProperty().get());
+            return;
+        }
         if (e == null) {
             requestHead.getChildren().setAll(Parts.text("Request", "heading"));
             responseHead.getChildren().setAll(Parts.text("Response", "heading"));

@@ -22,6 +22,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
+import javafx.scene.control.ListView;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -137,6 +138,22 @@ class TrafficStationTest extends OnDesktop {
                         && traffic.listings().get(2).status() == 200);
         hand.clickText("Status ↑");
         hand.await("the newest first", () -> traffic.listings().get(2).id() == 1);
+    }
+
+    @Test
+    void twoAreHeldAgainstEachOther() {
+        call("Wolfgill");
+        toTraffic(2);
+        ListView<?> lines = (ListView<?>) hand.find("#ledger .list-view").orElseThrow();
+        Hand.run(() -> lines.getSelectionModel().selectIndices(0, 1));
+        Hand.run(lines::requestFocus);
+        hand.press(KeyCode.C);
+        hand.await("what differs", () -> hand.shows("The requests differ in 1 place"));
+        assertThat(hand.shows("Skarn")).isTrue();
+        assertThat(hand.shows("Wolfgill")).isTrue();
+        shoot("two");
+        hand.clickText("Compare no more");
+        hand.await("one again", () -> !hand.shows("The requests differ"));
     }
 
     @Test
