@@ -212,7 +212,7 @@ class SliceTest extends OnDesktop {
         assertThat(Hand.on(() -> desktop.models
                         .traffic()
                         .onTape(java.time.Instant.EPOCH)
-                        .get(before)
+                        .get(0)
                         .way()))
                 .isEqualTo(Exchange.Way.ANSWERED);
         hand.click("#mock-stop");

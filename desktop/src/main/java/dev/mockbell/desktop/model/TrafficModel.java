@@ -24,6 +24,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Deque;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -53,7 +54,8 @@ public final class TrafficModel {
     /** How many exchanges are read at a time. */
     public static final int PAGE = 2_000;
 
-    private static final int ON_TAPE = 20_000;
+    private static final int ON_TAPE = 100_000;
+    private static final long LONGEST_SECONDS = 600;
     private static final int FIRST_ON_TAPE = 500;
 
     private static final int SUM_MILLIS = 1_000;
@@ -560,11 +562,18 @@ public final class TrafficModel {
         desk.go(Station.TRAFFIC);
     }
 
-    /** The exchanges of a span of time, oldest first. */
+    /** The exchanges of a span of time until now, the newest first. */
     public List<Listing> onTape(Instant from) {
         List<Listing> found = new ArrayList<>();
+        // numbers are given when an exchange ends: one that began before another may have a larger one
+        Instant surely = from.minusSeconds(LONGEST_SECONDS);
         synchronized (tape) {
-            for (Listing l : tape) {
+            Iterator<Listing> backwards = tape.descendingIterator();
+            while (backwards.hasNext()) {
+                Listing l = backwards.next();
+                if (l.started().isBefore(surely)) {
+                    break;
+                }
                 if (!l.started().isBefore(from)) {
                     found.add(l);
                 }

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.desktop.model.TapeScale;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.desktop.part.Palette;
 import dev.mockbell.desktop.part.Palette.Role;
@@ -41,6 +42,9 @@ public final class TapeView extends HBox {
             DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneId.systemDefault());
     private static final int DENSE = 2_500;
 
+    /** Room behind the present, in pixels. */
+    private static final double AHEAD = 18;
+
     private final TrafficModel model;
     private final Runnable toTraffic;
     private final Clock clock;
@@ -53,6 +57,7 @@ public final class TapeView extends HBox {
     private Duration span = Duration.ofMinutes(5);
     private Instant from = Instant.EPOCH;
     private List<Listing> shown = List.of();
+    private TapeScale scale = TapeScale.of(Instant.EPOCH, Instant.EPOCH.plusSeconds(1), new long[0], 1);
     private double dragFrom = -1;
     private double dragTo = -1;
 
@@ -116,6 +121,11 @@ public final class TapeView extends HBox {
                 String result = l.note().isEmpty() ? "status " + l.status() : l.note();
                 tip.setText(l.operation() + " · " + TIME.format(l.started()) + " · " + l.millis() + " ms · " + result);
                 tip.show(canvas, e.getScreenX() + 10, e.getScreenY() - 34);
+            } else if (folded(e.getX()).isPresent()) {
+                TapeScale.Piece quiet = folded(e.getX()).get();
+                tip.setText("Nothing from " + TIME.format(Instant.ofEpochMilli(quiet.from())) + " to "
+                        + TIME.format(Instant.ofEpochMilli(quiet.until())));
+                tip.show(canvas, e.getScreenX() + 10, e.getScreenY() - 34);
             } else {
                 tip.hide();
             }
@@ -144,11 +154,11 @@ public final class TapeView extends HBox {
     }
 
     private Instant at(double x) {
-        return from.plusMillis(Math.round(span.toMillis() * x / Math.max(1, canvas.getWidth())));
+        return scale.at(x);
     }
 
     private double x(Listing l) {
-        return canvas.getWidth() * Duration.between(from, l.started()).toMillis() / span.toMillis();
+        return scale.x(l.started().toEpochMilli());
     }
 
     private Optional<Listing> near(double x) {
@@ -168,30 +178,28 @@ public final class TapeView extends HBox {
         if (w < 20) {
             return;
         }
-        from = clock.instant().minus(span).plusMillis(span.toMillis() / 60);
+        Instant now = clock.instant();
+        from = now.minus(span);
         shown = model.onTape(from);
+        scale = TapeScale.of(
+                from,
+                now,
+                shown.stream().mapToLong(l -> l.started().toEpochMilli()).toArray(),
+                w - AHEAD);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, w, h);
         double middle = (h - 12) / 2;
         g.setStroke(palette.of(Role.GRID));
         g.strokeLine(0, middle, w, middle);
-        g.setFont(Font.font("Inter", 10));
-        g.setFill(palette.of(Role.WORDS));
-        long step = stepSeconds();
-        for (long s = -Math.floorDiv(-from.getEpochSecond(), step) * step;
-                s <= from.plus(span).getEpochSecond();
-                s += step) {
-            double x = w * (s - from.getEpochSecond()) / span.toSeconds();
-            g.fillText(TIME.format(Instant.ofEpochSecond(s)), x - 20, h - 2);
-        }
+        times(g, h);
         if (shown.size() > DENSE) {
             band(g, w, middle);
         } else {
             shown.forEach(l -> stroke(g, l, middle));
         }
-        double now = w * (1 - 1.0 / 60);
+        folds(g, middle);
         g.setStroke(palette.of(Role.NOW));
-        g.strokeLine(now, 2, now, h - 14);
+        g.strokeLine(w - AHEAD, 2, w - AHEAD, h - 14);
         if (dragFrom >= 0 && Math.abs(dragTo - dragFrom) > 6) {
             g.setFill(palette.of(Role.NOW, 0.25));
             g.fillRect(Math.min(dragFrom, dragTo), 0, Math.abs(dragTo - dragFrom), h - 12);
@@ -200,11 +208,58 @@ public final class TapeView extends HBox {
         window.setText("now · " + (span.toMinutes() > 0 ? span.toMinutes() + " min" : span.toSeconds() + " s"));
         count.setText(Counted.of(shown.size(), "exchange"));
         failed.setText(bad == 0 ? "" : "■ " + bad + " failed");
+        canvas.setAccessibleText(figure(bad));
+    }
+
+    /** What is drawn, for who cannot see it. */
+    private String figure(long bad) {
+        long faults = shown.stream().filter(l -> l.outcome() == Outcome.FAULT).count();
+        long longest = shown.stream().mapToLong(Listing::millis).max().orElse(0);
+        return "The tape of " + window.getText().replace("now · ", "the last ") + ": "
+                + Counted.of(shown.size(), "exchange") + ", " + bad + " failed, " + Counted.of((int) faults, "fault")
+                + ", the longest took " + longest + " ms";
+    }
+
+    /** Times at the foot; where time is folded there are none. */
+    private void times(GraphicsContext g, double h) {
+        g.setFont(Font.font("Inter", 10));
+        g.setFill(palette.of(Role.WORDS));
+        long step = stepSeconds();
+        double free = 0;
+        for (TapeScale.Piece piece : scale.pieces()) {
+            long first = Math.floorDiv(piece.from() / 1_000 + step - 1, step) * step;
+            for (long s = first; !piece.folded() && s * 1_000 <= piece.until(); s += step) {
+                double x = scale.x(s * 1_000);
+                if (x - 20 >= free) {
+                    g.fillText(TIME.format(Instant.ofEpochSecond(s)), x - 20, h - 2);
+                    free = x + 36;
+                }
+            }
+        }
+    }
+
+    /** A quiet time is two strokes across the line. */
+    private void folds(GraphicsContext g, double middle) {
+        g.setStroke(palette.of(Role.WORDS));
+        for (TapeScale.Piece piece : scale.pieces()) {
+            if (piece.folded()) {
+                double x = piece.x() + piece.width() / 2;
+                g.strokeLine(x - 4, middle + 6, x, middle - 6);
+                g.strokeLine(x + 1, middle + 6, x + 5, middle - 6);
+            }
+        }
+    }
+
+    /** A folded stretch at a place, for a pointer. */
+    private Optional<TapeScale.Piece> folded(double x) {
+        return scale.pieces().stream()
+                .filter(p -> p.folded() && x >= p.x() && x <= p.x() + p.width())
+                .findFirst();
     }
 
     private long stepSeconds() {
         for (long step : new long[] {5, 10, 30, 60, 300, 600, 1_800, 3_600, 7_200, 14_400}) {
-            if (span.toSeconds() / step <= 6) {
+            if (scale.open().toSeconds() / step <= 8) {
                 return step;
             }
         }
@@ -231,9 +286,11 @@ public final class TapeView extends HBox {
         int columns = (int) w;
         int[] up = new int[columns + 1];
         int[] down = new int[columns + 1];
+        boolean[] bad = new boolean[columns + 1];
         for (Listing l : shown) {
             int x = (int) Math.max(0, Math.min(columns, x(l)));
             (l.way() == Way.CALLED ? up : down)[x]++;
+            bad[x] |= l.outcome() == Outcome.FAILED;
         }
         int most = 1;
         for (int i = 0; i <= columns; i++) {
@@ -246,6 +303,10 @@ public final class TapeView extends HBox {
             g.strokeLine(i, middle, i, middle - (middle - 8) * up[i] / most);
             g.setStroke(answered);
             g.strokeLine(i, middle, i, middle + (middle - 8) * down[i] / most);
+            if (bad[i]) {
+                g.setFill(palette.of(Role.FAILED));
+                g.fillRect(i - 1, middle - 2, 3, 4);
+            }
         }
     }
 
