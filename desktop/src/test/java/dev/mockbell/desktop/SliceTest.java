@@ -188,8 +188,8 @@ class SliceTest extends OnDesktop {
         String address = Hand.on(
                 () -> desktop.models.mocks().host().orElseThrow().addresses().get("Peaks11"));
         assertThat(hand.text("#mock-address")).isEqualTo(address);
-        int before = Hand.on(
-                () -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size());
+        int before = Hand.on(() ->
+                desktop.models.traffic().tape().since(java.time.Instant.EPOCH).size());
         var http = new dev.mockbell.wire.HttpCaller();
         var soap = dev.mockbell.soap.Envelope.around(
                 dev.mockbell.soap.SoapVersion.V11,
@@ -208,12 +208,13 @@ class SliceTest extends OnDesktop {
         assertThat(result.response().orElseThrow().text()).contains("Closed");
         hand.await(
                 "the tape",
-                () -> desktop.models.traffic().onTape(java.time.Instant.EPOCH).size() == before + 1);
-        assertThat(Hand.on(() -> desktop.models
-                        .traffic()
-                        .onTape(java.time.Instant.EPOCH)
-                        .get(0)
-                        .way()))
+                () -> desktop.models
+                                .traffic()
+                                .tape()
+                                .since(java.time.Instant.EPOCH)
+                                .size()
+                        == before + 1);
+        assertThat(Hand.on(() -> desktop.models.traffic().latest(1).get(0).way()))
                 .isEqualTo(Exchange.Way.ANSWERED);
         hand.click("#mock-stop");
         hand.await("the mock down", () -> desktop.models.mocks().host().isEmpty());

@@ -19,12 +19,8 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.nio.charset.StandardCharsets;
-import java.time.Instant;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Deque;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -55,7 +51,7 @@ public final class TrafficModel {
     public static final int PAGE = 2_000;
 
     private static final int ON_TAPE = 100_000;
-    private static final long LONGEST_SECONDS = 600;
+    private static final int LOOK_BACK = 20_000;
     private static final int FIRST_ON_TAPE = 500;
 
     private static final int SUM_MILLIS = 1_000;
@@ -74,7 +70,7 @@ public final class TrafficModel {
     private final ObjectProperty<Exchange> selected = new SimpleObjectProperty<>();
     private final ObjectProperty<Two> two = new SimpleObjectProperty<>();
     private final LongProperty version = new SimpleLongProperty();
-    private final Deque<Listing> tape = new ArrayDeque<>();
+    private final TapeLine tape = new TapeLine(ON_TAPE);
     private final Derived<Face, String> faces;
     private final AtomicBoolean due = new AtomicBoolean();
     private StopSignal search = new StopSignal();
@@ -102,14 +98,7 @@ public final class TrafficModel {
 
     /** Puts what was there at the start before what has come since. */
     private void before(List<Listing> found) {
-        synchronized (tape) {
-            long first = tape.isEmpty() ? Long.MAX_VALUE : tape.peekFirst().id();
-            for (Listing l : found) {
-                if (l.id() < first) {
-                    tape.addFirst(l);
-                }
-            }
-        }
+        tape.before(found);
         version.set(version.get() + 1);
     }
 
@@ -156,12 +145,7 @@ public final class TrafficModel {
     }
 
     private void added(Listing listing) {
-        synchronized (tape) {
-            tape.addLast(listing);
-            if (tape.size() > ON_TAPE) {
-                tape.removeFirst();
-            }
-        }
+        tape.add(listing);
         if (due.compareAndSet(false, true)) {
             desk.tasks().later(() -> {
                 PauseTransition pause = new PauseTransition(Duration.millis(120));
@@ -562,51 +546,22 @@ public final class TrafficModel {
         desk.go(Station.TRAFFIC);
     }
 
-    /** The exchanges of a span of time until now, the newest first. */
-    public List<Listing> onTape(Instant from) {
-        List<Listing> found = new ArrayList<>();
-        // numbers are given when an exchange ends: one that began before another may have a larger one
-        Instant surely = from.minusSeconds(LONGEST_SECONDS);
-        synchronized (tape) {
-            Iterator<Listing> backwards = tape.descendingIterator();
-            while (backwards.hasNext()) {
-                Listing l = backwards.next();
-                if (l.started().isBefore(surely)) {
-                    break;
-                }
-                if (!l.started().isBefore(from)) {
-                    found.add(l);
-                }
-            }
-        }
-        return found;
+    /** The newest exchanges as the tape shows them. */
+    public TapeLine tape() {
+        return tape;
     }
 
     /** The newest exchanges, newest first. */
     public List<Listing> latest(int most) {
-        List<Listing> found = new ArrayList<>();
-        synchronized (tape) {
-            var backwards = tape.descendingIterator();
-            while (backwards.hasNext() && found.size() < most) {
-                found.add(backwards.next());
-            }
-        }
-        return found;
+        return tape.newest(most);
     }
 
     /** The last result of an operation on the ledger in this session or before. */
     public Optional<Listing> last(String contract, String operation) {
-        synchronized (tape) {
-            var backwards = tape.descendingIterator();
-            while (backwards.hasNext()) {
-                Listing l = backwards.next();
-                if (l.way() == Exchange.Way.CALLED
+        return tape.newest(LOOK_BACK).stream()
+                .filter(l -> l.way() == Exchange.Way.CALLED
                         && l.contract().equals(contract)
-                        && l.operation().equals(operation)) {
-                    return Optional.of(l);
-                }
-            }
-        }
-        return Optional.empty();
+                        && l.operation().equals(operation))
+                .findFirst();
     }
 }

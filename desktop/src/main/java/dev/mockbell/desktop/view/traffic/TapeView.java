@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.desktop.model.TapeLine;
 import dev.mockbell.desktop.model.TapeScale;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.desktop.part.Palette;
@@ -16,11 +17,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
-import java.util.List;
+import java.util.Arrays;
 import java.util.Optional;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
+import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
@@ -42,6 +44,8 @@ public final class TapeView extends HBox {
             DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneId.systemDefault());
     private static final int DENSE = 2_500;
 
+    private static final int MOMENTS = 2_000;
+
     /** Room behind the present, in pixels. */
     private static final double AHEAD = 18;
 
@@ -56,7 +60,7 @@ public final class TapeView extends HBox {
     private final Tooltip tip = new Tooltip();
     private Duration span = Duration.ofMinutes(5);
     private Instant from = Instant.EPOCH;
-    private List<Listing> shown = List.of();
+    private TapeLine.Part shown = TapeLine.Part.NONE;
     private TapeScale scale = TapeScale.of(Instant.EPOCH, Instant.EPOCH.plusSeconds(1), new long[0], 1);
     private double dragFrom = -1;
     private double dragTo = -1;
@@ -157,19 +161,19 @@ public final class TapeView extends HBox {
         return scale.at(x);
     }
 
-    private double x(Listing l) {
-        return scale.x(l.started().toEpochMilli());
+    private double x(int index) {
+        return scale.x(shown.started()[index]);
     }
 
     private Optional<Listing> near(double x) {
-        Listing best = null;
-        for (Listing l : shown) {
-            double far = Math.abs(x(l) - x);
-            if (far < 5 && (best == null || far < Math.abs(x(best) - x))) {
-                best = l;
+        int best = -1;
+        for (int i = 0; i < shown.size(); i++) {
+            double far = Math.abs(x(i) - x);
+            if (far < 5 && (best < 0 || far <= Math.abs(x(best) - x))) {
+                best = i;
             }
         }
-        return Optional.ofNullable(best);
+        return best < 0 ? Optional.empty() : Optional.of(shown.lines()[best]);
     }
 
     private void draw() {
@@ -180,12 +184,8 @@ public final class TapeView extends HBox {
         }
         Instant now = clock.instant();
         from = now.minus(span);
-        shown = model.onTape(from);
-        scale = TapeScale.of(
-                from,
-                now,
-                shown.stream().mapToLong(l -> l.started().toEpochMilli()).toArray(),
-                w - AHEAD);
+        shown = model.tape().since(from);
+        scale = TapeScale.of(from, now, moments(from, now), w - AHEAD);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, w, h);
         double middle = (h - 12) / 2;
@@ -195,7 +195,9 @@ public final class TapeView extends HBox {
         if (shown.size() > DENSE) {
             band(g, w, middle);
         } else {
-            shown.forEach(l -> stroke(g, l, middle));
+            for (int i = 0; i < shown.size(); i++) {
+                stroke(g, shown.lines()[i], x(i), middle);
+            }
         }
         folds(g, middle);
         g.setStroke(palette.of(Role.NOW));
@@ -204,19 +206,24 @@ public final class TapeView extends HBox {
             g.setFill(palette.of(Role.NOW, 0.25));
             g.fillRect(Math.min(dragFrom, dragTo), 0, Math.abs(dragTo - dragFrom), h - 12);
         }
-        long bad = shown.stream().filter(l -> l.outcome() == Outcome.FAILED).count();
+        long bad = shown.count(Outcome.FAILED);
         window.setText("now · " + (span.toMinutes() > 0 ? span.toMinutes() + " min" : span.toSeconds() + " s"));
         count.setText(Counted.of(shown.size(), "exchange"));
         failed.setText(bad == 0 ? "" : "■ " + bad + " failed");
-        canvas.setAccessibleText(figure(bad));
+        if (Platform.isAccessibilityActive()) {
+            canvas.setAccessibleText(figure(bad));
+        }
     }
 
     /** What is drawn, for who cannot see it. */
     private String figure(long bad) {
-        long faults = shown.stream().filter(l -> l.outcome() == Outcome.FAULT).count();
-        long longest = shown.stream().mapToLong(Listing::millis).max().orElse(0);
+        long longest = 0;
+        for (Listing l : shown.lines()) {
+            longest = Math.max(longest, l.millis());
+        }
         return "The tape of " + window.getText().replace("now · ", "the last ") + ": "
-                + Counted.of(shown.size(), "exchange") + ", " + bad + " failed, " + Counted.of((int) faults, "fault")
+                + Counted.of(shown.size(), "exchange") + ", " + bad + " failed, "
+                + Counted.of(shown.count(Outcome.FAULT), "fault")
                 + ", the longest took " + longest + " ms";
     }
 
@@ -266,8 +273,8 @@ public final class TapeView extends HBox {
         return 21_600;
     }
 
-    private void stroke(GraphicsContext g, Listing l, double middle) {
-        double x = Math.round(x(l)) + 0.5;
+    private void stroke(GraphicsContext g, Listing l, double at, double middle) {
+        double x = Math.round(at) + 0.5;
         double length = 5 + Math.min(middle - 9, 6 * Math.log10(1 + l.nanos() / 1e6) * 1.8);
         boolean up = l.way() == Way.CALLED;
         double end = up ? middle - length : middle + length;
@@ -287,10 +294,10 @@ public final class TapeView extends HBox {
         int[] up = new int[columns + 1];
         int[] down = new int[columns + 1];
         boolean[] bad = new boolean[columns + 1];
-        for (Listing l : shown) {
-            int x = (int) Math.max(0, Math.min(columns, x(l)));
-            (l.way() == Way.CALLED ? up : down)[x]++;
-            bad[x] |= l.outcome() == Outcome.FAILED;
+        for (int i = 0; i < shown.size(); i++) {
+            int x = (int) Math.max(0, Math.min(columns, x(i)));
+            (shown.way(i) == Way.CALLED ? up : down)[x]++;
+            bad[x] |= shown.outcome(i) == Outcome.FAILED;
         }
         int most = 1;
         for (int i = 0; i <= columns; i++) {
@@ -298,14 +305,23 @@ public final class TapeView extends HBox {
         }
         Color called = palette.of(Role.CALLED, 0.85);
         Color answered = palette.of(Role.ANSWERED, 0.85);
+        // one colour after the other: to change it costs more than a line
+        g.setStroke(called);
+        columns(g, up, middle, -(middle - 8) / most);
+        g.setStroke(answered);
+        columns(g, down, middle, (middle - 8) / most);
+        g.setFill(palette.of(Role.FAILED));
         for (int i = 0; i <= columns; i++) {
-            g.setStroke(called);
-            g.strokeLine(i, middle, i, middle - (middle - 8) * up[i] / most);
-            g.setStroke(answered);
-            g.strokeLine(i, middle, i, middle + (middle - 8) * down[i] / most);
             if (bad[i]) {
-                g.setFill(palette.of(Role.FAILED));
                 g.fillRect(i - 1, middle - 2, 3, 4);
+            }
+        }
+    }
+
+    private static void columns(GraphicsContext g, int[] counts, double middle, double each) {
+        for (int i = 0; i < counts.length; i++) {
+            if (counts[i] > 0) {
+                g.strokeLine(i, middle, i, middle + counts[i] * each);
             }
         }
     }
@@ -313,9 +329,31 @@ public final class TapeView extends HBox {
     /** The middle of the stroke of an exchange, for a pointer. */
     public Optional<double[]> strokeOf(long id) {
         double middle = (canvas.getHeight() - 12) / 2;
-        return shown.stream().filter(l -> l.id() == id).findFirst().map(l -> {
-            var point = canvas.localToScene(x(l), l.way() == Way.CALLED ? middle - 4 : middle + 4);
-            return new double[] {point.getX(), point.getY()};
-        });
+        for (int i = 0; i < shown.size(); i++) {
+            Listing l = shown.lines()[i];
+            if (l.id() == id) {
+                var point = canvas.localToScene(x(i), l.way() == Way.CALLED ? middle - 4 : middle + 4);
+                return Optional.of(new double[] {point.getX(), point.getY()});
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** When anything happened, at as many moments as can be told apart. */
+    private long[] moments(Instant start, Instant end) {
+        long first = start.toEpochMilli();
+        long step = Math.max(1, (end.toEpochMilli() - first) / MOMENTS);
+        boolean[] any = new boolean[MOMENTS + 2];
+        for (long at : shown.started()) {
+            any[(int) Math.max(0, Math.min(MOMENTS + 1, (at - first) / step))] = true;
+        }
+        long[] found = new long[MOMENTS + 2];
+        int count = 0;
+        for (int i = 0; i < any.length; i++) {
+            if (any[i]) {
+                found[count++] = first + i * step;
+            }
+        }
+        return Arrays.copyOf(found, count);
     }
 }
