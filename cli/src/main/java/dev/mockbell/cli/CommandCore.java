@@ -47,7 +47,7 @@ final class CommandCore implements AutoCloseable {
 
     /** The ledger of a project, as the window has it. */
     Ledger ledger(Project project, Console console) {
-        return ProjectStore.openLedger(project.folder(), console::note);
+        return ProjectStore.openLedger(project, console::note);
     }
 
     /** Reads a contract from an address or a file. */

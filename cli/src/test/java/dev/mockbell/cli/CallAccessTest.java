@@ -332,7 +332,7 @@ class CallAccessTest {
         assertThat(run("call", wsdl.toString(), "--operation", "Tie", "--profile", "Anna"))
                 .isEqualTo(2);
         assertThat(err()).contains("Security profiles are kept in projects");
-        try (var ledger = ProjectStore.openLedger(project, note -> {})) {
+        try (var ledger = ProjectStore.openLedger(new ProjectStore().open(project), note -> {})) {
             assertThat(ledger.list(dev.mockbell.ledger.LedgerFilter.ALL, 10))
                     .extracting(l -> l.status())
                     .containsExactlyInAnyOrder(200, 401);

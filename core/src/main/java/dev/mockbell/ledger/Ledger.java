@@ -183,6 +183,11 @@ public final class Ledger implements AutoCloseable {
         }
     }
 
+    /** Keeps so much from now on; what is over goes by and by. */
+    public void retain(Retention retention) {
+        writer.retain(retention);
+    }
+
     /** What could not be written, and whether anything stands in the way. */
     public LedgerState state() {
         return writer.state();

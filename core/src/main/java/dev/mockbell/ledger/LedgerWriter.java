@@ -57,7 +57,7 @@ final class LedgerWriter {
     private final LedgerRows others;
     private final LedgerIndexer indexer;
     private final LedgerPruner pruner;
-    private final Retention retention;
+    private volatile Retention retention;
     private final Supplier<Set<Long>> referred;
     private final BlockingQueue<Entry> queue = new ArrayBlockingQueue<>(QUEUE);
     private final List<LedgerListener> listeners = new CopyOnWriteArrayList<>();
@@ -150,6 +150,11 @@ final class LedgerWriter {
 
     List<LedgerListener> listeners() {
         return listeners;
+    }
+
+    /** From now on keeps so much. */
+    void retain(Retention other) {
+        retention = other;
     }
 
     LedgerState state() {

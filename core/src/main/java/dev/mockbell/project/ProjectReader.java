@@ -1,8 +1,10 @@
 package dev.mockbell.project;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
+import dev.mockbell.ledger.Retention;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
@@ -13,10 +15,12 @@ import dev.mockbell.xml.TextFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
@@ -126,7 +130,16 @@ final class ProjectReader {
                 order,
                 ProfileFile.read(node.path("security")),
                 filters,
+                retention(node.path("ledger")),
                 true);
+    }
+
+    private static Retention retention(JsonNode node) {
+        Retention usual = Retention.USUAL;
+        return new Retention(
+                Math.max(1, node.path("keep").asLong(usual.count())),
+                Math.max(1, node.path("megabytes").asLong(usual.bytes() >> 20)) << 20,
+                Optional.of(node.path("days").asLong(0)).filter(d -> d > 0).map(Duration::ofDays));
     }
 
     private void each(String part, Predicate<Path> wanted, Consumer<Path> read) {

@@ -45,10 +45,10 @@ public final class ProjectStore {
      * @param trouble hears of it
      * @throws Problem when the ledger cannot be opened for another reason
      */
-    public static Ledger openLedger(Path folder, Consumer<String> trouble) {
-        Path file = ledger(folder);
+    public static Ledger openLedger(Project project, Consumer<String> trouble) {
+        Path file = ledger(project.folder());
         try {
-            return opened(folder, file);
+            return opened(project, file);
         } catch (Problem problem) {
             if (!Ledger.isDamage(problem)) {
                 throw problem;
@@ -62,13 +62,13 @@ public final class ProjectStore {
                 }
             }
             trouble.accept("The ledger is damaged. It is kept as " + aside + ", and a new one is started.");
-            return opened(folder, file);
+            return opened(project, file);
         }
     }
 
-    private static Ledger opened(Path folder, Path file) {
-        RunHistory runs = new RunHistory(folder);
-        return Ledger.open(file, Retention.USUAL, runs::exchanges);
+    private static Ledger opened(Project project, Path file) {
+        RunHistory runs = new RunHistory(project.folder());
+        return Ledger.open(file, project.settings().retention(), runs::exchanges);
     }
 
     /** The folder for what belongs to this machine alone, made with a .gitignore of its own. */
@@ -128,6 +128,13 @@ public final class ProjectStore {
             project.settings()
                     .filters()
                     .forEach(f -> filters.addObject().put("name", f.name()).put("filter", f.filter()));
+        }
+        Retention retention = project.settings().retention();
+        if (!retention.equals(Retention.USUAL)) {
+            ObjectNode ledger = node.putObject("ledger");
+            ledger.put("keep", retention.count());
+            ledger.put("megabytes", retention.bytes() >> 20);
+            retention.age().ifPresent(age -> ledger.put("days", age.toDays()));
         }
         ObjectNode order = node.putObject("caseOrder");
         new TreeMap<>(project.settings().caseOrder()).forEach((operation, ids) -> {

@@ -464,7 +464,7 @@ class ProjectStoreTest {
         store.create(folder, "x");
         Path file = Files.writeString(ProjectStore.ledger(folder), "no ledger at all, but quite long enough for one");
         List<String> told = new java.util.ArrayList<>();
-        ProjectStore.openLedger(folder, told::add).close();
+        ProjectStore.openLedger(Project.of(folder, Settings.of("p")), told::add).close();
         assertThat(told).singleElement().asString().contains("damaged");
         try (var all = Files.list(file.getParent())) {
             assertThat(all.filter(p -> p.getFileName().toString().startsWith("ledger-damaged")))

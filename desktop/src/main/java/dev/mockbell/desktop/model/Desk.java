@@ -86,7 +86,7 @@ public final class Desk implements AutoCloseable {
         this.contracts = new ContractsModel(this);
         this.locals = core.locals();
         this.local = locals.of(opened.folder());
-        this.ledger = ProjectStore.openLedger(opened.folder(), text -> notices.add(Notice.bad(text)));
+        this.ledger = ProjectStore.openLedger(opened, text -> notices.add(Notice.bad(text)));
         this.history = new RunHistory(opened.folder());
         this.recent = new RecentProjects(user.state().resolve("recent-projects"));
         recent.opened(opened.folder(), tasks);

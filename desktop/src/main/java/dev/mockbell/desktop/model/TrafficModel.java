@@ -12,6 +12,7 @@ import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.LedgerState;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.ledger.Order;
+import dev.mockbell.ledger.Retention;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Settings.KeptFilter;
 import dev.mockbell.redact.Redactor;
@@ -420,6 +421,17 @@ public final class TrafficModel {
                 Optional.of(new Notice.Action(
                         "Bring it back",
                         () -> desk.change(p -> p.with(p.settings().withFilters(before)))))));
+    }
+
+    /** How much of the ledger is kept. */
+    public Retention retention() {
+        return desk.project().settings().retention();
+    }
+
+    /** Keeps so much from now on; what is over goes by and by. */
+    public void retain(Retention retention) {
+        desk.change(p -> p.with(p.settings().with(retention)));
+        desk.ledger().retain(retention);
     }
 
     /** Pins exchanges, so that they stay when others are let go, or no longer. */

@@ -171,6 +171,8 @@ public final class TrafficView extends VBox implements StationView {
         item(menu, "Write all of them to a HAR file…", this::write);
         menu.getItems().add(new SeparatorMenuItem());
         item(menu, "Take in a HAR file…", this::read);
+        menu.getItems().add(new SeparatorMenuItem());
+        item(menu, "How much is kept…", () -> RetentionForm.ask(this, model));
         return menu;
     }
 

@@ -10,6 +10,7 @@ import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
+import dev.mockbell.ledger.Retention;
 import dev.mockbell.tap.TapPlan;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -17,7 +18,9 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import javafx.event.Event;
@@ -154,6 +157,23 @@ class TrafficStationTest extends OnDesktop {
         shoot("two");
         hand.clickText("Compare no more");
         hand.await("one again", () -> !hand.shows("The requests differ"));
+    }
+
+    @Test
+    void howMuchIsKeptIsSetAndStaysWithTheProject() {
+        toTraffic(1);
+        hand.click("#use-these");
+        hand.clickText("How much is kept…");
+        hand.type("#keep-count", "none");
+        hand.click("#kept-much-keep");
+        hand.await("why not", () -> hand.text("#kept-much-flaw").contains("is no number"));
+        hand.type("#keep-count", "5000");
+        hand.type("#keep-days", "30");
+        hand.click("#kept-much-keep");
+        assertThat(desktop.onDisk().settings().retention())
+                .isEqualTo(new Retention(5_000, 8L << 30, Optional.of(Duration.ofDays(30))));
+        Hand.run(() -> traffic.retain(Retention.USUAL));
+        assertThat(desktop.onDisk().settings().retention()).isEqualTo(Retention.USUAL);
     }
 
     @Test
