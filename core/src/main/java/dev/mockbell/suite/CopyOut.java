@@ -1,10 +1,14 @@
 package dev.mockbell.suite;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.wire.CallRequest;
 import java.net.URI;
@@ -15,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -38,6 +43,16 @@ public final class CopyOut {
     public static final String WITHOUT_PROFILE =
             "The copy has nothing of the security profile: no login, no certificate, no security header.";
 
+    /** What whoever sends it again writes anew. */
+    private static final Set<String> FRAMING = Set.of(
+            "host",
+            "content-length",
+            "transfer-encoding",
+            "content-encoding",
+            "connection",
+            "expect",
+            "accept-encoding");
+
     private static final char OPEN = '\uE000';
     private static final char CLOSE = '\uE001';
     private static final Pattern MARK = Pattern.compile(OPEN + "([A-Z0-9_]+)" + CLOSE);
@@ -58,11 +73,39 @@ public final class CopyOut {
         Map<String, String> variables = new LinkedHashMap<>();
         CallRequest request =
                 RequestRecipe.of(bound, kept.request().readable(), endpoint).make(b -> fill(b, scope, variables));
+        return written(form, request, bound.operation().name(), variables);
+    }
+
+    private static String written(Form form, CallRequest request, String operation, Map<String, String> variables) {
         return switch (form) {
             case CURL -> curl(request, variables);
             case RAW -> raw(request);
-            case JAVA -> java(request, bound.operation().name(), variables);
+            case JAVA -> java(request, operation, variables);
         };
+    }
+
+    /** The request of an exchange as it was sent, but for what frames it; credentials and secrets are masked. */
+    public static String sent(Form form, Exchange exchange, Redactor redactor) {
+        Message message = exchange.request();
+        List<Header> headers = new ArrayList<>();
+        for (Header header : message.headers()) {
+            if (!FRAMING.contains(header.name().toLowerCase(Locale.ROOT))) {
+                String line =
+                        redactor.wire(message.title() + "\r\n" + header.name() + ": " + header.value() + "\r\n\r\n");
+                headers.add(new Header(
+                        header.name(),
+                        line.substring(line.indexOf(": ", line.indexOf("\r\n")) + 2)
+                                .strip()));
+            }
+        }
+        String method = message.title().split(" ", 2)[0];
+        CallRequest request = new CallRequest(
+                method.isEmpty() ? "POST" : method,
+                URI.create(redactor.text(exchange.endpoint())),
+                headers,
+                Content.of(redactor.message(message.text()).getBytes(StandardCharsets.UTF_8)),
+                CallRequest.USUAL_TIMEOUT);
+        return written(form, request, exchange.operation(), Map.of());
     }
 
     private String fill(Braces braces, Scope scope, Map<String, String> variables) {
@@ -110,14 +153,17 @@ public final class CopyOut {
                 .append(" is ")
                 .append(oneLine(what))
                 .append('\n'));
-        out.append("curl -sS -X POST ").append(shell(request.address().toString()));
+        out.append("curl -sS -X ")
+                .append(request.method())
+                .append(' ')
+                .append(shell(request.address().toString()));
         for (Header header : request.headers()) {
             out.append(" \\\n  -H ").append(shell(header.name() + ": " + header.value()));
         }
-        return out.append(" \\\n  --data-raw ")
-                .append(shell(body(request)))
-                .append('\n')
-                .toString();
+        if (!request.body().isEmpty()) {
+            out.append(" \\\n  --data-raw ").append(shell(body(request)));
+        }
+        return out.append('\n').toString();
     }
 
     private static String oneLine(String text) {
@@ -135,8 +181,11 @@ public final class CopyOut {
         String path = address.getRawPath() == null || address.getRawPath().isEmpty() ? "/" : address.getRawPath();
         String query = address.getRawQuery() == null ? "" : "?" + address.getRawQuery();
         String body = MARK.matcher(body(request)).replaceAll("\\$$1");
-        StringBuilder out =
-                new StringBuilder("POST ").append(path).append(query).append(" HTTP/1.1\r\n");
+        StringBuilder out = new StringBuilder(request.method())
+                .append(' ')
+                .append(path)
+                .append(query)
+                .append(" HTTP/1.1\r\n");
         out.append("Host: ").append(address.getRawAuthority()).append("\r\n");
         for (Header header : request.headers()) {
             String value = MARK.matcher(header.value()).replaceAll("\\$$1");
@@ -175,7 +224,11 @@ public final class CopyOut {
                     .append(source(header.value()))
                     .append(")\n");
         }
-        out.append("            .POST(HttpRequest.BodyPublishers.ofString(body))\n");
+        out.append(
+                "POST".equals(request.method())
+                        ? "            .POST(HttpRequest.BodyPublishers.ofString(body))\n"
+                        : "            .method(\"" + request.method()
+                                + "\", HttpRequest.BodyPublishers.ofString(body))\n");
         out.append("            .build();\n");
         out.append("        HttpResponse<String> response =\n");
         out.append("            HttpClient.newHttpClient().send(request, HttpResponse.BodyHandlers.ofString());\n");

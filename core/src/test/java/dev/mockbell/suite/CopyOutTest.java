@@ -3,12 +3,17 @@ package dev.mockbell.suite;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assumptions.assumeThat;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Contracts;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.CopyOut.Form;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
@@ -20,6 +25,7 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -175,5 +181,43 @@ class CopyOutTest {
                     .doesNotContain("NDI=")
                     .contains("API_TOKEN");
         }
+    }
+
+    @Test
+    void anExchangeIsCopiedAsItWasSentWithItsCredentialsMasked() {
+        Content body = Content.of("<a><pin>s3cret</pin></a>".getBytes(StandardCharsets.UTF_8));
+        HttpMessage request = new HttpMessage(
+                "PUT /stay?x=1 HTTP/1.1",
+                List.of(
+                        new Header("Host", "h"),
+                        new Header("Authorization", "Bearer abc.def"),
+                        new Header("X-Trip", "7"),
+                        new Header("Content-Length", "24")),
+                body,
+                Content.NONE);
+        Exchange exchange = new Exchange(
+                0,
+                Instant.EPOCH,
+                Exchange.Way.TAPPED,
+                "",
+                "",
+                "http://huts.example/stay?x=1",
+                "tap",
+                request,
+                Optional.empty(),
+                Timing.NONE,
+                Exchange.Outcome.FAILED,
+                "");
+        Redactor redactor = Redactor.of(Map.of("pin", "s3cret"));
+        for (Form form : Form.values()) {
+            assertThat(CopyOut.sent(form, exchange, redactor))
+                    .contains("PUT")
+                    .contains("X-Trip")
+                    .doesNotContain("s3cret")
+                    .doesNotContain("abc.def");
+        }
+        assertThat(CopyOut.sent(Form.CURL, exchange, redactor))
+                .startsWith("curl -sS -X PUT 'http://huts.example/stay?x=1'")
+                .doesNotContain("Content-Length");
     }
 }

@@ -16,6 +16,7 @@ import dev.mockbell.ledger.Retention;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Settings.KeptFilter;
 import dev.mockbell.redact.Redactor;
+import dev.mockbell.suite.CopyOut;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
@@ -138,6 +139,12 @@ public final class TrafficModel {
     public void copyOf(Exchange e, Consumer<String> done) {
         Redactor redactor = desk.redactor();
         desk.tasks().run(() -> redactor.message(e.request().text()), done, desk::tell);
+    }
+
+    /** The request as something that can be pasted elsewhere, credentials masked; made off the interface thread. */
+    public void copyAs(CopyOut.Form form, long id, Consumer<String> done) {
+        Redactor redactor = desk.redactor();
+        desk.tasks().run(() -> CopyOut.sent(form, desk.ledger().get(id).orElseThrow(), redactor), done, desk::tell);
     }
 
     /** Grows when a text has been made. */

@@ -14,6 +14,7 @@ import dev.mockbell.ledger.Figure;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.ledger.Order;
+import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -252,7 +253,18 @@ final class LedgerList {
             menu.getItems().add(item("Go to where it belongs", () -> belongs.accept(l)));
         }
         menu.getItems().add(item(l.pinned() ? "Unpin   (P)" : "Pin, so that it stays   (P)", () -> pin(!l.pinned())));
-        menu.getItems().add(item("Copy the line", () -> Copying.text(line(l))));
+        Menu copy = new Menu("Copy");
+        copy.getItems()
+                .addAll(
+                        item("The line", () -> Copying.text(line(l))),
+                        item(
+                                "The request as a curl command",
+                                () -> model.copyAs(CopyOut.Form.CURL, l.id(), Copying::text)),
+                        item("The request as raw HTTP", () -> model.copyAs(CopyOut.Form.RAW, l.id(), Copying::text)),
+                        item(
+                                "The request as a Java program",
+                                () -> model.copyAs(CopyOut.Form.JAVA, l.id(), Copying::text)));
+        menu.getItems().add(copy);
         return menu;
     }
 
