@@ -327,7 +327,7 @@ class TrafficStationTest extends OnDesktop {
         hand.await("it", () -> traffic.selectedProperty().get() != null);
         var exchange = Hand.on(() -> traffic.selectedProperty().get());
         assertThat(exchange.request().text()).contains("Skarn");
-        assertThat(shows("Skarn")).isTrue();
+        hand.await("its message", () -> shows("Skarn"));
         assertThat(shows("POST /peaks HTTP/1.1")).isFalse();
         hand.click("#segment-wire");
         hand.await("the bytes", () -> shows("POST /peaks HTTP/1.1"));
