@@ -6,13 +6,9 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.ServerTls;
-import io.netty.bootstrap.ServerBootstrap;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
-import io.netty.channel.ChannelInitializer;
-import io.netty.channel.ChannelOption;
 import io.netty.channel.group.ChannelGroup;
 import io.netty.channel.group.DefaultChannelGroup;
 import io.netty.channel.socket.SocketChannel;
@@ -191,33 +187,22 @@ public final class MockHost implements AutoCloseable {
     }
 
     private void listen() {
-        ServerBootstrap bootstrap = new ServerBootstrap()
-                .group(around.loops().group())
-                .channel(around.loops().serverChannel())
-                .option(ChannelOption.SO_BACKLOG, 1_024)
-                .childOption(ChannelOption.TCP_NODELAY, true)
-                .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
-                .childHandler(new ChannelInitializer<SocketChannel>() {
-                    @Override
-                    protected void initChannel(SocketChannel channel) {
-                        channels.add(channel);
-                        tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
-                        ByteTap tap = new ByteTap(recorder != null);
-                        Intake.Door door = intake.door();
-                        channel.pipeline()
-                                .addLast(tap)
-                                .addLast(door)
-                                .addLast(new PlainLane(
-                                        MockHost.this, tap, door, intake.bounds(), context -> widen(channel, tap)));
-                    }
-                });
-        var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
-        if (!bound.isSuccess()) {
+        try {
+            listening = around.loops().listen(plan.host(), plan.port(), channel -> {
+                channels.add(channel);
+                tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
+                ByteTap tap = new ByteTap(recorder != null);
+                Intake.Door door = intake.door();
+                channel.pipeline()
+                        .addLast(tap)
+                        .addLast(door)
+                        .addLast(new PlainLane(this, tap, door, intake.bounds(), context -> widen(channel, tap)));
+            });
+        } catch (Problem taken) {
             workers.shutdown();
             forwarders.shutdown();
-            throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
+            throw taken;
         }
-        listening = bound.channel();
     }
 
     private int most() {

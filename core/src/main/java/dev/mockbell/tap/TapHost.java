@@ -1,14 +1,10 @@
 package dev.mockbell.tap;
 
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.wire.EventLoops;
-import io.netty.bootstrap.ServerBootstrap;
+import dev.mockbell.problem.Problem;
 import io.netty.channel.Channel;
-import io.netty.channel.ChannelInitializer;
-import io.netty.channel.ChannelOption;
 import io.netty.channel.group.ChannelGroup;
 import io.netty.channel.group.DefaultChannelGroup;
-import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.ssl.SslHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.net.InetAddress;
@@ -73,26 +69,16 @@ public final class TapHost implements AutoCloseable {
     private void listen() {
         Optional<dev.mockbell.wire.ServerTls> tls =
                 plan.tls() ? Optional.of(around.keys().apply(plan.host())) : Optional.empty();
-        ServerBootstrap bootstrap = new ServerBootstrap()
-                .group(around.loops().group())
-                .channel(around.loops().serverChannel())
-                .option(ChannelOption.SO_BACKLOG, 1_024)
-                .childOption(ChannelOption.TCP_NODELAY, true)
-                .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
-                .childHandler(new ChannelInitializer<SocketChannel>() {
-                    @Override
-                    protected void initChannel(SocketChannel channel) {
-                        channels.add(channel);
-                        tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
-                        channel.pipeline().addLast(new Relay(TapHost.this, plan));
-                    }
-                });
-        var bound = bootstrap.bind(plan.host(), plan.port()).awaitUninterruptibly();
-        if (!bound.isSuccess()) {
+        try {
+            listening = around.loops().listen(plan.host(), plan.port(), channel -> {
+                channels.add(channel);
+                tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
+                channel.pipeline().addLast(new Relay(this, plan));
+            });
+        } catch (Problem taken) {
             workers.shutdown();
-            throw EventLoops.taken(plan.host(), plan.port(), EventLoops.freePort(plan.port() + 1), bound.cause());
+            throw taken;
         }
-        listening = bound.channel();
     }
 
     TapSurroundings around() {

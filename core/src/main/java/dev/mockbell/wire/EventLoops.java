@@ -1,6 +1,11 @@
 package dev.mockbell.wire;
 
 import dev.mockbell.problem.Problem;
+import io.netty.bootstrap.ServerBootstrap;
+import io.netty.channel.Channel;
+import io.netty.channel.ChannelFuture;
+import io.netty.channel.ChannelInitializer;
+import io.netty.channel.ChannelOption;
 import io.netty.channel.EventLoopGroup;
 import io.netty.channel.IoHandlerFactory;
 import io.netty.channel.MultiThreadIoEventLoopGroup;
@@ -21,11 +26,13 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 
 /** Event loops for servers and load: epoll where the machine has it, NIO elsewhere. Nothing on them may block. */
 public final class EventLoops implements AutoCloseable {
     private static final int FIRST_FREE_OF_RIGHTS = 1024;
     private static final int PROBE_MILLIS = 300;
+    private static final int BACKLOG = 1_024;
 
     private final boolean epoll = Epoll.isAvailable();
     private final EventLoopGroup group;
@@ -46,6 +53,34 @@ public final class EventLoops implements AutoCloseable {
 
     public Class<? extends SocketChannel> socketChannel() {
         return epoll ? EpollSocketChannel.class : NioSocketChannel.class;
+    }
+
+    /**
+     * Listens for clients of HTTP: the front of mocks and relays. Either side of a connection may end before the other.
+     *
+     * @param port 0 for any free one
+     * @param each puts together what serves a connection
+     * @throws Problem of kind PORT_TAKEN when another program has the port
+     */
+    public Channel listen(String host, int port, Consumer<SocketChannel> each) {
+        ChannelFuture bound = new ServerBootstrap()
+                .group(group)
+                .channel(serverChannel())
+                .option(ChannelOption.SO_BACKLOG, BACKLOG)
+                .childOption(ChannelOption.TCP_NODELAY, true)
+                .childOption(ChannelOption.ALLOW_HALF_CLOSURE, true)
+                .childHandler(new ChannelInitializer<SocketChannel>() {
+                    @Override
+                    protected void initChannel(SocketChannel channel) {
+                        each.accept(channel);
+                    }
+                })
+                .bind(host, port)
+                .awaitUninterruptibly();
+        if (!bound.isSuccess()) {
+            throw taken(host, port, freePort(port + 1), bound.cause());
+        }
+        return bound.channel();
     }
 
     /**
