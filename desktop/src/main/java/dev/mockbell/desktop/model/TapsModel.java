@@ -137,6 +137,11 @@ public final class TapsModel {
         counts.set(counts.get() + 1);
     }
 
+    /** The text of a message that waits, which may be long; made off the interface thread. */
+    public void text(Held held, Consumer<String> then) {
+        desk.tasks().run(() -> held.message().text(), then, desk::tell);
+    }
+
     /** What the mock of its contract would answer to a request that waits, as text to start from; status, then head and body. */
     public void mocked(Held held, Consumer<Mocked> then) {
         Optional<KeptContract> kept = desk.project().contracts().stream()

@@ -90,8 +90,8 @@ final class HoldBand extends VBox {
         Label from = Parts.text("from " + held.caller(), "second", "table-text");
         from.setMinWidth(0);
         Button through = Parts.button("Let through", "It goes on as it is", held::letThrough);
-        Button change =
-                Parts.button("Change…", "Something else goes on in its place", () -> HoldForm.change(this, held));
+        Button change = Parts.button(
+                "Change…", "Something else goes on in its place", () -> HoldForm.change(this, model, held));
         Button answer = Parts.button(
                 "Answer…",
                 "The client gets an answer from here; the mock’s to begin with",

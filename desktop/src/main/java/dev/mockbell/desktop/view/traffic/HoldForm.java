@@ -70,15 +70,16 @@ final class HoldForm {
     }
 
     /** What goes on in the place of a message that waits. */
-    static void change(Node within, Held held) {
-        Message message = held.message();
-        edit(
-                within,
-                held.isAnswer() ? "Change the answer" : "Change the request",
-                "Let it through",
-                withoutFraming(message.head()),
-                message.text(),
-                held::letThrough);
+    static void change(Node within, TapsModel model, Held held) {
+        model.text(
+                held,
+                text -> edit(
+                        within,
+                        held.isAnswer() ? "Change the answer" : "Change the request",
+                        "Let it through",
+                        withoutFraming(held.message().head()),
+                        text,
+                        held::letThrough));
     }
 
     /** What the client gets from here. */
