@@ -36,6 +36,6 @@ final class ProxyCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws InterruptedException {
-        return relaying.run(TapPlan.proxy(port).opening(opens), console);
+        return relaying.run(project -> TapPlan.proxy(port).opening(opens), console);
     }
 }

@@ -5,6 +5,8 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.har.HarWriter;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.KeptTap;
+import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.tap.TapHost;
@@ -22,6 +24,7 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -43,6 +46,9 @@ final class Relaying {
 
     @Option(names = "--har", paramLabel = "FILE", description = "Writes what passes to a HAR file, secrets masked.")
     private Path har;
+
+    @Option(names = "--keep", paramLabel = "NAME", description = "Keeps it in the project under that short name.")
+    private String keep;
 
     @Option(names = "--quiet", description = "Says nothing of what passes.")
     private boolean quiet;
@@ -70,11 +76,22 @@ final class Relaying {
     private volatile boolean missed;
 
     /** Relays until the process is to end. */
-    int run(TapPlan plan, Console console) throws InterruptedException {
+    int run(Function<Optional<Project>, TapPlan> planned, Console console) throws InterruptedException {
         CommandCore core = new CommandCore(reading);
         Optional<Project> project = source == null ? Optional.empty() : core.project(source);
         if (source != null && project.isEmpty()) {
             throw Problem.input("There is no project there", source, "Give the folder of one.");
+        }
+        TapPlan said = planned.apply(project);
+        TapPlan plan = host == null ? said : said.withHost(host);
+        if (host == null && project.isPresent()) {
+            // what a project's file says is not what the user said
+            core.parts().locals().of(project.get().folder()).checkListening(plan.host());
+        }
+        if (keep != null) {
+            Project of = project.orElseThrow(
+                    () -> Problem.input("--keep needs a project", null, "Give its folder before the options."));
+            core.parts().store().saveTap(of.folder(), new KeptTap(Names.of(keep), plan));
         }
         Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
         Connect by = reaching.by(Connect.USUAL, reading);
@@ -87,7 +104,7 @@ final class Relaying {
         }
         TapHost relay;
         try {
-            relay = TapHost.start(host == null ? plan : plan.withHost(host), around, quiet ? t -> {} : console::note);
+            relay = TapHost.start(plan, around, quiet ? t -> {} : console::note);
         } catch (Problem problem) {
             ended(ledger, core);
             throw problem;

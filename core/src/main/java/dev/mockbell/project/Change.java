@@ -30,6 +30,9 @@ public record Change(String key, boolean gone, Writing writing) {
     private static final Kind<LoadPlan> LOADS =
             new Kind<>("load", LoadPlan::id, ProjectStore::saveLoad, ProjectStore::deleteLoad);
 
+    private static final Kind<KeptTap> TAPS =
+            new Kind<>("tap", KeptTap::id, ProjectStore::saveTap, ProjectStore::deleteTap);
+
     /** Writes a change. */
     @FunctionalInterface
     public interface Writing {
@@ -122,6 +125,7 @@ public record Change(String key, boolean gone, Writing writing) {
         SUITES.compare(before.suites(), after.suites(), made, gone);
         MOCKS.compare(before.mocks(), after.mocks(), made, gone);
         LOADS.compare(before.loads(), after.loads(), made, gone);
+        TAPS.compare(before.taps(), after.taps(), made, gone);
         if (!before.settings().equals(after.settings())) {
             made.add(of(after.settings()));
         }

@@ -19,7 +19,8 @@ enum FileKind {
     CASE,
     SUITE,
     MOCK,
-    LOAD;
+    LOAD,
+    TAP;
 
     private final JsonNode schema;
     private final JsonSchema validator;

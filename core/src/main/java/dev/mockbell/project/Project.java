@@ -30,10 +30,12 @@ public record Project(
         List<Suite> suites,
         List<MockPlan> mocks,
         List<LoadPlan> loads,
+        List<KeptTap> taps,
         List<String> troubles) {
     /** A project with nothing in it but settings. */
     public static Project of(Path folder, Settings settings) {
-        return new Project(folder, settings, List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+        return new Project(
+                folder, settings, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
     }
 
     public String name() {
@@ -78,7 +80,7 @@ public record Project(
 
     /** With other settings. */
     public Project with(Settings changed) {
-        return new Project(folder, changed, contracts, cases, suites, mocks, loads, troubles);
+        return new Project(folder, changed, contracts, cases, suites, mocks, loads, taps, troubles);
     }
 
     /** With variables of the environment in use in place of those it has. */
@@ -102,6 +104,37 @@ public record Project(
         return loads.stream()
                 .filter(l -> l.id().equals(idOrTitle) || l.title().equals(idOrTitle))
                 .findFirst();
+    }
+
+    /**
+     * The tap or forward proxy of that short name.
+     *
+     * @throws Problem when there is none
+     */
+    public KeptTap tap(String id) {
+        return taps.stream()
+                .filter(t -> t.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> Problem.input(
+                        "The project keeps no tap “" + id + "”",
+                        folder.toString(),
+                        taps.isEmpty()
+                                ? "It keeps none; start one with --keep NAME."
+                                : "It keeps "
+                                        + String.join(
+                                                ", ",
+                                                taps.stream().map(KeptTap::id).toList())
+                                        + "."));
+    }
+
+    /** With other taps and forward proxies. */
+    public Project withTaps(List<KeptTap> changed) {
+        return new Project(folder, settings, contracts, cases, suites, mocks, loads, List.copyOf(changed), troubles);
+    }
+
+    /** With a tap or forward proxy in place of the one of its name, or one more. */
+    public Project withTap(KeptTap changed) {
+        return withTaps(replaced(taps, t -> t.id().equals(changed.id()), changed));
     }
 
     public Optional<MockPlan> mock(String contractName) {
@@ -260,7 +293,7 @@ public record Project(
             List<Suite> newSuites,
             List<MockPlan> newMocks,
             List<LoadPlan> newLoads) {
-        return new Project(folder, settings, newContracts, newCases, newSuites, newMocks, newLoads, troubles);
+        return new Project(folder, settings, newContracts, newCases, newSuites, newMocks, newLoads, taps, troubles);
     }
 
     private static <T> List<T> replaced(List<T> list, Predicate<T> same, T changed) {

@@ -90,6 +90,10 @@ final class ProjectFolder {
         return inside.held(part("loads").resolve(FileName.of(id) + YAML));
     }
 
+    Path tap(String id) {
+        return inside.held(part("taps").resolve(FileName.of(id) + YAML));
+    }
+
     /**
      * The folder for what belongs to this machine alone; nobody but the user may look into it.
      *

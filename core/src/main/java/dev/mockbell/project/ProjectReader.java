@@ -73,6 +73,8 @@ final class ProjectReader {
         each("mocks", ProjectReader::isYaml, f -> mocks.add(mock(f)));
         List<LoadPlan> loads = new ArrayList<>();
         each("loads", ProjectReader::isYaml, f -> loads.add(PlanFiles.load(id(f), yaml.read(f, FileKind.LOAD))));
+        List<KeptTap> taps = new ArrayList<>();
+        each("taps", ProjectReader::isYaml, f -> taps.add(TapFile.read(id(f), yaml.read(f, FileKind.TAP))));
         return new Project(
                 at,
                 settings,
@@ -81,6 +83,7 @@ final class ProjectReader {
                 List.copyOf(suites),
                 List.copyOf(mocks),
                 List.copyOf(loads),
+                List.copyOf(taps),
                 List.copyOf(troubles));
     }
 

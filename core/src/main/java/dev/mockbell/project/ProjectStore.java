@@ -277,6 +277,18 @@ public final class ProjectStore {
         yaml.write(new ProjectFolder(project).load(plan.id()), node, FileKind.LOAD);
     }
 
+    /** Writes a tap or a forward proxy. */
+    public void saveTap(Path project, KeptTap tap) {
+        ObjectNode node = yaml.object();
+        TapFile.write(tap.plan(), node);
+        yaml.write(new ProjectFolder(project).tap(tap.id()), node, FileKind.TAP);
+    }
+
+    /** Deletes the file of a tap or a forward proxy. */
+    public void deleteTap(Path project, KeptTap tap) {
+        delete(new ProjectFolder(project).tap(tap.id()));
+    }
+
     /** Deletes a load plan's file. */
     public void deleteLoad(Path project, LoadPlan plan) {
         delete(new ProjectFolder(project).load(plan.id()));

@@ -161,6 +161,24 @@ public record SoapMessage(
         }
     }
 
+    /**
+     * The envelope as text with another payload in the place of its own; all else stays.
+     *
+     * @throws Problem when the other is not well-formed
+     */
+    public String textWith(String otherPayload) {
+        Document copy = (Document) document.cloneNode(true);
+        Element other = Xml.parse(otherPayload.getBytes(StandardCharsets.UTF_8), "payload", XmlLimits.MESSAGE)
+                .getDocumentElement();
+        Element body = Xml.children(copy.getDocumentElement(), version.namespace(), "Body")
+                .get(0);
+        Node fresh = copy.importNode(other, true);
+        Xml.children(body).stream()
+                .findFirst()
+                .ifPresentOrElse(was -> body.replaceChild(fresh, was), () -> body.appendChild(fresh));
+        return XmlText.exact(copy);
+    }
+
     /** The payload as text of its own; empty for an empty body. */
     public String payloadText() {
         return payloadDocument().map(XmlText::exact).orElse("");

@@ -15,6 +15,9 @@ import java.util.Optional;
  * @param opens for a forward proxy, whether it looks into what goes through tunnels
  */
 public record TapPlan(String host, int port, Optional<URI> target, boolean tls, boolean opens) {
+    /** Where nobody but programs of this machine can call. */
+    public static final String LOOPBACK = "127.0.0.1";
+
     /** Where a tap listens unless that is said. */
     public static final int USUAL_PORT = 8490;
 
@@ -23,12 +26,12 @@ public record TapPlan(String host, int port, Optional<URI> target, boolean tls, 
 
     /** A tap on an endpoint, on loopback. */
     public static TapPlan to(URI target, int port) {
-        return new TapPlan("127.0.0.1", port, Optional.of(target), false, false);
+        return new TapPlan(LOOPBACK, port, Optional.of(target), false, false);
     }
 
     /** A forward proxy, on loopback. */
     public static TapPlan proxy(int port) {
-        return new TapPlan("127.0.0.1", port, Optional.empty(), false, false);
+        return new TapPlan(LOOPBACK, port, Optional.empty(), false, false);
     }
 
     /**

@@ -26,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -327,6 +328,24 @@ public final class CallModel {
         if (index < 0) {
             actions.keepOrder();
         }
+    }
+
+    /** Changes a case from elsewhere, whichever is looked at; one that is gone by now stays so. */
+    void change(Case of, UnaryOperator<Case> change) {
+        Case now = current.get();
+        if (now != null && now.reference().equals(of.reference())) {
+            settle();
+            keep(change.apply(current.get()));
+            compared.changed();
+            return;
+        }
+        desk.project().kept(of.reference()).map(change).ifPresent(changed -> {
+            int index = indexOf(changed);
+            if (index >= 0) {
+                cases.set(index, changed);
+            }
+            desk.change(p -> p.withCase(changed));
+        });
     }
 
     /** The sample that an operation without cases starts with is kept as soon as it gets company, so that it stays. */

@@ -4,6 +4,7 @@ import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.message.MessageOutline;
@@ -239,8 +240,7 @@ public final class CaseActions {
                 .run(
                         () -> {
                             SoapMessage soap = SoapMessage.of(exchange.request(), "request");
-                            return redactor.unfilled(
-                                    soap.payloadText().replace("{", "{{").replace("}", "}}"));
+                            return redactor.unfilled(Braces.literally(soap.payloadText()));
                         },
                         body -> open(exchange, place.get(), body),
                         desk::tell);

@@ -9,14 +9,12 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
-import dev.mockbell.message.MessagePath;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
-import dev.mockbell.xml.XmlText;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -25,13 +23,9 @@ import java.util.function.Supplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import org.w3c.dom.Document;
-import org.w3c.dom.Element;
 
 /** The last answer held against the one before it, against the baseline of its case, and against any other exchange. */
 public final class ComparedModel {
-    /** A baseline is read with its project, each time. */
-    private static final int MOST_KEPT = 32 << 20;
-
     private static final int LOOKED_AT = 200;
     private static final int MOST_OFFERED = 12;
 
@@ -71,7 +65,7 @@ public final class ComparedModel {
         other = Optional.empty();
     }
 
-    private void changed() {
+    void changed() {
         changes.set(changes.get() + 1);
         call.response().touched();
     }
@@ -125,34 +119,9 @@ public final class ComparedModel {
         Redactor redactor = desk.redactor();
         desk.tasks()
                 .run(
-                        () -> {
-                            String text = redactor.text(XmlText.exact(now.get()));
-                            if (text.length() > MOST_KEPT) {
-                                throw Problem.input(
-                                        "The answer has " + text.length() + " characters, too many for a baseline",
-                                        null,
-                                        "Compare it with an exchange of the ledger.");
-                            }
-                            List<String> all = new ArrayList<>(leftOut);
-                            masked(Xml.parse(text, "answer", XmlLimits.MESSAGE).getDocumentElement(), all);
-                            return new Baseline(taken, all, text);
-                        },
+                        () -> Baseline.of(now.get(), taken, leftOut, redactor),
                         made -> change(kept, Optional.of(made)),
                         desk::tell);
-    }
-
-    /** Where a secret stood there is nothing to compare with. */
-    private static void masked(Element element, List<String> into) {
-        for (Element child : Xml.children(element)) {
-            masked(child, into);
-        }
-        boolean leaf = Xml.children(element).isEmpty();
-        if (leaf && element.getTextContent().contains(Redactor.MASK)) {
-            String path = MessagePath.of(element).replaceAll("\\[\\d+]", "");
-            if (!into.contains(path)) {
-                into.add(path);
-            }
-        }
     }
 
     private void change(Case of, Optional<Baseline> baseline) {

@@ -72,6 +72,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<OperationPlace> place = new SimpleObjectProperty<>();
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
     private final RecentProjects recent;
+    private final Habits habits;
     private BiConsumer<Path, Consumer<Problem>> opener = (folder, failed) -> {};
     private final BooleanProperty masked = new SimpleBooleanProperty(true);
     private LocalProject local;
@@ -90,6 +91,7 @@ public final class Desk implements AutoCloseable {
         this.history = new RunHistory(opened.folder());
         this.recent = new RecentProjects(user.state().resolve("recent-projects"));
         recent.opened(opened.folder(), tasks);
+        this.habits = new Habits(user.state().resolve("habits"), tasks);
         this.saver = new Saver(core.store(), opened.folder(), problem -> tasks.later(() -> tell(problem)));
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
@@ -368,6 +370,11 @@ public final class Desk implements AutoCloseable {
     /** The projects that were opened last. */
     public RecentProjects recent() {
         return recent;
+    }
+
+    /** How the user has set views up. */
+    public Habits habits() {
+        return habits;
     }
 
     /** How another project is opened; the consumer hears why it cannot be. */

@@ -7,17 +7,21 @@ public record Models(
         CheckModel check,
         MocksModel mocks,
         TrafficModel traffic,
+        ExchangeUses uses,
         TapsModel taps,
         HarModel har,
         LoadModel load) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
+        CallModel call = new CallModel(desk, mocks);
+        CheckModel check = new CheckModel(desk);
         return new Models(
                 desk,
-                new CallModel(desk, mocks),
-                new CheckModel(desk),
+                call,
+                check,
                 mocks,
                 new TrafficModel(desk),
+                new ExchangeUses(desk, call, check),
                 new TapsModel(desk),
                 new HarModel(desk),
                 new LoadModel(desk));

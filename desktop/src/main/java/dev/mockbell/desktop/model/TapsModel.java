@@ -1,24 +1,32 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Port;
+import dev.mockbell.message.MessageOutline;
 import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.Trial;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.project.KeptTap;
 import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.Names;
 import dev.mockbell.tap.Held;
 import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.TapHost;
 import dev.mockbell.tap.TapPlan;
 import dev.mockbell.tap.TapSurroundings;
 import dev.mockbell.wire.EventLoops;
+import java.net.URI;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import java.util.function.IntConsumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.collections.FXCollections;
@@ -30,6 +38,7 @@ public final class TapsModel {
 
     private final Desk desk;
     private final ObservableList<TapHost> up = FXCollections.observableArrayList();
+    private final Map<TapHost, String> names = new IdentityHashMap<>();
     private final ObservableList<Waiting> waiting = FXCollections.observableArrayList();
     private final IntegerProperty counts = new SimpleIntegerProperty();
     private final AtomicBoolean due = new AtomicBoolean();
@@ -79,13 +88,86 @@ public final class TapsModel {
         }
     }
 
-    /** A port for the next one, the usual one if it is free. */
-    public int freePort(int usual) {
-        return EventLoops.freePort(usual);
+    /** Finds a port for the next one, the usual one if it is free. */
+    public void freePort(int usual, IntConsumer then) {
+        desk.tasks().run(() -> EventLoops.freePort(usual), then::accept, desk::tell);
     }
 
-    /** Starts a relay; a taken port is explained with the next free one. */
+    /** The relays that the project keeps and that are not up. */
+    public List<KeptTap> resting() {
+        return desk.project().taps().stream()
+                .filter(t -> !names.containsValue(t.id()))
+                .toList();
+    }
+
+    /** Starts one that the project keeps. */
+    public void start(KeptTap kept) {
+        start(kept.plan(), Optional.of(kept.id()), host -> {});
+    }
+
+    /** Starts a relay, which the project keeps from then on; a taken port is explained with the next free one. */
     public void start(TapPlan plan) {
+        start(plan, named(plan), host -> {});
+    }
+
+    private Optional<String> named(TapPlan plan) {
+        return resting().stream()
+                .filter(t -> t.plan().equals(plan))
+                .map(KeptTap::id)
+                .findFirst();
+    }
+
+    /** Forgets one that the project keeps; it can be brought back. */
+    public void forget(KeptTap kept) {
+        desk.change(p -> p.withTaps(
+                p.taps().stream().filter(t -> !t.id().equals(kept.id())).toList()));
+        counts.set(counts.get() + 1);
+        desk.tell(new Notice(
+                "The tap “" + kept.id() + "” is forgotten.",
+                false,
+                Optional.of(new Notice.Action("Bring it back", () -> {
+                    desk.change(p -> p.withTap(kept));
+                    counts.set(counts.get() + 1);
+                }))));
+    }
+
+    /**
+     * Taps an endpoint, on a port that is free: the one that is up, or that the project keeps, or a new one. Tells where to
+     * call.
+     */
+    public void tap(String endpoint) {
+        URI target;
+        try {
+            target = TapPlan.target(endpoint);
+        } catch (Problem problem) {
+            desk.tell(problem);
+            return;
+        }
+        Optional<TapHost> there = up.stream()
+                .filter(h -> h.plan().target().filter(target::equals).isPresent())
+                .findFirst();
+        if (there.isPresent()) {
+            tellOf(there.get());
+            return;
+        }
+        Optional<KeptTap> kept = resting().stream()
+                .filter(t -> t.plan().target().filter(target::equals).isPresent())
+                .findFirst();
+        if (kept.isPresent()) {
+            start(kept.get().plan(), Optional.of(kept.get().id()), this::tellOf);
+        } else {
+            freePort(TapPlan.USUAL_PORT, port -> start(TapPlan.to(target, port), Optional.empty(), this::tellOf));
+        }
+    }
+
+    private void tellOf(TapHost host) {
+        desk.tell(new Notice(
+                "What is called at " + host.address() + " is passed on and recorded.",
+                false,
+                Optional.of(new Notice.Action("See it", () -> desk.go(Station.TRAFFIC)))));
+    }
+
+    private void start(TapPlan plan, Optional<String> kept, Consumer<TapHost> then) {
         LocalProject local = desk.local();
         TapSurroundings around = desk.taps();
         desk.tasks()
@@ -97,21 +179,38 @@ public final class TapsModel {
                         },
                         host -> {
                             host.holds().listen(() -> desk.tasks().later(this::holding));
+                            keep(host, kept);
                             up.add(host);
+                            then.accept(host);
                         },
-                        problem -> failed(plan, problem));
+                        problem -> failed(plan, kept, then, problem));
     }
 
-    private void failed(TapPlan plan, Problem problem) {
+    private void keep(TapHost host, Optional<String> kept) {
+        TapPlan plan = host.plan();
+        String name = kept.orElseGet(() -> Names.free(
+                plan.target().map(TapsModel::title).orElse("proxy"),
+                n -> desk.project().taps().stream().anyMatch(t -> t.id().equals(n))));
+        names.put(host, name);
+        desk.change(p -> p.withTap(new KeptTap(name, plan)));
+    }
+
+    private static String title(URI target) {
+        String path = target.getPath() == null ? "" : target.getPath().replaceAll("/+$", "");
+        String last = path.substring(path.lastIndexOf('/') + 1);
+        return last.isEmpty() ? target.getHost() : last;
+    }
+
+    private void failed(TapPlan plan, Optional<String> kept, Consumer<TapHost> then, Problem problem) {
         if (problem.kind() != Problem.Kind.PORT_TAKEN) {
-            desk.tell(problem, () -> start(plan));
+            desk.tell(problem, () -> start(plan, kept, then));
             return;
         }
         desk.tasks()
                 .run(
                         () -> EventLoops.freePort(plan.port() + 1),
-                        free -> desk.tell(
-                                Notice.bad(problem.what() + ".", "Use " + free, () -> start(plan.withPort(free)))),
+                        free -> desk.tell(Notice.bad(
+                                problem.what() + ".", "Use " + free, () -> start(plan.withPort(free), kept, then))),
                         desk::tell);
     }
 
@@ -142,11 +241,28 @@ public final class TapsModel {
         desk.tasks().run(() -> held.message().text(), then, desk::tell);
     }
 
-    /** What the mock of its contract would answer to a request that waits, as text to start from; status, then head and body. */
-    public void mocked(Held held, Consumer<Mocked> then) {
-        Optional<KeptContract> kept = desk.project().contracts().stream()
+    /** The parts of a message that waits, or of what is to be answered, to be edited; none where no contract knows it. */
+    public Optional<HeldEdit> edit(Held held, boolean answer) {
+        Optional<MessageOutline> outline = contractOf(held)
+                .flatMap(kept -> desk.place(kept.name(), held.operation()))
+                .flatMap(place -> {
+                    Contract contract = place.contract().contract();
+                    return answer
+                            ? MessageOutline.ofAnswer(contract, place.operation())
+                            : Optional.of(MessageOutline.ofRequest(contract, place.operation()));
+                });
+        return outline.map(o -> new HeldEdit(o, desk.tasks(), desk.expressions()));
+    }
+
+    private Optional<KeptContract> contractOf(Held held) {
+        return desk.project().contracts().stream()
                 .filter(k -> k.contract().httpOperations().containsKey(held.operation()))
                 .findFirst();
+    }
+
+    /** What the mock of its contract would answer to a request that waits, as text to start from; status, then head and body. */
+    public void mocked(Held held, Consumer<Mocked> then) {
+        Optional<KeptContract> kept = contractOf(held);
         if (kept.isEmpty()) {
             then.accept(new Mocked("HTTP/1.1 200 OK\nContent-Type: text/xml; charset=utf-8", ""));
             return;
@@ -176,6 +292,7 @@ public final class TapsModel {
 
     /** Ends a relay and the connections that go through it. */
     public void stop(TapHost host) {
+        names.remove(host);
         up.remove(host);
         holding();
         desk.tasks()

@@ -430,6 +430,11 @@ public final class TrafficModel {
                         () -> desk.change(p -> p.with(p.settings().withFilters(before)))))));
     }
 
+    /** How the user has set views up. */
+    public Habits habits() {
+        return desk.habits();
+    }
+
     /** How much of the ledger is kept. */
     public Retention retention() {
         return desk.project().settings().retention();

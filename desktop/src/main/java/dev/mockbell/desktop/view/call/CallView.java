@@ -54,7 +54,7 @@ public final class CallView extends VBox implements StationView {
     public CallView(Models models) {
         this.model = models.call();
         this.desk = models.desk();
-        this.endpoint = new EndpointField(model);
+        this.endpoint = new EndpointField(model, models.taps()::tap);
         this.cases = new CaseBar(this, model, desk);
         this.request = new RequestPane(model, words -> desk.tell(Notice.bad(words)), cases::mend);
         this.response = new ResponsePane(models, endpoint::edit, this::sayWhoCalls);

@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.CalledEndpoint.For;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.redact.Redactor;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
@@ -13,6 +14,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
@@ -29,11 +32,14 @@ final class EndpointField extends HBox {
     private final Button more = Parts.button("▾", "Addresses to choose from (Alt+Down)", this::offer, "tiny");
     private final Label from = Parts.text("", "third");
     private final HBox whom;
+    private final Consumer<String> tap;
     private For chosen = For.ENVIRONMENT;
 
-    EndpointField(CallModel model) {
+    /** @param tap taps an address */
+    EndpointField(CallModel model, Consumer<String> tap) {
         super(8);
         this.model = model;
+        this.tap = tap;
         setAlignment(Pos.CENTER_LEFT);
         field.setId("endpoint");
         field.getStyleClass().add("mono");
@@ -120,6 +126,12 @@ final class EndpointField extends HBox {
             }
             if (all.isEmpty()) {
                 menu.getItems().add(new CustomMenuItem(Parts.text("There is none yet; type one.", "third"), false));
+            }
+            String now = model.endpoint().address();
+            if (!now.isEmpty()) {
+                MenuItem through = new MenuItem("Tap this address, to record what other clients send there");
+                through.setOnAction(e -> tap.accept(now));
+                menu.getItems().addAll(new SeparatorMenuItem(), through);
             }
             menu.show(field, Side.BOTTOM, 0, 2);
         });

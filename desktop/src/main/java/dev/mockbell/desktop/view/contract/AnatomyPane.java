@@ -50,15 +50,18 @@ final class AnatomyPane extends StackPane {
 
     private final Desk desk;
     private final Consumer<String> copy;
+    private final Consumer<String> tap;
     private final ReadOnlyBooleanWrapper wide = new ReadOnlyBooleanWrapper();
     private OperationPlace place;
     private Side side = Side.ANATOMY;
     private SourcePane sources;
     private Contract sourcesOf;
 
-    AnatomyPane(Desk desk, Consumer<String> copy) {
+    /** @param tap taps an address */
+    AnatomyPane(Desk desk, Consumer<String> copy, Consumer<String> tap) {
         this.desk = desk;
         this.copy = copy;
+        this.tap = tap;
         setId("anatomy");
         desk.contracts().samplesProperty().addListener((o, was, now) -> again());
     }
@@ -131,11 +134,18 @@ final class AnatomyPane extends StackPane {
         boolean byHttp = callable && place.ports().get(0).binding().transport().byHttp();
         Button call = Parts.button("Call it", "Go to the call station (Enter)", () -> desk.go(Station.CALL), "primary");
         Button mock = Parts.button("Mock it", "Go to the mock station", () -> desk.go(Station.MOCK));
+        Button tap = Parts.button(
+                "Tap it",
+                "Stand between its clients and its endpoint, and record what passes",
+                () -> this.tap.accept(
+                        desk.endpoint(place.contract(), place.ports().get(0))));
+        tap.setId("tap-it");
         Button sample = Parts.button(
                 "Copy sample", "Copy a request as XML", () -> desk.contracts().sample(place, copy));
         List.of(call, sample).forEach(b -> b.setDisable(!callable));
         mock.setDisable(!byHttp);
-        getChildren().setAll(new VBox(head, content, Parts.foot(call, mock, sample)));
+        tap.setDisable(!byHttp);
+        getChildren().setAll(new VBox(head, content, Parts.foot(call, mock, tap, sample)));
     }
 
     private void toSource(Place at) {

@@ -54,7 +54,7 @@ public final class ContractView extends StackPane implements StationView {
         this.contracts = desk.contracts();
         setId("contract-station");
         board = new OperationBoard(models, this::choose, p -> desk.go(Station.CALL), this::manage);
-        anatomy = new AnatomyPane(desk, this::copy);
+        anatomy = new AnatomyPane(desk, this::copy, models.taps()::tap);
         right = Parts.panel(anatomy);
         VBox.setVgrow(anatomy, Priority.ALWAYS);
         anatomy.wideProperty().addListener((o, was, now) -> widen(now));

@@ -197,6 +197,14 @@ public final class Frame extends StackPane {
             desk.go(Station.CALL);
             action.accept(((CallView) here()).cases());
         })));
+        String endpoint = models.call().endpoint().address();
+        if (endpoint.startsWith("http")) {
+            all.add(new Hit(
+                    "action",
+                    "Tap where the request goes",
+                    "in Traffic",
+                    () -> models.taps().tap(endpoint)));
+        }
         all.add(new Hit("action", "Run the suite", "Ctrl+Enter in Check", () -> actIn(Station.CHECK)));
         all.add(new Hit("action", "Start or stop the mock", "Ctrl+Enter in Mock", () -> actIn(Station.MOCK)));
         all.add(new Hit("action", "Start or stop the load", "Ctrl+Enter in Load", () -> actIn(Station.LOAD)));

@@ -1,33 +1,21 @@
 package dev.mockbell.desktop.view.traffic;
 
-import dev.mockbell.content.Content;
 import dev.mockbell.desktop.model.TapsModel;
-import dev.mockbell.desktop.part.Parts;
-import dev.mockbell.desktop.part.XmlArea;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
-import dev.mockbell.exchange.Message;
-import dev.mockbell.problem.Problem;
 import dev.mockbell.tap.Held;
 import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.Holds.Side;
-import dev.mockbell.tap.Remade;
 import dev.mockbell.tap.TapHost;
-import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 
 /** Asks what is to wait, and for what goes on in the place of a message. */
 final class HoldForm {
-    private static final double HEAD = 96;
-    private static final double BODY = 250;
-
     private HoldForm() {}
 
     static String words(Holds.Rule rule) {
@@ -73,19 +61,23 @@ final class HoldForm {
     static void change(Node within, TapsModel model, Held held) {
         model.text(
                 held,
-                text -> edit(
-                        within,
-                        held.isAnswer() ? "Change the answer" : "Change the request",
-                        "Let it through",
-                        withoutFraming(held.message().head()),
-                        text,
-                        held::letThrough));
+                text -> new HeldForm(
+                                model.edit(held, held.isAnswer()),
+                                withoutFraming(held.message().head()),
+                                text)
+                        .ask(
+                                within,
+                                held.isAnswer() ? "Change the answer" : "Change the request",
+                                "Let it through",
+                                held::letThrough));
     }
 
     /** What the client gets from here. */
     static void answer(Node within, TapsModel model, Held held) {
         model.mocked(
-                held, start -> edit(within, "Answer from here", "Answer", start.head(), start.body(), held::answer));
+                held,
+                start -> new HeldForm(model.edit(held, true), start.head(), start.body())
+                        .ask(within, "Answer from here", "Answer", held::answer));
     }
 
     private static String withoutFraming(String head) {
@@ -93,32 +85,5 @@ final class HoldForm {
                 .replace("\r\n", "\n")
                 .replaceAll("(?im)^(content-length|transfer-encoding|content-encoding|trailer):.*\n?", "")
                 .strip();
-    }
-
-    private static void edit(Node within, String title, String does, String head, String body, Consumer<Message> then) {
-        Form form = new Form();
-        TextArea fields = new TextArea(head);
-        fields.setId("held-head");
-        fields.getStyleClass().add("mono");
-        fields.setPrefHeight(HEAD);
-        XmlArea text = new XmlArea(true);
-        text.setPrefHeight(BODY);
-        text.show(body);
-        text.setId("held-body");
-        form.getChildren().addAll(fields, Parts.tall(text));
-        form.note("The length is made anew; chunks and compression are undone.");
-        Asking.ask(
-                within,
-                title,
-                form,
-                "held",
-                does,
-                () -> {
-                    if (fields.getText().isBlank()) {
-                        throw Problem.input("The first line is missing", null, "A message begins with one.");
-                    }
-                    return Remade.of(fields.getText(), Content.of(text.text().getBytes(StandardCharsets.UTF_8)));
-                },
-                then);
     }
 }

@@ -40,9 +40,11 @@ final class LedgerList {
     /** What is more than that down has the next page read. */
     private static final double NEARLY = 0.9;
 
+    private static final String HIDDEN = "ledger.hidden";
+
     private final TrafficModel model;
     private final Grid<Listing> grid = new Grid<>(26);
-    private final Set<String> hidden = new TreeSet<>(Set.of("Number", "Caller"));
+    private final Set<String> hidden = new TreeSet<>();
     private final List<Column> columns = List.of(
             new Column(
                     "Number", 64, Order.Column.NUMBER, true, l -> Parts.text(String.valueOf(l.id()), "mono", "third")),
@@ -81,6 +83,7 @@ final class LedgerList {
 
     LedgerList(TrafficModel model) {
         this.model = model;
+        hidden.addAll(List.of(model.habits().get(HIDDEN, "Number Caller").split(" ")));
         grid.setId("ledger");
         grid.setItems(model.listings());
         grid.list().getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
@@ -184,6 +187,7 @@ final class LedgerList {
                 if (!hidden.remove(column.title())) {
                     hidden.add(column.title());
                 }
+                model.habits().set(HIDDEN, String.join(" ", hidden));
                 columns();
             });
             menu.getItems().add(item);

@@ -15,6 +15,14 @@ final class TapForm {
     private TapForm() {}
 
     static void tap(Node within, TapsModel model) {
+        model.freePort(TapPlan.USUAL_PORT, free -> tap(within, model, free));
+    }
+
+    static void proxy(Node within, TapsModel model) {
+        model.freePort(TapPlan.USUAL_PROXY_PORT, free -> proxy(within, model, free));
+    }
+
+    private static void tap(Node within, TapsModel model, int free) {
         Form form = new Form();
         form.note(
                 "A tap passes everything on to an endpoint and records it. Clients call the tap in its place; a contract"
@@ -27,7 +35,7 @@ final class TapForm {
         target.getEditor().setPromptText("https://huts.example/stay");
         model.endpoints().stream().findFirst().ifPresent(target::setValue);
         form.row("Leads to", target);
-        TextField port = port("tap-port", model.freePort(TapPlan.USUAL_PORT));
+        TextField port = port("tap-port", free);
         form.row("Listens on port", port);
         CheckBox tls = new CheckBox("by TLS, with a certificate of the project’s own authority");
         tls.setId("tap-tls");
@@ -43,12 +51,12 @@ final class TapForm {
                 model::start);
     }
 
-    static void proxy(Node within, TapsModel model) {
+    private static void proxy(Node within, TapsModel model, int free) {
         Form form = new Form();
         form.note(
                 "A forward proxy records what any client sends through it, wherever that goes. What goes by https passes"
                         + " unseen, as a tunnel, unless it is opened.");
-        TextField port = port("proxy-port", model.freePort(TapPlan.USUAL_PROXY_PORT));
+        TextField port = port("proxy-port", free);
         form.row("Listens on port", port);
         CheckBox opens = new CheckBox("look into https as well");
         opens.setId("proxy-opens");

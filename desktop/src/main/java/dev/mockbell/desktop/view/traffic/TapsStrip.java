@@ -6,18 +6,29 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.project.KeptTap;
 import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.TapHost;
+import dev.mockbell.tap.TapPlan;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** The relays that are up, a row each: where to call, where it leads, how much has passed. Gone when there is none. */
+/** The relays that are up, a row each: where to call, where it leads, how much has passed; then those that the project keeps. Gone when there is none. */
 final class TapsStrip extends VBox {
+    /** More than so many rows are scrolled. */
+    private static final int MOST = 4;
+
+    private static final double ROW = 26;
     private final TapsModel model;
 
     TapsStrip(TapsModel model) {
@@ -31,11 +42,47 @@ final class TapsStrip extends VBox {
     }
 
     private void show() {
-        getChildren().clear();
-        for (TapHost host : model.up()) {
-            getChildren().add(row(host));
+        List<Node> rows = new ArrayList<>();
+        model.up().forEach(host -> rows.add(row(host)));
+        model.resting().forEach(kept -> rows.add(row(kept)));
+        if (rows.size() > MOST) {
+            ScrollPane several = new ScrollPane(new VBox(rows.toArray(Node[]::new)));
+            several.setFitToWidth(true);
+            several.setMinHeight(MOST * ROW);
+            several.setMaxHeight(MOST * ROW);
+            getChildren().setAll(several);
+        } else {
+            getChildren().setAll(rows);
         }
-        Parts.shown(this, !model.up().isEmpty());
+        Parts.shown(this, !rows.isEmpty());
+    }
+
+    /** One that is kept and not up: starting it is one click. */
+    private HBox row(KeptTap kept) {
+        TapPlan plan = kept.plan();
+        Label what = Parts.marked(
+                Mark.NOT_RUN,
+                plan.target().isPresent() ? "Tap" : plan.opens() ? "Proxy, opens https" : "Proxy",
+                "second");
+        what.setMinWidth(USE_PREF_SIZE);
+        Label where = Parts.text(
+                (plan.port() == 0 ? "any free port" : "port " + plan.port())
+                        + plan.target().map(t -> " → " + t).orElse(""),
+                "second",
+                "table-text");
+        where.setMinWidth(0);
+        Button start = Form.link("Start", "Listen, pass on and record", () -> model.start(kept));
+        start.setId("start-" + kept.id());
+        HBox row = new HBox(
+                10,
+                what,
+                where,
+                Parts.spring(),
+                start,
+                Form.link("Forget", "Take it out of the project", () -> model.forget(kept)));
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setPadding(new Insets(3, 12, 3, 12));
+        return row;
     }
 
     private HBox row(TapHost host) {

@@ -4,6 +4,7 @@ import dev.mockbell.compare.Difference;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.ExchangeUses;
 import dev.mockbell.desktop.model.HarModel;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
@@ -22,6 +23,7 @@ import dev.mockbell.ledger.Figures;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.LedgerState;
 import dev.mockbell.ledger.Listing;
+import dev.mockbell.suite.Case;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
@@ -33,6 +35,7 @@ import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
@@ -177,9 +180,14 @@ public final class TrafficView extends VBox implements StationView {
     }
 
     private static void item(ContextMenu menu, String words, Runnable does) {
+        item(menu.getItems(), words, does);
+    }
+
+    private static void item(List<MenuItem> into, String words, Runnable does) {
         MenuItem item = new MenuItem(words);
+        item.setMnemonicParsing(false);
         item.setOnAction(e -> does.run());
-        menu.getItems().add(item);
+        into.add(item);
     }
 
     private FileChooser chooser(String title) {
@@ -362,6 +370,32 @@ public final class TrafficView extends VBox implements StationView {
         return label;
     }
 
+    /** What an exchange can be kept as; what it cannot be kept as is said with why. */
+    private ContextMenu keeping(Exchange e) {
+        ContextMenu menu = new ContextMenu();
+        item(menu, "Answer of the mock…", () -> LearnForm.ask(this, mocks.learning(), List.of(e.id())));
+        item(menu, "Case, to edit and send", () -> call.actions().open(e));
+        List<Case> cases = models.uses().cases(e);
+        Menu baseline = new Menu("Baseline of");
+        cases.forEach(
+                c -> item(baseline.getItems(), c.title(), () -> models.uses().baseline(c, e)));
+        List<ExchangeUses.Table> tables = models.uses().tables(e);
+        Menu row = new Menu("Row of known values of");
+        tables.forEach(t -> item(row.getItems(), t.words(), () -> models.uses().row(t, e)));
+        for (Menu of : List.of(baseline, row)) {
+            if (of.getItems().isEmpty()) {
+                MenuItem none = new MenuItem(
+                        of == baseline
+                                ? "No case of this operation is kept yet"
+                                : "No step that calls this operation has known values");
+                none.setDisable(true);
+                of.getItems().add(none);
+            }
+            menu.getItems().add(of);
+        }
+        return menu;
+    }
+
     private void showExchange() {
         Exchange e = model.selectedProperty().get();
         foot.getChildren().clear();
@@ -420,11 +454,10 @@ public final class TrafficView extends VBox implements StationView {
                 "Open it as a case in Call (Enter)",
                 () -> call.actions().open(e));
         again.setId("send-again");
-        Button answer = Parts.button(
-                "Answer like it",
-                "Make an answer of the mock for requests like this one",
-                () -> LearnForm.ask(this, mocks.learning(), List.of(e.id())));
-        answer.setId("answer-like");
+        Button answer =
+                Parts.button("Keep it as…", "An answer of the mock, a baseline, a row of known values", () -> {});
+        answer.setId("keep-as");
+        answer.setOnAction(click -> keeping(e).show(answer, Side.TOP, 0, 0));
         Button copy = Parts.button(
                 "Copy request", "Copy the request's body, credentials masked", () -> model.copyOf(e, Copying::text));
         for (Button known : List.of(again, answer)) {
