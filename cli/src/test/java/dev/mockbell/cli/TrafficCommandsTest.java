@@ -178,6 +178,38 @@ class TrafficCommandsTest {
     }
 
     @Test
+    void aTapIsKeptAndStartedByItsNameAndListensWhereThisMachineAllows() throws Exception {
+        Run first = new Run(
+                "tap",
+                project.toString(),
+                "--listen",
+                "0",
+                "--forward",
+                service,
+                "--keep",
+                "Height service",
+                "--quiet");
+        String address = first.address();
+        first.stop("");
+        assertThat(project.resolve("taps/height-service.yaml"))
+                .content()
+                .contains("forward: " + service)
+                .contains("port: 0");
+        Run again = new Run("tap", project.toString(), "--kept", "height-service");
+        assertThat(again.address()).isNotEqualTo(address);
+        assertThat(call(again.address(), HttpClient.newHttpClient()).statusCode())
+                .isEqualTo(200);
+        again.stop("→ 200");
+        assertThat(new Run("tap", project.toString(), "--kept", "other")
+                        .ended(2)
+                        .err())
+                .contains("keeps no tap “other”", "height-service");
+        Files.writeString(project.resolve("taps/open.yaml"), "forward: " + service + "\nhost: 0.0.0.0\nport: 0\n");
+        assertThat(new Run("tap", project.toString(), "--kept", "open").ended(2).err())
+                .contains("0.0.0.0");
+    }
+
+    @Test
     void aProxySaysWhatPasses() throws Exception {
         Run proxy = new Run("proxy", "--listen", "0");
         URI at = URI.create(proxy.address());

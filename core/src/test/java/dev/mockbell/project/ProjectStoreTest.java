@@ -28,6 +28,7 @@ import dev.mockbell.suite.Step;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import dev.mockbell.suite.Suite;
+import dev.mockbell.tap.TapPlan;
 import dev.mockbell.wire.Framing;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -106,6 +107,10 @@ class ProjectStoreTest {
             2_000,
             List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));
 
+    private final KeptTap tap = new KeptTap(
+            "huts",
+            new TapPlan("127.0.0.2", 8499, Optional.of(TapPlan.target("https://huts.example/stay")), true, false));
+
     private Project full() {
         store.create(folder, "Northfell");
         store.saveContract(folder, "stay", "Stay", stay, Instant.parse("2026-11-23T08:00:00Z"));
@@ -113,6 +118,7 @@ class ProjectStoreTest {
         store.saveSuite(folder, suite);
         store.saveMock(folder, mock);
         store.saveLoad(folder, load);
+        store.saveTap(folder, tap);
         return store.open(folder);
     }
 
@@ -124,6 +130,19 @@ class ProjectStoreTest {
         assertThat(project.suites()).containsExactly(suite);
         assertThat(project.mocks()).containsExactly(mock);
         assertThat(project.loads()).containsExactly(load);
+        assertThat(project.taps()).containsExactly(tap);
+    }
+
+    @Test
+    void aTapThatLeadsToNoAddressIsToldOfAndTheOthersOpen() throws IOException {
+        full();
+        Files.writeString(folder.resolve("taps/bad.yaml"), "forward: ftp://huts.example/\n");
+        Files.writeString(folder.resolve("taps/proxy.yaml"), "opensTls: true\nport: 0\n");
+        Project project = store.open(folder);
+        assertThat(project.taps()).extracting(KeptTap::id).containsExactly("huts", "proxy");
+        assertThat(project.tap("proxy").plan()).isEqualTo(TapPlan.proxy(0).opening(true));
+        assertThat(project.troubles()).singleElement().asString().contains("bad.yaml", "ftp://huts.example/");
+        assertThatThrownBy(() -> project.tap("none")).hasMessageContaining("huts, proxy");
     }
 
     @Test

@@ -28,6 +28,22 @@ class SoapTest {
         assertThat(message.fault()).isEmpty();
     }
 
+    @ParameterizedTest
+    @EnumSource(SoapVersion.class)
+    void anotherPayloadTakesThePlaceOfOneAndAllElseStays(SoapVersion version) {
+        SoapMessage message =
+                parse(Envelope.around(version, "<x xmlns='urn:a'>1</x>", List.of("<h xmlns='urn:h'>k</h>")));
+        SoapMessage changed = parse(message.textWith("<?xml version='1.0'?><y xmlns='urn:b'>2</y>"));
+        assertThat(changed.version()).isEqualTo(version);
+        assertThat(changed.headers().get(0).getTextContent()).isEqualTo("k");
+        assertThat(changed.payloadText()).contains("<y xmlns=\"urn:b\"").endsWith(">2</y>");
+        assertThat(parse(parse(Envelope.around(version, "", List.of())).textWith("<y/>"))
+                        .payload())
+                .isPresent();
+        assertThatThrownBy(() -> message.textWith("<y>")).isInstanceOf(Problem.class);
+        assertThat(message.payloadText()).as("it stays as it was").contains(">1</x>");
+    }
+
     @Test
     void aWholeEnvelopeIsSentAsItIs() {
         String own = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body/></e:Envelope>";

@@ -178,18 +178,26 @@ final class LedgerList {
         model.orderProperty().set(now.equals(begin) ? other : now.equals(other) ? Order.NEWEST : begin);
     }
 
+    /** Hides a column, or shows it again; so it stays, also in the next window. */
+    void turn(String title) {
+        if (!hidden.remove(title)) {
+            hidden.add(title);
+        }
+        model.habits().set(HIDDEN, String.join(" ", hidden));
+        columns();
+    }
+
+    /** The titles of those that are not shown. */
+    Set<String> hidden() {
+        return Set.copyOf(hidden);
+    }
+
     private void headMenu(Node at) {
         ContextMenu menu = new ContextMenu();
         for (Column column : columns) {
             CheckMenuItem item = new CheckMenuItem(column.title());
             item.setSelected(!hidden.contains(column.title()));
-            item.setOnAction(e -> {
-                if (!hidden.remove(column.title())) {
-                    hidden.add(column.title());
-                }
-                model.habits().set(HIDDEN, String.join(" ", hidden));
-                columns();
-            });
+            item.setOnAction(e -> turn(column.title()));
             menu.getItems().add(item);
         }
         menu.show(at, Side.BOTTOM, 0, 0);

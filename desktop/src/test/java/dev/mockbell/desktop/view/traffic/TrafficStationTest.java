@@ -11,7 +11,15 @@ import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.ledger.Retention;
+import dev.mockbell.project.KeptTap;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.DataTable;
+import dev.mockbell.suite.KnownValues;
+import dev.mockbell.suite.Step;
+import dev.mockbell.suite.Suite;
 import dev.mockbell.tap.TapPlan;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -23,6 +31,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javafx.event.Event;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ListView;
@@ -209,6 +218,52 @@ class TrafficStationTest extends OnDesktop {
         hand.clickText("Stop");
         hand.await("none", () -> desktop.models.taps().up().isEmpty());
         hand.await("its row is gone", () -> !hand.shows("1 passed"));
+        assertThat(desktop.onDisk().taps()).extracting(KeptTap::id).containsExactly("peaks");
+        hand.click("#start-peaks");
+        hand.await("it again", () -> !desktop.models.taps().up().isEmpty());
+        assertThat(desktop.onDisk().taps()).as("it is the same one").hasSize(1);
+        hand.clickText("Stop");
+        hand.await("it rests", () -> hand.find("#start-peaks").isPresent());
+        shoot("kept-tap");
+        hand.clickText("Forget");
+        hand.await("it is forgotten", () -> hand.find("#start-peaks").isEmpty());
+        hand.clickText("Bring it back");
+        hand.await("it is back", () -> hand.find("#start-peaks").isPresent());
+        assertThat(desktop.onDisk().taps()).hasSize(1);
+    }
+
+    @Test
+    void theEndpointOfAnOperationIsTappedByOneClickAndASecondTellsOfTheSame() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT1);
+        hand.click("#tap-it");
+        hand.await("the tap", () -> desktop.models.taps().up().size() == 1);
+        String address = Hand.on(() -> desktop.models.taps().up().get(0).address());
+        hand.await("where to call", () -> hand.shows("What is called at " + address));
+        hand.click("#tap-it");
+        hand.clickText("See it");
+        assertThat(Hand.on(() -> desktop.desk.stationProperty().get())).isEqualTo(Station.TRAFFIC);
+        assertThat(Hand.on(() -> desktop.models.taps().up().size())).isEqualTo(1);
+    }
+
+    @Test
+    void columnsThatWereChosenAreThereTheNextTime() {
+        toTraffic(1);
+        LedgerList list = Hand.on(() -> new LedgerList(traffic));
+        assertThat(Hand.on(list::hidden)).containsExactlyInAnyOrder("Number", "Caller");
+        Hand.run(() -> list.turn("Caller"));
+        hand.await("it is written", () -> habits().contains("ledger.hidden=Number\n"));
+        assertThat(Hand.on(() -> new LedgerList(traffic).hidden())).containsExactly("Number");
+        Hand.run(() -> list.turn("From"));
+        hand.await("that too", () -> habits().contains("ledger.hidden=From Number\n"));
+    }
+
+    private String habits() {
+        try (Stream<Path> all = Files.walk(folder.resolve("home"))) {
+            Path file = all.filter(p -> p.endsWith("habits")).findFirst().orElse(null);
+            return file == null ? "" : Files.readString(file);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     @Test
@@ -228,16 +283,28 @@ class TrafficStationTest extends OnDesktop {
         assertThat(first.isDone()).isFalse();
         shoot("held");
         hand.click("#held-change-1");
-        hand.await("the message", () -> shows("Needle"));
+        hand.await("its sheet", () -> hand.find("#held-sheet #value-peak").isPresent());
+        shoot("held-change");
+        hand.type("#held-sheet #value-peak", "{{Pillar}}");
+        hand.click("#segment-xml");
+        hand.await("the same as XML", () -> shows("{Pillar}") && shows("Envelope"));
         hand.click("#held-keep");
         assertThat(first.get(20, TimeUnit.SECONDS)).contains(":fee>");
         hand.await(
                 "its record",
                 () -> traffic.listings().stream().anyMatch(l -> l.note().equals("the request was changed by hand")));
+        long number = Hand.on(() -> traffic.listings().stream()
+                .filter(l -> l.note().equals("the request was changed by hand"))
+                .findFirst()
+                .orElseThrow()
+                .id());
+        assertThat(desktop.desk.ledger().get(number).orElseThrow().request().text())
+                .contains(">{Pillar}<");
         var second = client("Skarn");
         hand.await("the next", () -> desktop.models.taps().waiting().size() == 1);
         hand.click("#held-answer-2");
-        hand.await("the mock's answer", () -> hand.find("#held-head").isPresent() && shows("ClimbResponse"));
+        hand.await(
+                "the mock's answer", () -> hand.find("#held-sheet #value-fee").isPresent());
         hand.click("#held-keep");
         assertThat(second.get(20, TimeUnit.SECONDS)).contains("ClimbResponse");
         var third = client("Wolfgill");
@@ -311,13 +378,55 @@ class TrafficStationTest extends OnDesktop {
         toTraffic(1);
         hand.clickText("→ called");
         hand.await("it", () -> traffic.selectedProperty().get() != null);
-        hand.click("#answer-like");
+        hand.click("#keep-as");
+        hand.clickText("Answer of the mock…");
         hand.click("#learn-in-time");
         hand.click("#learn-keep");
         var mocks = desktop.models.mocks();
         hand.await("the answer", () -> mocks.answers().size() == 2);
         assertThat(Hand.on(() -> mocks.answers().get(0).when())).contains("$request//peak = 'Skarn'");
         assertThat(Hand.on(() -> mocks.answers().get(1).conditional())).isFalse();
+    }
+
+    @Test
+    void anExchangeBecomesABaselineAndARowOfKnownValuesAndBothCanBeTakenBack() {
+        Case kept = Hand.on(() -> desktop.models.call().currentProperty().get());
+        KnownValues known = new KnownValues(
+                new DataTable("t.csv", List.of("peak", "fee"), List.of(List.of("Needle", "1"))),
+                List.of(
+                        new KnownValues.Column("peak", KnownValues.Use.SETS, "/Climb/peak"),
+                        new KnownValues.Column("fee", KnownValues.Use.IS, "/ClimbResponse/fee")));
+        Suite suite = new Suite(
+                "peaks", "Peaks", List.of(new Step.Call("Climb", true, kept.reference(), Optional.of(known))));
+        Hand.run(() -> desktop.desk.change(p -> p.withCase(kept).withSuite(suite)));
+        toTraffic(1);
+        hand.clickText("→ called");
+        hand.await("it", () -> traffic.selectedProperty().get() != null);
+        hand.click("#keep-as");
+        hand.clickText("Baseline of");
+        hand.clickText(kept.title());
+        hand.await("it is said", () -> hand.shows("Number 1 is the baseline"));
+        assertThat(desktop.onDisk().kept(kept.reference()).orElseThrow().baseline())
+                .hasValueSatisfying(b -> assertThat(b.xml()).contains("fee>"));
+        hand.clickText("Take it back");
+        assertThat(desktop.onDisk().kept(kept.reference()).orElseThrow().baseline())
+                .isEmpty();
+        hand.click("#keep-as");
+        hand.clickText("Row of known values of");
+        hand.clickText("Peaks, step 1 Climb");
+        hand.await("it is said", () -> hand.shows("is row 2 of Peaks, step 1 Climb"));
+        assertThat(rows().get(1).get(0)).isEqualTo("Skarn");
+        hand.clickText("Take it back");
+        assertThat(rows()).hasSize(1);
+    }
+
+    private List<List<String>> rows() {
+        return ((Step.Call)
+                        desktop.onDisk().suite("peaks").orElseThrow().steps().get(0))
+                .known()
+                .orElseThrow()
+                .table()
+                .rows();
     }
 
     @Test
