@@ -1,6 +1,7 @@
 package dev.mockbell.tap;
 
 import dev.mockbell.exchange.Message;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -18,6 +19,7 @@ public final class Held {
     private final Message request;
     private final Optional<Message> response;
     private final Consumer<Verdict> decided;
+    private final Patience patience;
     private final Runnable over;
     private final AtomicBoolean done = new AtomicBoolean();
     private volatile boolean callerDone;
@@ -42,6 +44,7 @@ public final class Held {
             Message request,
             Optional<Message> response,
             Consumer<Verdict> decided,
+            Patience patience,
             Runnable over) {
         this.number = number;
         this.answer = answer;
@@ -50,6 +53,7 @@ public final class Held {
         this.request = request;
         this.response = response;
         this.decided = decided;
+        this.patience = patience;
         this.over = over;
     }
 
@@ -129,6 +133,17 @@ public final class Held {
 
     void callerDone() {
         callerDone = true;
+    }
+
+    /** The client ended its side while it waited. */
+    void gaveUp() {
+        callerDone = true;
+        patience.gaveUp(caller, request, Duration.between(since, Instant.now()));
+    }
+
+    /** After how long a client like this one gave up before; empty when none was seen to. */
+    public Optional<Duration> patience() {
+        return patience.of(caller, request);
     }
 
     /** The client or the service went away. */

@@ -25,6 +25,7 @@ public final class Holds {
     private final Expressions expressions;
     private final OperationFinder operations;
     private final AtomicLong numbers = new AtomicLong();
+    private final Patience patience = new Patience();
     private final List<Held> waiting = new CopyOnWriteArrayList<>();
     private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
     private volatile Optional<Rule> rule = Optional.empty();
@@ -121,6 +122,7 @@ public final class Holds {
                         request,
                         response,
                         decided,
+                        patience,
                         () -> {
                             waiting.remove(own[0]);
                             changed();

@@ -123,7 +123,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         if (event instanceof ChannelInputShutdownEvent) {
             // the client has said all: the service hears that, and may still answer
             frontEnded = true;
-            waits.forEach(Held::callerDone);
+            waits.forEach(Held::gaveUp);
             if (service != null) {
                 service.end();
             } else if (traces.isEmpty()) {

@@ -109,7 +109,10 @@ final class HoldBand extends VBox {
 
     private static String since(Held held) {
         long seconds = Duration.between(held.since(), Instant.now()).toSeconds();
+        String until = held.patience()
+                .map(p -> " · such a client gave up after " + Math.max(1, p.toSeconds()) + " s before")
+                .orElse("");
         return "for " + seconds + " s"
-                + (held.isCallerDone() ? " · its client sends no more and may have given up" : "");
+                + (held.isCallerDone() ? " · its client sends no more and may have given up" : until);
     }
 }
