@@ -1,6 +1,7 @@
 package dev.mockbell.tap;
 
 import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.Unreachable;
 import io.netty.bootstrap.Bootstrap;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.Unpooled;
@@ -18,7 +19,6 @@ import io.netty.handler.ssl.SslHandler;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import javax.net.ssl.SSLEngine;
-import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLParameters;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -228,9 +228,9 @@ final class Upstream {
         if (left) {
             return;
         }
-        String why = cause instanceof SSLException
-                ? "TLS with " + to.authority() + " failed: " + Problem.reason(cause)
-                : "Nothing answers at " + to.authority() + ": " + Problem.reason(cause);
+        String why = Unreachable.of(cause, to.authority())
+                .map(Unreachable::words)
+                .orElseGet(() -> "No connection to " + to.authority() + ": " + Problem.reason(cause));
         close();
         ear.unreachable(why);
     }

@@ -10,12 +10,8 @@ import java.net.InetSocketAddress;
 import java.net.NoRouteToHostException;
 import java.net.SocketException;
 import java.net.URI;
-import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
-import java.security.cert.CertPathBuilderException;
-import java.security.cert.CertPathValidatorException;
 import java.util.Optional;
-import javax.net.ssl.SSLException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.core5.http.ConnectionClosedException;
 import org.apache.hc.core5.http.MalformedChunkCodingException;
@@ -31,7 +27,6 @@ import org.apache.hc.core5.http.TruncatedChunkException;
  * @param next sentences; empty when nothing is known to help
  */
 record CallFailure(String words, String next) {
-    private static final String UP = "Check the address and that the service is up.";
     private static final String LONGER = "Allow more time, or find out what the service is busy with.";
     private static final String SERVICE = "That is the service's fault, or that of something on the way to it.";
 
@@ -65,24 +60,19 @@ record CallFailure(String words, String next) {
                     "The proxy does not let the request through to " + where + ": " + failure.getMessage(),
                     "Check the proxy's settings and who may use it.");
         }
-        if (failure instanceof UnknownHostException) {
-            return new CallFailure(
-                    "The name " + address.getHost() + " is not known",
-                    "Check how it is written, and the network that should know it.");
-        }
         Optional<CallFailure> late = late(failure, where, by, taken, secure);
         if (late.isPresent()) {
             return late.get();
         }
         if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
-            return proxy(by, address)
-                    .map(p -> new CallFailure("Nothing answers at " + p, "Check its address and that it runs."))
-                    .orElseGet(() -> new CallFailure("Nothing answers at " + where, UP));
+            Optional<String> proxy = proxy(by, address);
+            if (proxy.isPresent()) {
+                return new CallFailure("Nothing answers at " + proxy.get(), "Check its address and that it runs.");
+            }
         }
-        if (failure instanceof SSLException) {
-            return ofTls(failure, where);
-        }
-        return ofAnswer(failure, where, taken);
+        return Unreachable.of(failure, where)
+                .map(u -> new CallFailure(u.words(), u.next()))
+                .orElseGet(() -> ofAnswer(failure, where, taken));
     }
 
     /** The proxy that was asked for the connection. */
@@ -110,28 +100,6 @@ record CallFailure(String words, String next) {
                     new CallFailure((begun ? "No whole answer from " : "No answer from ") + where + within, LONGER));
         }
         return Optional.empty();
-    }
-
-    private static CallFailure ofTls(Throwable failure, String where) {
-        Optional<Untrusted> untrusted = Untrusted.in(failure);
-        if (untrusted.isPresent()) {
-            return new CallFailure(
-                    "The certificate of " + where + " is not trusted: "
-                            + untrusted.get().words(),
-                    "If it is the right one, trust its fingerprint or the authority that issued it for this endpoint.");
-        }
-        if (isUntrusted(failure)) {
-            return new CallFailure(
-                    "The certificate of " + where + " is not trusted on this machine",
-                    "Trust the authority that issued it for this endpoint.");
-        }
-        String reason = Problem.reason(failure);
-        // the platform has no other way to tell; it says it in two sentences
-        if (reason.contains("nrecognized SSL message")) {
-            return new CallFailure(
-                    where + " does not speak TLS at that port", "Try the address with http: in place of https:.");
-        }
-        return new CallFailure("TLS with " + where + " failed: " + reason, "");
     }
 
     private static CallFailure ofAnswer(Throwable failure, String where, Recording.Taken taken) {
@@ -196,16 +164,6 @@ record CallFailure(String words, String next) {
                 .map(n -> ", after " + came.get().body().size() + " of " + n + " bytes")
                 .orElse("");
         return "in the middle of the answer" + had;
-    }
-
-    /** Whether no chain of certificates leads from the server's to one that this machine trusts (RFC 5280 §6). */
-    private static boolean isUntrusted(Throwable failure) {
-        for (Throwable at = failure; at != null; at = at.getCause()) {
-            if (at instanceof CertPathBuilderException || at instanceof CertPathValidatorException) {
-                return true;
-            }
-        }
-        return false;
     }
 
     private static String port(CallRequest request) {

@@ -154,7 +154,7 @@ class ProxyTest {
             other.to("https://localhost:" + service.getLocalPort());
             assertThat(other.said("GET / HTTP/1.1\r\n\r\n", 10_000))
                     .startsWith("HTTP/1.1 502 ")
-                    .contains("TLS with localhost:" + service.getLocalPort() + " failed");
+                    .contains("The certificate of localhost:" + service.getLocalPort() + " is not trusted");
         }
     }
 }
