@@ -4,6 +4,9 @@ import dev.mockbell.assembly.Core;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.Ledger;
+import dev.mockbell.ledger.LedgerListener;
+import dev.mockbell.ledger.LedgerState;
+import dev.mockbell.ledger.Listing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Project;
@@ -47,7 +50,26 @@ final class CommandCore implements AutoCloseable {
 
     /** The ledger of a project, as the window has it. */
     Ledger ledger(Project project, Console console) {
-        return ProjectStore.openLedger(project, console::note);
+        Ledger ledger = ProjectStore.openLedger(project, console::note);
+        ledger.listen(new LedgerListener() {
+            private long told;
+
+            @Override
+            public void added(Listing listing) {
+                // each command says itself what it does
+            }
+
+            @Override
+            public void fares(LedgerState state) {
+                if (state.trouble().isPresent()) {
+                    console.note(state.trouble().get());
+                } else if (state.lost() > told) {
+                    console.note(state.lost() - told + " exchanges could not be recorded.");
+                    told = state.lost();
+                }
+            }
+        });
+        return ledger;
     }
 
     /** Reads a contract from an address or a file. */

@@ -120,9 +120,6 @@ final class Relaying {
                 stopped.await();
             } finally {
                 relay.close();
-                if (relay.unrecorded() > 0) {
-                    console.note(relay.unrecorded() + " of " + relay.count() + " exchanges could not be recorded.");
-                }
                 ledger.map(Ledger::state)
                         .filter(l -> l.bare() > 0)
                         .ifPresent(l -> console.note(l.bare()

@@ -6,6 +6,7 @@ import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -36,6 +37,8 @@ import org.sqlite.SQLiteConfig;
  */
 public final class Ledger implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Ledger.class);
+
+    private static final long ROOM = 1 << 20;
 
     private final String url;
     private final Connection writing;
@@ -93,12 +96,22 @@ public final class Ledger implements AutoCloseable {
             AtomicFile.privateFile(file);
             return new Ledger("jdbc:sqlite:" + file.toAbsolutePath(), retention, referred);
         } catch (SQLException | IOException e) {
+            boolean full = isFull(file);
             throw Problem.of(
                     Problem.Kind.INPUT,
-                    "The ledger cannot be opened: " + Problem.reason(e),
+                    "The ledger cannot be opened: " + (full ? "the disk is full" : Problem.reason(e)),
                     file.toString(),
-                    "Move the file away to start a new one.",
+                    full ? "Make room and try again." : "Move the file away to start a new one.",
                     e);
+        }
+    }
+
+    /** Whether there is less room than a ledger needs to be opened. */
+    private static boolean isFull(Path file) {
+        try {
+            return Files.getFileStore(file.toAbsolutePath().getParent()).getUsableSpace() < ROOM;
+        } catch (IOException e) {
+            return false;
         }
     }
 

@@ -7,4 +7,10 @@ package dev.mockbell.ledger;
 @FunctionalInterface
 public interface LedgerListener {
     void added(Listing listing);
+
+    /**
+     * Hears when nothing can be written any more, when it can again, and at the end when something was lost; on the same
+     * thread, under the same rules.
+     */
+    default void fares(LedgerState state) {}
 }

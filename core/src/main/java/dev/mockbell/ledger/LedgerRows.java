@@ -89,6 +89,7 @@ final class LedgerRows {
 
     /** Forgets what a transaction that came to nothing may have written, or what others may have taken away. */
     void forget() {
+        statements.forget();
         words.forget();
         contents.forget();
     }

@@ -238,6 +238,9 @@ final class LedgerWriter {
                 batch.forEach(e -> e.written().complete(e.exchange()));
             }
         }
+        if (lost.sum() > 0) {
+            tellState();
+        }
     }
 
     /** What nobody waits for is written with what comes in the next moment: a write for each costs more than all of them. */
@@ -343,7 +346,7 @@ final class LedgerWriter {
             try {
                 written(entries, LedgerSchema.transaction(writing, () -> inserted(entries, hurried)));
                 bare.add(hurried.size());
-                trouble = "";
+                fares("");
                 return;
             } catch (SQLException | RuntimeException e) {
                 rows.forget();
@@ -351,7 +354,7 @@ final class LedgerWriter {
                     continue;
                 }
                 if (isOutOfOrder(e)) {
-                    trouble = why(e);
+                    fares(why(e));
                     if (System.nanoTime() - began < PATIENCE_NANOS && !closed) {
                         pause();
                         continue;
@@ -365,6 +368,25 @@ final class LedgerWriter {
                 }
                 lost.increment();
                 throw e;
+            }
+        }
+    }
+
+    /** Tells when it is news. */
+    private void fares(String now) {
+        if (!now.equals(trouble)) {
+            trouble = now;
+            tellState();
+        }
+    }
+
+    private void tellState() {
+        LedgerState now = state();
+        for (LedgerListener listener : listeners) {
+            try {
+                listener.fares(now);
+            } catch (RuntimeException e) {
+                LOG.warn("a listener of the ledger failed", e);
             }
         }
     }

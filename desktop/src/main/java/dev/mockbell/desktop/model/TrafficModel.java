@@ -9,6 +9,7 @@ import dev.mockbell.ledger.Condition;
 import dev.mockbell.ledger.Figure;
 import dev.mockbell.ledger.Figures;
 import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.ledger.LedgerListener;
 import dev.mockbell.ledger.LedgerState;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.ledger.Order;
@@ -84,7 +85,17 @@ public final class TrafficModel {
     public TrafficModel(Desk desk) {
         this.desk = desk;
         this.faces = new Derived<>(desk.tasks(), 8, Face::text, desk::tell);
-        desk.ledger().listen(this::added);
+        desk.ledger().listen(new LedgerListener() {
+            @Override
+            public void added(Listing listing) {
+                TrafficModel.this.added(listing);
+            }
+
+            @Override
+            public void fares(LedgerState state) {
+                desk.tasks().later(() -> told(state));
+            }
+        });
         desk.tasks().run(() -> desk.ledger().list(LedgerFilter.ALL, FIRST_ON_TAPE), this::before, desk::tell);
         filter.addListener((o, was, now) -> refresh());
         draft.addListener((o, was, now) -> refresh());
@@ -310,6 +321,12 @@ public final class TrafficModel {
         } else if (!found.equals(listings)) {
             listings.setAll(found);
         }
+    }
+
+    /** A ledger that cannot be written is told of wherever the user is; where it is listed it stays said. */
+    private void told(LedgerState now) {
+        now.trouble().ifPresent(t -> desk.tell(Notice.bad(t)));
+        version.set(version.get() + 1);
     }
 
     private void told(Problem problem) {
