@@ -15,12 +15,14 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.ExchangeTexts;
+import dev.mockbell.ledger.Listing;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.suite.Run;
+import dev.mockbell.tap.Holds;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
@@ -36,6 +38,8 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javafx.application.Platform;
@@ -90,6 +94,7 @@ final class DemoWalk {
         step("Mock: what is reserved is read back, cancelled and gone", () -> stateful(hand, models, desk));
         step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
         step("Traffic: a client calls the stand-in through a tap", () -> tapped(hand, models));
+        step("Traffic: a request is held, two exchanges are compared", () -> held(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
         TrailWalk trail = new TrailWalk(hand, models, this::picture);
         step("Call: a photo goes as a part, its sender named by a digest", trail::parts);
@@ -332,25 +337,50 @@ final class DemoWalk {
         hand.click("#tap-keep");
         hand.await("the tap", () -> !models.taps().up().isEmpty());
         var tap = Hand.on(() -> models.taps().up().get(0));
-        CallResult answer;
-        try (HttpCaller client = new HttpCaller()) {
-            // the client is one that knows nothing of the tap but its address
-            String body = Envelope.around(SoapVersion.V11, ASKED_BY_CLIENT, List.of());
-            answer = client.call(
-                    new CallRequest(
-                            "POST",
-                            URI.create(tap.address()),
-                            List.of(new Header("Content-Type", "text/xml; charset=utf-8")),
-                            Content.of(body.getBytes(StandardCharsets.UTF_8)),
-                            Duration.ofSeconds(20)),
-                    new StopSignal());
-        }
+        CallResult answer = client(tap.address());
         must(answer.response().isPresent(), "no answer came through the tap");
         hand.await(
                 "what passed",
                 () -> models.traffic().listings().stream().anyMatch(l -> l.way() == Exchange.Way.TAPPED));
         return "the client at " + tap.address() + " was answered with "
                 + answer.response().orElseThrow().status();
+    }
+
+    /** A client that knows nothing of the tap but its address. */
+    private static CallResult client(String address) {
+        try (HttpCaller client = new HttpCaller()) {
+            String body = Envelope.around(SoapVersion.V11, ASKED_BY_CLIENT, List.of());
+            return client.call(
+                    new CallRequest(
+                            "POST",
+                            URI.create(address),
+                            List.of(new Header("Content-Type", "text/xml; charset=utf-8")),
+                            Content.of(body.getBytes(StandardCharsets.UTF_8)),
+                            Duration.ofSeconds(20)),
+                    new StopSignal());
+        }
+    }
+
+    private String held(Hand hand, Models models) {
+        var tap = Hand.on(() -> models.taps().up().get(0));
+        Hand.run(() -> models.taps().hold(tap, Optional.of(new Holds.Rule(Holds.Side.REQUESTS, "", true))));
+        var waiting = CompletableFuture.supplyAsync(() -> client(tap.address()));
+        hand.await("what waits", () -> !models.taps().waiting().isEmpty());
+        var alike = Hand.on(() -> models.traffic().listings().stream()
+                .filter(l -> l.way() == Exchange.Way.CALLED && "ReserveBunks".equals(l.operation()))
+                .map(Listing::id)
+                .limit(2)
+                .toList());
+        must(alike.size() == 2, "there are no two reservations to compare");
+        Hand.run(() -> models.traffic().compare(alike.get(0), alike.get(1)));
+        hand.await("what differs", () -> models.traffic().twoProperty().get() != null);
+        hand.shoot(picture("held"));
+        Hand.run(() -> models.traffic().twoProperty().set(null));
+        // let through by the keyboard
+        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+        var answer = waiting.join();
+        must(answer.response().isPresent(), "what was held came to nothing");
+        return "a request waited, two reservations were compared meanwhile, then it was let through";
     }
 
     private String traffic(Hand hand, Models models) {

@@ -41,6 +41,7 @@ final class ShotsCommand implements Callable<Integer> {
                 "mock",
                 "memory",
                 "traffic",
+                "held",
                 "load",
                 "parts",
                 "security",

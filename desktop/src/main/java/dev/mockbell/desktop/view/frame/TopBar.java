@@ -62,6 +62,8 @@ final class TopBar extends HBox {
                         pills);
         desk.projectProperty().addListener((InvalidationListener) o -> show());
         models.mocks().versionProperty().addListener((InvalidationListener) o -> show());
+        models.taps().up().addListener((InvalidationListener) o -> show());
+        models.taps().waiting().addListener((InvalidationListener) o -> show());
         models.load().runningProperty().addListener((InvalidationListener) o -> show());
         show();
     }
@@ -115,6 +117,16 @@ final class TopBar extends HBox {
                 up > 0 ? "up" : "down");
         mocks.setId("pill-mocks");
         pills.getChildren().setAll(mocks);
+        int taps = models.taps().up().size();
+        if (taps > 0) {
+            pills.getChildren().add(pill(taps == 1 ? "tap on" : taps + " taps on", Station.TRAFFIC, "up"));
+        }
+        int held = models.taps().waiting().size();
+        if (held > 0) {
+            Button waiting = pill("◆ " + held + " held", Station.TRAFFIC, "warn");
+            waiting.setId("pill-held");
+            pills.getChildren().add(waiting);
+        }
         if (models.load().runningProperty().get()) {
             pills.getChildren().add(pill("▲ load running", Station.LOAD, "warn"));
         }

@@ -281,6 +281,10 @@ class TrafficStationTest extends OnDesktop {
         var first = client("Needle");
         hand.await("the band", () -> hand.shows("The request Climb waits"));
         assertThat(first.isDone()).isFalse();
+        assertThat(hand.shows("tap on")).isTrue();
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.click("#pill-held");
+        assertThat(Hand.on(() -> desktop.desk.stationProperty().get())).isEqualTo(Station.TRAFFIC);
         shoot("held");
         hand.click("#held-change-1");
         hand.await("its sheet", () -> hand.find("#held-sheet #value-peak").isPresent());
