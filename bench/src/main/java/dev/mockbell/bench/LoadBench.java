@@ -1,6 +1,7 @@
 package dev.mockbell.bench;
 
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.load.LoadControl;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
 import dev.mockbell.load.LoadPlan;
@@ -61,15 +62,14 @@ final class LoadBench {
     }
 
     private static Turn engine(LoadEngine engine, int port) {
-        LoadPlan plan =
-                new LoadPlan("p", "P", "s", "", new LoadShape.Users(CONNECTIONS, 0), SECONDS, 10_000, List.of());
+        LoadPlan plan = LoadPlan.of("p", "P", "s", LoadShape.users(CONNECTIONS, SECONDS));
         double cpu = Cpu.seconds();
         LoadRun run = engine.run(
                 plan,
-                Stay.suite(),
                 Stay.bench("http://127.0.0.1:" + port + "/stay"),
+                host -> true,
                 LoadListener.NONE,
-                new StopSignal());
+                new LoadControl(new StopSignal()));
         if (run.total().failed() > 0) {
             throw new IllegalStateException("failures: " + run.reasons());
         }

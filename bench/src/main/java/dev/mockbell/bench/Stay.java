@@ -68,6 +68,11 @@ final class Stay {
             }
 
             @Override
+            public Suite suite(String id) {
+                return Stay.suite();
+            }
+
+            @Override
             public Optional<String> endpoint(String contractName, String port) {
                 return Optional.of(endpoint);
             }

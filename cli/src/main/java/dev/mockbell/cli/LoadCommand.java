@@ -4,6 +4,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadControl;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
 import dev.mockbell.load.LoadPlan;
@@ -12,10 +13,11 @@ import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.StepFigures;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.LoadCsv;
-import dev.mockbell.suite.Suite;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.List;
@@ -52,8 +54,17 @@ final class LoadCommand implements Callable<Integer> {
     @Option(names = "--rate", paramLabel = "N", description = "Arrivals a second, in place of the plan's shape.")
     private Double rate;
 
-    @Option(names = "--seconds", paramLabel = "N", description = "How long, in place of the plan's.")
-    private Integer seconds;
+    @Option(
+            names = "--seconds",
+            paramLabel = "N",
+            description = "How long, in place of the plan's; its curve is drawn out.")
+    private Double seconds;
+
+    @Option(
+            names = "--confirm",
+            paramLabel = "HOST",
+            description = "This host may be put under load; it is remembered on this machine for the project.")
+    private List<String> confirmed = List.of();
 
     @Mixin
     private SecretsTo secretsTo = new SecretsTo();
@@ -70,15 +81,16 @@ final class LoadCommand implements Callable<Integer> {
             opened.troubles().forEach(console::note);
             Project project = environment == null ? opened : opened.in(environment);
             LoadPlan plan = plan(project);
-            Suite suite = project.suite(plan.suite())
-                    .orElseThrow(() -> Problem.input(
-                            "The project has no suite “" + plan.suite() + "”",
-                            "load plan " + plan.title(),
-                            "Correct the plan."));
+            LocalProjects locals = core.parts().locals();
+            for (String host : confirmed) {
+                locals.confirmLoad(folder, host);
+            }
+            LocalProject local = locals.of(project.folder());
+            LoadControl control = new LoadControl(core.stop());
             LoadRun run;
             try (Ledger ledger = core.ledger(project, console)) {
                 run = new LoadEngine(core.parts().loops(), core.parts().expressions())
-                        .run(plan, suite, core.bench(project, secretsTo), new Printing(ledger), core.stop());
+                        .run(plan, core.bench(project, secretsTo), local::mayLoad, new Printing(ledger), control);
             }
             write(project, run);
             print(run);
@@ -101,10 +113,10 @@ final class LoadCommand implements Callable<Integer> {
             if (!(rate > 0)) {
                 throw Problem.input("The rate must be more than 0", "--rate", null);
             }
-            plan = plan.withShape(new LoadShape.Arrivals(rate));
+            plan = plan.with(LoadShape.arrivals(rate, plan.seconds()));
         }
         if (seconds != null) {
-            plan = plan.withSeconds(Math.max(1, seconds));
+            plan = plan.with(plan.shape().withSeconds(Math.max(0.1, seconds)));
         }
         return endpoint == null ? plan : plan.withEndpoint(endpoint);
     }
@@ -166,6 +178,13 @@ final class LoadCommand implements Callable<Integer> {
 
         Printing(Ledger ledger) {
             this.ledger = ledger;
+        }
+
+        @Override
+        public void phase(Phase phase) {
+            if (phase != Phase.MEASURING) {
+                console.note(phase.title() + "…");
+            }
         }
 
         @Override

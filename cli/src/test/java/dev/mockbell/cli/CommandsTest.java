@@ -275,15 +275,8 @@ class CommandsTest {
         store.saveSuite(project, new Suite("all", "All peaks", List.of(Step.call("Skarn", kept.reference()))));
         store.saveLoad(
                 project,
-                new LoadPlan(
-                        "rush",
-                        "Rush",
-                        "all",
-                        "",
-                        new LoadShape.Arrivals(20),
-                        1,
-                        2_000,
-                        List.of(new Limit(Limit.Measure.FAILED, 1))));
+                LoadPlan.of("rush", "Rush", "all", LoadShape.arrivals(20, 1))
+                        .withLimits(List.of(new Limit(Limit.Measure.FAILED, 1))));
         return project;
     }
 

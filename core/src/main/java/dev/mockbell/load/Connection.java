@@ -1,17 +1,16 @@
 package dev.mockbell.load;
 
 import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.load.Spent.Stage;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.Unreachable;
 import io.netty.bootstrap.Bootstrap;
-import io.netty.buffer.Unpooled;
+import io.netty.buffer.ByteBuf;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelFuture;
 import io.netty.channel.ChannelInitializer;
-import io.netty.channel.ConnectTimeoutException;
 import io.netty.channel.socket.SocketChannel;
 import io.netty.handler.ssl.SslHandler;
-import java.net.ConnectException;
-import java.net.NoRouteToHostException;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLParameters;
@@ -19,49 +18,101 @@ import javax.net.ssl.SSLParameters;
 /** One connection of a lane; it carries one request at a time. Used on its event loop alone. */
 final class Connection implements ResponseReader.Sink {
     private final Lane lane;
+    private final LoadStep opener;
     private final String target;
     private Channel channel;
     private Journey journey;
+    private ByteBuf waiting;
     private long deadline;
+    private boolean open;
+    private boolean over;
+    private long began;
+    private long sent;
+    private long first;
 
-    Connection(Lane lane, String target) {
+    Connection(Lane lane, LoadStep opener) {
         this.lane = lane;
-        this.target = target;
+        this.opener = opener;
+        this.target = opener.target();
     }
 
     String target() {
         return target;
     }
 
-    void open(Bootstrap bootstrap, LoadStep step, Journey first, byte[] request, long until) {
+    /**
+     * Connects.
+     *
+     * @param first whose request goes first; null when the connection is opened ahead
+     * @param request its bytes; they are given away
+     * @param until when that is too late
+     */
+    void open(Bootstrap bootstrap, Journey first, ByteBuf request, long until) {
         journey = first;
+        waiting = request;
         deadline = until;
+        began = System.nanoTime();
         ChannelFuture connecting = bootstrap
                 .clone()
                 .handler(new ChannelInitializer<SocketChannel>() {
                     @Override
                     protected void initChannel(SocketChannel made) {
-                        if (step.secure()) {
-                            made.pipeline().addLast(tls(step.way().tls(), step, until));
+                        if (opener.way().tls() != null) {
+                            made.pipeline().addLast(tls(opener.way().tls(), opener, until));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
                     }
                 })
-                .connect(step.address().getHost(), step.port());
+                .connect(opener.address().getHost(), opener.port());
         channel = connecting.channel();
         connecting.addListener(done -> {
-            if (done.isSuccess()) {
-                write(request);
-            } else {
+            if (!done.isSuccess()) {
                 broken(connectFailure(done.cause()));
+                return;
+            }
+            long now = System.nanoTime();
+            if (journey != null && journey.counts()) {
+                lane.tally().spent(Stage.CONNECT, now - began);
+            }
+            if (opener.way().tls() == null) {
+                ready();
+            } else {
+                channel.pipeline().get(SslHandler.class).handshakeFuture().addListener(shaken -> {
+                    if (shaken.isSuccess()) {
+                        if (journey != null && journey.counts()) {
+                            lane.tally().spent(Stage.TLS, System.nanoTime() - now);
+                        }
+                        ready();
+                    } else {
+                        broken(connectFailure(shaken.cause()));
+                        channel.close();
+                    }
+                });
             }
         });
     }
 
+    private void ready() {
+        if (over) {
+            channel.close();
+            return;
+        }
+        open = true;
+        if (waiting != null) {
+            ByteBuf request = waiting;
+            waiting = null;
+            write(request);
+        } else {
+            lane.idle(this);
+            lane.openedAhead();
+        }
+    }
+
     /** The certificate must be of the host that is called, as for a single call (RFC 9110 §4.3.4). */
-    private static SslHandler tls(SSLContext context, LoadStep step, long until) {
-        SSLEngine engine =
-                context.createSSLEngine(SecretHosts.plain(step.address().getHost()), step.port());
+    private SslHandler tls(SSLContext context, LoadStep step, long until) {
+        String host = SecretHosts.plain(step.address().getHost());
+        // sessions are kept by host and port: a port that was never used has none to take up
+        SSLEngine engine = context.createSSLEngine(host, lane.resumesTls() ? step.port() : lane.freshNumber());
         engine.setUseClientMode(true);
         SSLParameters parameters = engine.getSSLParameters();
         parameters.setEndpointIdentificationAlgorithm("HTTPS");
@@ -71,28 +122,27 @@ final class Connection implements ResponseReader.Sink {
         return handler;
     }
 
-    private static String connectFailure(Throwable cause) {
-        // the first is a kind of the second
-        if (cause instanceof ConnectTimeoutException) {
-            return "no connection in time";
-        }
-        return cause instanceof ConnectException && !(cause instanceof NoRouteToHostException)
-                ? "connection refused"
-                : "no connection: " + Problem.reason(cause).replaceAll(":.*", "");
+    private String connectFailure(Throwable cause) {
+        String where = opener.address().getHost() + ":" + opener.port();
+        return Unreachable.of(cause, where)
+                .map(Unreachable::words)
+                .orElseGet(() -> "no connection: " + Problem.reason(cause).replaceAll(":.*", ""));
     }
 
-    void send(Journey next, byte[] request, long until) {
+    void send(Journey next, ByteBuf request, long until) {
         journey = next;
         deadline = until;
         write(request);
     }
 
-    private void write(byte[] request) {
-        channel.writeAndFlush(Unpooled.wrappedBuffer(request), channel.voidPromise());
+    private void write(ByteBuf request) {
+        first = 0;
+        sent = System.nanoTime();
+        channel.writeAndFlush(request, channel.voidPromise());
     }
 
     boolean alive() {
-        return channel.isActive();
+        return open && channel.isActive();
     }
 
     boolean overdue(long now) {
@@ -106,8 +156,24 @@ final class Connection implements ResponseReader.Sink {
 
     void close() {
         journey = null;
+        over = true;
+        release();
         if (channel != null) {
             channel.close();
+        }
+    }
+
+    private void release() {
+        if (waiting != null) {
+            waiting.release();
+            waiting = null;
+        }
+    }
+
+    @Override
+    public void came() {
+        if (first == 0) {
+            first = System.nanoTime();
         }
     }
 
@@ -121,25 +187,41 @@ final class Connection implements ResponseReader.Sink {
         Journey served = journey;
         journey = null;
         if (served == null) {
+            // nobody asked
+            over = true;
+            lane.gone(this);
             channel.close();
             return;
         }
-        if (reusable) {
+        long now = System.nanoTime();
+        if (served.counts()) {
+            lane.tally().spent(Stage.SERVER, first - sent);
+            lane.tally().spent(Stage.RECEIVE, now - first);
+        }
+        if (reusable && lane.keeps()) {
             lane.idle(this);
         } else {
+            over = true;
             lane.gone(this);
             channel.close();
         }
-        served.answered(status, head, body, System.nanoTime());
+        served.answered(status, head, body, now);
     }
 
     @Override
     public void broken(String reason) {
+        if (over) {
+            return;
+        }
+        over = true;
+        release();
         lane.gone(this);
         Journey served = journey;
         journey = null;
         if (served != null) {
             served.failed(reason, System.nanoTime());
+        } else if (!open) {
+            lane.openedAhead();
         }
     }
 }

@@ -1,88 +1,195 @@
 package dev.mockbell.load;
 
+import dev.mockbell.expression.Expressions.Effort;
+import dev.mockbell.expression.Expressions.MoreEffort;
+import dev.mockbell.load.Passage.Leg;
+import dev.mockbell.load.RequestTemplate.Cost;
+import dev.mockbell.load.Spent.Stage;
 import dev.mockbell.problem.Problem;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.random.RandomGenerator;
 
 /**
- * One passage through the steps of a suite, with the values captured on the way. It moves on its lane's event loop; only
- * looking into answers happens on a worker, which then hands back.
+ * One way through a passage, with the values captured on it. It moves on its lane's event loop; only what takes more than a
+ * moment, looking into answers above all, happens on a worker, which then hands back.
  */
 final class Journey {
+    /** Larger answers are looked into elsewhere. */
+    private static final int SMALL = 64 << 10;
+
     private final LoadSession session;
     private final Lane lane;
-    private final Runnable atEnd;
-    private final Map<String, String> captured = new HashMap<>(4);
+    private final List<Leg> legs;
+    private final RandomGenerator chance;
+    private final End atEnd;
+    private final Map<String, String> values;
+    private final boolean counts;
     private long intended;
+    private long late;
     private int at;
+    private LoadStep step;
     private byte[] request;
+    private boolean validating;
+    /** When each group that is open began; none for most. */
+    private Map<Integer, Long> groups = Map.of();
 
-    /** @param intended when it should have started, by {@link System#nanoTime()} */
-    Journey(LoadSession session, Lane lane, long intended, Runnable atEnd) {
+    /** Hears when a journey is over, on its event loop. */
+    interface End {
+        void ended(boolean well);
+    }
+
+    /**
+     * @param row values of variables
+     * @param intended when it should start, by {@link System#nanoTime()}
+     */
+    Journey(
+            LoadSession session,
+            Lane lane,
+            Passage passage,
+            Map<String, String> row,
+            RandomGenerator chance,
+            long intended,
+            End atEnd) {
         this.session = session;
         this.lane = lane;
+        this.legs = passage.legs();
+        this.values = session.hasValues() ? new HashMap<>(row) : row;
+        this.chance = chance;
         this.intended = intended;
+        this.counts = session.counts(intended);
         this.atEnd = atEnd;
     }
 
-    /** Sends the current step's request. */
+    /** Whether what it does is measured; during the warm-up it is not. */
+    boolean counts() {
+        return counts;
+    }
+
+    /** Goes on with the next leg that takes time. */
     void go() {
-        LoadStep step = step();
-        if (step.template().cost() == RequestTemplate.Cost.EXPRESSIONS) {
-            work(() -> {
-                byte[] made = step.template().bytes(captured);
-                lane.loop().execute(() -> send(made));
-            });
+        while (at < legs.size()) {
+            Leg leg = legs.get(at);
+            if (leg instanceof Leg.Send send) {
+                step = send.step();
+                make();
+                return;
+            }
+            at++;
+            if (leg instanceof Leg.Rest rest) {
+                rest(rest.nanos());
+                return;
+            }
+            Leg.Edge edge = (Leg.Edge) leg;
+            if (edge.begins()) {
+                groups = groups.isEmpty() ? new HashMap<>(4) : groups;
+                groups.put(edge.row(), intended);
+            } else {
+                long began = groups.remove(edge.row());
+                if (counts) {
+                    lane.tally().done(edge.row(), intended - began, 0);
+                }
+            }
+        }
+        atEnd.ended(true);
+    }
+
+    /** Goes on after a while; a timer that is late counts as lateness of the generator. */
+    private void rest(long nanos) {
+        intended += nanos;
+        long left = intended - System.nanoTime();
+        if (left <= 0) {
+            go();
+        } else {
+            lane.loop().schedule(this::go, left, TimeUnit.NANOSECONDS);
+        }
+    }
+
+    private void make() {
+        RequestTemplate template = step.template();
+        if (template.cost() == Cost.WHOLE) {
+            makeElsewhere();
             return;
         }
         try {
-            send(step.template().bytes(captured));
+            send(template.bytes(values, Effort.LITTLE));
+        } catch (MoreEffort more) {
+            makeElsewhere();
         } catch (Problem problem) {
             failed(problem.what(), System.nanoTime());
         }
     }
 
+    private void makeElsewhere() {
+        work(() -> {
+            byte[] made = step.template().bytes(values, Effort.USUAL);
+            lane.loop().execute(() -> send(made));
+        });
+    }
+
     private void send(byte[] bytes) {
         request = bytes;
         session.sent();
-        lane.send(step(), this, bytes);
-    }
-
-    private LoadStep step() {
-        return session.steps().get(at);
+        late = Math.max(0, System.nanoTime() - intended);
+        if (counts) {
+            lane.tally().spent(Stage.LATE, late);
+            session.clock().started(late);
+        }
+        lane.send(step, this, bytes, step.template().cost() == Cost.CONSTANT);
     }
 
     boolean wants(int status) {
-        return status / 100 != 2 || step().looksInside() || session.samples();
+        validating = status / 100 == 2 && session.validates();
+        return status / 100 != 2 || validating || step.looksInside();
     }
 
     void answered(int status, String head, byte[] body, long now) {
         session.received();
         long nanos = now - intended;
-        LoadStep step = step();
-        if (body == null || (status / 100 == 2 && !step.looksInside())) {
-            String late = session.lateness(step, nanos);
-            if (late != null) {
-                lane.tally().failed(at, nanos, late);
+        if (body == null) {
+            String slow = session.lateness(step, nanos);
+            if (slow == null) {
+                done(nanos);
+                next(now);
             } else {
-                lane.tally().done(at, nanos);
+                fail(slow, true, now);
             }
-            next(now);
+            return;
+        }
+        if (session.looksAtOnce(step) && !validating && body.length < SMALL) {
+            looked(look(head, body, nanos), nanos, now);
             return;
         }
         work(() -> {
-            String reason = session.look(step, request, head, body, nanos, captured);
-            lane.loop().execute(() -> {
-                if (reason == null) {
-                    lane.tally().done(at, nanos);
-                    next(System.nanoTime());
-                } else {
-                    lane.tally().failed(at, nanos, reason);
-                    end();
-                }
-            });
+            LoadSession.Look look = look(head, body, nanos);
+            lane.loop().execute(() -> looked(look, nanos, System.nanoTime()));
         });
+    }
+
+    private LoadSession.Look look(String head, byte[] body, long nanos) {
+        try {
+            return session.look(step, request, head, body, nanos, values, validating, counts);
+        } catch (Problem problem) {
+            return new LoadSession.Look(problem.what(), false);
+        }
+    }
+
+    private void looked(LoadSession.Look look, long nanos, long now) {
+        if (look.reason() == null) {
+            done(nanos);
+            next(now);
+        } else {
+            miss(nanos, look.reason(), look.byCheck());
+        }
+    }
+
+    private void done(long nanos) {
+        if (counts) {
+            lane.tally().done(step.index(), nanos, Math.min(late, nanos));
+        }
     }
 
     private void work(Runnable task) {
@@ -92,37 +199,43 @@ final class Journey {
                     task.run();
                 } catch (RuntimeException e) {
                     String reason = e instanceof Problem p ? p.what() : Problem.reason(e);
-                    lane.loop().execute(() -> fail(reason, System.nanoTime()));
+                    lane.loop().execute(() -> fail(reason, false, System.nanoTime()));
                 }
             });
         } catch (RejectedExecutionException full) {
-            fail("the generator has too much to look into", System.nanoTime());
+            fail("the generator has too much to look into", false, System.nanoTime());
         }
     }
 
     /** The connection failed while the step's request was under way. */
     void failed(String reason, long now) {
         session.received();
-        session.keep(step(), request, null, null, now - intended, reason);
-        fail(reason, now);
+        if (counts) {
+            session.keep(step, request, reason, now - intended);
+        }
+        fail(reason, false, now);
     }
 
-    private void fail(String reason, long now) {
-        lane.tally().failed(at, now - intended, reason);
-        end();
+    private void fail(String reason, boolean byCheck, long now) {
+        miss(now - intended, reason, byCheck);
+    }
+
+    private void miss(long nanos, String reason, boolean byCheck) {
+        if (counts) {
+            lane.tally().failed(step.index(), nanos, Math.min(late, nanos), reason, byCheck);
+            groups.forEach((row, began) -> lane.tally().failed(row, intended + nanos - began, 0, null, byCheck));
+        }
+        atEnd.ended(false);
     }
 
     private void next(long now) {
         at++;
-        if (at >= session.steps().size()) {
-            end();
+        intended = now;
+        long nanos = session.pauses().nanos(chance);
+        if (nanos > 0 && at < legs.size()) {
+            rest(nanos);
         } else {
-            intended = now;
             go();
         }
-    }
-
-    private void end() {
-        atEnd.run();
     }
 }

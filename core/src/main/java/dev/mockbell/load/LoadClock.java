@@ -1,22 +1,31 @@
 package dev.mockbell.load;
 
-import java.util.concurrent.atomic.LongAccumulator;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.LongAdder;
 
-/** Watches the generator's own punctuality. */
+/** Watches the generator's own punctuality. Safe for many threads. */
 final class LoadClock {
+    private static final long LATE = 10_000_000;
+
     private final LongAdder started = new LongAdder();
     private final LongAdder late = new LongAdder();
-    private final LongAccumulator latest = new LongAccumulator(Math::max, 0);
+    private final AtomicLong latest = new AtomicLong();
+    private final AtomicLong loopDelay = new AtomicLong();
 
-    /** A journey starts now that was due then. */
-    void started(long due) {
-        long by = System.nanoTime() - due;
+    /** A request started, so many nanoseconds after it was due. */
+    void started(long by) {
         started.increment();
-        latest.accumulate(by);
-        if (by > 10_000_000) {
+        if (by > LATE) {
             late.increment();
         }
+        if (by > latest.get()) {
+            latest.accumulateAndGet(by, Math::max);
+        }
+    }
+
+    /** An event loop came to what it was to do so late. */
+    void delayed(long by) {
+        loopDelay.accumulateAndGet(by, Math::max);
     }
 
     long started() {
@@ -28,7 +37,13 @@ final class LoadClock {
         return late.sum();
     }
 
-    double latestMillis() {
-        return latest.get() / 1e6;
+    /** The greatest lateness since the last call, in milliseconds. */
+    double takeLatestMillis() {
+        return latest.getAndSet(0) / 1e6;
+    }
+
+    /** The greatest delay of an event loop since the last call, in milliseconds. */
+    double takeLoopDelayMillis() {
+        return loopDelay.getAndSet(0) / 1e6;
     }
 }

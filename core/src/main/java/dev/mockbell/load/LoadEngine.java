@@ -1,10 +1,12 @@
 package dev.mockbell.load;
 
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.SecretHosts;
+import dev.mockbell.load.LoadListener.Phase;
+import dev.mockbell.load.LoadShape.Kind;
+import dev.mockbell.load.LoadShape.Point;
 import dev.mockbell.problem.Problem;
-import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
-import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import io.netty.bootstrap.Bootstrap;
@@ -13,25 +15,38 @@ import io.netty.channel.EventLoop;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.SplittableRandom;
 import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Predicate;
 
 /**
  * Makes load. Arrivals are due on a clock that nothing slows down, and every response time counts from when its request
- * was due, so that a service which stalls cannot hide it by holding the generator up. One engine may do several runs, one
- * at a time or together.
+ * was due, so that a service which stalls cannot hide it by holding the generator up. Before the clock starts the engine is
+ * brought to speed on a peer of its own with the plan's requests, so that its own cold start is in no figure. One engine may do
+ * several runs, one at a time or together.
  */
 public final class LoadEngine {
-    private static final int MOST_JOURNEYS = 50_000;
+    /** A host that nobody has confirmed gets no more than this a second. */
+    public static final double UNCONFIRMED = 50;
+
+    private static final long MOST_JOURNEYS = 50_000;
     private static final long SWEEP_MILLIS = 100;
+    private static final long PROBE_MILLIS = 20;
+    private static final long LEAD_NANOS = 20_000_000;
+
+    /** Connections for as many answers as come in so many seconds are opened ahead. */
+    private static final double AHEAD = 0.005;
 
     private final EventLoops loops;
     private final Expressions expressions;
     private final Connect connect;
+    private final boolean readies;
 
     public LoadEngine(EventLoops loops, Expressions expressions) {
         this(loops, expressions, Connect.USUAL);
@@ -39,19 +54,31 @@ public final class LoadEngine {
 
     /** @param connect how servers are reached */
     public LoadEngine(EventLoops loops, Expressions expressions, Connect connect) {
+        this(loops, expressions, connect, true);
+    }
+
+    /** @param readies whether it is brought to speed before each run; without, its own cold start is in the figures */
+    LoadEngine(EventLoops loops, Expressions expressions, Connect connect, boolean readies) {
         this.loops = loops;
         this.expressions = expressions;
         this.connect = connect;
+        this.readies = readies;
     }
 
     /**
      * Carries out a plan; returns when its time is up and what was under way is answered or timed out, or soon after a
      * stop.
      *
-     * @throws Problem when the plan cannot be started: a missing case, a wrong expression, no endpoint
+     * @param mayLoad whether a host may get more than {@link #UNCONFIRMED} a second
+     * @throws Problem when the plan cannot be started: a missing case, a wrong expression, no endpoint; of kind
+     *     LOAD_UNCONFIRMED when a host gets more than it may
      */
-    public LoadRun run(LoadPlan plan, Suite suite, Workbench bench, LoadListener listener, StopSignal stop) {
-        List<LoadStep> steps = LoadStep.of(suite, bench, plan.endpoint(), connect, expressions);
+    public LoadRun run(
+            LoadPlan plan, Workbench bench, Predicate<String> mayLoad, LoadListener listener, LoadControl control) {
+        Rows rows = plan.rows().isPresent() ? Rows.of(plan.rows().get(), bench, expressions) : Rows.NONE;
+        Set<String> columns = plan.rows().isPresent() ? rows.columns() : Set.of();
+        Passage.Course course = Passage.course(plan, bench, columns, connect, expressions);
+        confirmed(plan, course, mayLoad);
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
         ThreadPoolExecutor workers =
                 new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
@@ -59,158 +86,222 @@ public final class LoadEngine {
                     thread.setDaemon(true);
                     return thread;
                 });
-        List<Lane> lanes = lanes(steps, plan.timeoutMillis(), cores);
-        LoadSession session = new LoadSession(steps, expressions, workers, listener, "load " + plan.title());
-        List<ScheduledFuture<?>> sweeps = new ArrayList<>();
-        for (Lane lane : lanes) {
-            sweeps.add(lane.loop().scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
-        }
         try {
-            return measured(plan, steps, session, lanes, listener, stop);
+            LoadSession session = new LoadSession(plan, course, expressions, workers, listener);
+            if (readies) {
+                listener.phase(Phase.READYING);
+                new Readiness(this, loops, expressions, workers).bring(plan, session, rows, control);
+            }
+            try (Field field = new Field(plan, session, cores)) {
+                return measured(plan, session, rows, field.lanes, listener, control);
+            }
         } finally {
-            sweeps.forEach(s -> s.cancel(false));
-            lanes.forEach(l -> l.loop().execute(l::close));
             workers.shutdownNow();
         }
     }
 
-    private LoadRun measured(
+    private static void confirmed(LoadPlan plan, Passage.Course course, Predicate<String> mayLoad) {
+        double most = plan.shape().most();
+        // users who do not rest ask as often as they are answered
+        boolean much = plan.shape().kind() == Kind.USERS
+                ? plan.pauses().kind() == Pauses.Kind.NONE
+                        || most * 1_000 / Math.max(1, plan.pauses().low()) > UNCONFIRMED
+                : most * course.steps().size() > UNCONFIRMED;
+        for (LoadStep step : course.steps()) {
+            String host = SecretHosts.plain(step.address().getHost());
+            if (much && !mayLoad.test(host)) {
+                throw Problem.of(
+                        Problem.Kind.LOAD_UNCONFIRMED,
+                        "The plan puts " + host + " under more than " + (int) UNCONFIRMED
+                                + " requests a second, and nobody has confirmed that it may be",
+                        host,
+                        "Confirm it if it is yours to load (on the command line: --confirm " + host + ").",
+                        null);
+            }
+        }
+    }
+
+    /** The lanes of a run with what goes on beside them. */
+    final class Field implements AutoCloseable {
+        private final List<Lane> lanes = new ArrayList<>();
+        private final List<ScheduledFuture<?>> beside = new ArrayList<>();
+
+        Field(LoadPlan plan, LoadSession session, int count) {
+            Conduct conduct = plan.conduct();
+            int rows =
+                    session.course().steps().size() + session.course().groups().size();
+            long connectMillis = Math.min(connect.timeouts().connect().toMillis(), conduct.timeoutMillis());
+            for (int i = 0; i < count; i++) {
+                EventLoop loop = loops.group().next();
+                Bootstrap bootstrap = new Bootstrap()
+                        .group(loop)
+                        .channel(loops.socketChannel())
+                        .option(ChannelOption.TCP_NODELAY, true)
+                        .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
+                int most = Math.max(1, (conduct.mostConnections() - i + count - 1) / count);
+                Lane lane = new Lane(loop, bootstrap, conduct, most, new Tally(rows));
+                lanes.add(lane);
+                beside.add(loop.scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
+                Probe probe = new Probe(session.clock());
+                beside.add(loop.scheduleAtFixedRate(probe, PROBE_MILLIS, PROBE_MILLIS, TimeUnit.MILLISECONDS));
+            }
+        }
+
+        List<Lane> lanes() {
+            return lanes;
+        }
+
+        @Override
+        public void close() {
+            beside.forEach(s -> s.cancel(false));
+            lanes.forEach(l -> l.loop().execute(l::close));
+        }
+    }
+
+    /** Finds out how late an event loop comes to what it is to do. */
+    private static final class Probe implements Runnable {
+        private final LoadClock clock;
+        private final long began = System.nanoTime();
+        private long turns;
+
+        Probe(LoadClock clock) {
+            this.clock = clock;
+        }
+
+        @Override
+        public void run() {
+            long due = began + ++turns * PROBE_MILLIS * 1_000_000;
+            clock.delayed(Math.max(0, System.nanoTime() - due));
+        }
+    }
+
+    /** Has the drivers of a shape on all lanes; {@code done} is counted down by each when all of its work is over. */
+    List<LoadDriver> drivers(
             LoadPlan plan,
-            List<LoadStep> steps,
+            LoadShape shape,
             LoadSession session,
             List<Lane> lanes,
+            Rows rows,
+            LoadControl control,
+            Progress progress,
+            long from,
+            CountDownLatch done) {
+        List<LoadDriver> drivers = new ArrayList<>();
+        ArrivalTimes times = new ArrivalTimes(shape);
+        for (int i = 0; i < lanes.size(); i++) {
+            Lane lane = lanes.get(i);
+            LoadDriver.Ground ground = new LoadDriver.Ground(
+                    session,
+                    lane,
+                    control,
+                    rows,
+                    new SplittableRandom(plan.conduct().seed() + i),
+                    progress,
+                    from,
+                    done::countDown);
+            LoadDriver driver = shape.kind() == Kind.ARRIVALS
+                    ? new Arrivals(ground, times, i, lanes.size(), MOST_JOURNEYS / lanes.size())
+                    : new Users(
+                            ground,
+                            shape,
+                            plan.rows().filter(RowUse::perUser).isPresent(),
+                            i,
+                            lanes.size(),
+                            plan.conduct().seed());
+            drivers.add(driver);
+            lane.loop().schedule(driver::begin, from - System.nanoTime(), TimeUnit.NANOSECONDS);
+        }
+        for (int i = 0; i < drivers.size(); i++) {
+            LoadDriver driver = drivers.get(i);
+            EventLoop loop = lanes.get(i).loop();
+            control.onChange(() -> loop.execute(driver::changed));
+        }
+        return drivers;
+    }
+
+    private LoadRun measured(
+            LoadPlan plan,
+            LoadSession session,
+            Rows rows,
+            List<Lane> lanes,
             LoadListener listener,
-            StopSignal stop) {
-        AtomicLong open = new AtomicLong();
+            LoadControl control) {
+        openAhead(plan, session, lanes);
+        int warmUp = plan.conduct().warmUpSeconds();
+        if (warmUp > 0) {
+            listener.phase(Phase.WARMING);
+        }
+        LoadShape shape = warmUp == 0
+                ? plan.shape()
+                : plan.shape()
+                        .with(plan.shape().points().stream()
+                                .map(p -> new Point(p.at() + warmUp, p.level()))
+                                .toList());
+        long begin = System.nanoTime() + LEAD_NANOS;
+        long from = begin + warmUp * 1_000_000_000L;
+        long until = begin + (long) (shape.seconds() * 1e9);
+        session.countFrom(from);
+        Progress progress = new Progress(session);
+        CountDownLatch done = new CountDownLatch(lanes.size());
+        drivers(plan, shape, session, lanes, rows, control, progress, begin, done);
+        Sampler sampler = new Sampler(plan, lanes, session, progress, control, listener, from);
+        waitFor(from, control);
         Instant started = Instant.now();
-        long from = System.nanoTime();
-        long until = from + plan.seconds() * 1_000_000_000L;
-        LoadClock clock = new LoadClock();
-        Sampler sampler = new Sampler(steps, lanes, session, clock, listener, from);
+        if (warmUp > 0) {
+            session.clock().takeLatestMillis();
+            session.clock().takeLoopDelayMillis();
+        }
+        listener.phase(Phase.MEASURING);
         sampler.start();
         try {
-            plan.shape().accept(new LoadShape.Visitor<Void>() {
-                @Override
-                public Void arrivals(LoadShape.Arrivals shape) {
-                    arrive(shape, session, lanes, clock, open, from, until, stop);
-                    return null;
-                }
-
-                @Override
-                public Void users(LoadShape.Users shape) {
-                    LoadEngine.users(shape, session, lanes, clock, open, until, stop);
-                    return null;
-                }
-            });
-            long giveUp = System.nanoTime() + plan.timeoutMillis() * 1_000_000 + 2_000_000_000L;
-            while (open.get() > 0 && !stop.isStopped() && System.nanoTime() < giveUp) {
+            // the time after the last arrival is part of the plan's, or the rate would come out too high
+            while (System.nanoTime() < until && !control.isEnding() && done.getCount() > 0) {
+                LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, until - System.nanoTime())));
+            }
+            if (plan.rows().filter(r -> r.order() == RowUse.Order.ONCE).isEmpty()) {
+                waitUntil(until, control);
+            }
+            long giveUp = System.nanoTime() + plan.conduct().timeoutMillis() * 1_000_000 + 2_000_000_000L;
+            while (done.getCount() > 0 && !control.stop().isStopped() && System.nanoTime() < giveUp) {
                 LockSupport.parkNanos(2_000_000);
             }
         } finally {
             sampler.finish();
         }
-        return sampler.result(plan, started, (System.nanoTime() - from) / 1e9, stop.isStopped());
+        return sampler.result(started, Math.max(0.001, (System.nanoTime() - from) / 1e9));
     }
 
-    private List<Lane> lanes(List<LoadStep> steps, long timeoutMillis, int count) {
-        long connectMillis = Math.min(connect.timeouts().connect().toMillis(), timeoutMillis);
-        List<Lane> lanes = new ArrayList<>();
-        for (int i = 0; i < count; i++) {
-            EventLoop loop = loops.group().next();
-            Bootstrap bootstrap = new Bootstrap()
-                    .group(loop)
-                    .channel(loops.socketChannel())
-                    .option(ChannelOption.TCP_NODELAY, true)
-                    .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
-            lanes.add(new Lane(loop, bootstrap, timeoutMillis * 1_000_000, new Tally(steps.size())));
-        }
-        return lanes;
-    }
-
-    private static void arrive(
-            LoadShape.Arrivals shape,
-            LoadSession session,
-            List<Lane> lanes,
-            LoadClock clock,
-            AtomicLong open,
-            long from,
-            long until,
-            StopSignal stop) {
-        double gap = 1e9 / shape.perSecond();
-        for (long n = 0; !stop.isStopped(); n++) {
-            long due = from + (long) (n * gap);
-            if (due >= until) {
-                // the time after the last arrival is part of the plan's, or the rate would come out too high
-                waitFor(until, stop);
-                return;
-            }
-            waitFor(due, stop);
-            if (stop.isStopped()) {
-                return;
-            }
-            clock.started(due);
-            Lane lane = lanes.get((int) (n % lanes.size()));
-            if (open.incrementAndGet() > MOST_JOURNEYS) {
-                open.decrementAndGet();
-                lane.loop()
-                        .execute(() -> lane.tally()
-                                .failed(0, System.nanoTime() - due, "more under way than the generator can hold"));
-                continue;
-            }
-            Journey journey = new Journey(session, lane, due, open::decrementAndGet);
-            lane.loop().execute(journey::go);
+    private static void waitFor(long due, LoadControl control) {
+        while (System.nanoTime() < due && !control.stop().isStopped()) {
+            LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, due - System.nanoTime())));
         }
     }
 
-    private static void waitFor(long due, StopSignal stop) {
-        long left = due - System.nanoTime();
-        while (left > 0 && !stop.isStopped()) {
-            LockSupport.parkNanos(Math.min(left, 50_000_000));
-            left = due - System.nanoTime();
-        }
-    }
-
-    private static void users(
-            LoadShape.Users shape,
-            LoadSession session,
-            List<Lane> lanes,
-            LoadClock clock,
-            AtomicLong open,
-            long until,
-            StopSignal stop) {
-        open.set(shape.count());
-        for (int i = 0; i < shape.count(); i++) {
-            Lane lane = lanes.get(i % lanes.size());
-            lane.loop().execute(() -> round(shape, session, lane, clock, open, until, stop));
-        }
-        while (System.nanoTime() < until && !stop.isStopped()) {
+    private static void waitUntil(long until, LoadControl control) {
+        while (System.nanoTime() < until && !control.isEnding()) {
             LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, until - System.nanoTime())));
         }
     }
 
-    private static void round(
-            LoadShape.Users shape,
-            LoadSession session,
-            Lane lane,
-            LoadClock clock,
-            AtomicLong open,
-            long until,
-            StopSignal stop) {
-        long now = System.nanoTime();
-        if (now >= until || stop.isStopped()) {
-            open.decrementAndGet();
+    /** Opens as many connections as the plan will need at its start, and waits for them a little. */
+    private static void openAhead(LoadPlan plan, LoadSession session, List<Lane> lanes) {
+        if (!plan.conduct().keepsConnections()) {
             return;
         }
-        clock.started(now);
-        Runnable again = () -> round(shape, session, lane, clock, open, until, stop);
-        // at least one turn of the loop lies between two rounds, so that failures in a row cannot deepen the stack
-        Runnable atEnd = () -> {
-            if (shape.pauseMillis() > 0) {
-                lane.loop().schedule(again, shape.pauseMillis(), TimeUnit.MILLISECONDS);
-            } else {
-                lane.loop().execute(again);
-            }
-        };
-        new Journey(session, lane, now, atEnd).go();
+        double needed = plan.shape().kind() == Kind.USERS
+                ? plan.shape().first()
+                : Math.ceil(plan.shape().first() * AHEAD);
+        int each = (int) Math.min(2_000, Math.ceil(needed / lanes.size()));
+        LoadStep first = session.course().steps().get(0);
+        CountDownLatch opened = new CountDownLatch(lanes.size());
+        for (Lane lane : lanes) {
+            lane.loop().execute(() -> lane.openAhead(first, each, opened::countDown));
+        }
+        try {
+            // a target that is not there is found out by the run
+            opened.await(Math.min(2_000, plan.conduct().timeoutMillis()), TimeUnit.MILLISECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

@@ -1,15 +1,22 @@
 package dev.mockbell.load;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.HdrHistogram.Histogram;
 
 /**
  * What a load run found.
  *
  * @param seconds how long it took, with what was waited for at the end
+ * @param stopped whether it ended before its plan did
+ * @param steps of each step and group
+ * @param spent where the time went, of all steps together
  * @param reasons failures by reason, most frequent first
- * @param warnings why the generator's own figures are not to be trusted; empty when they are
+ * @param health the worst of the generator in the whole run
+ * @param warnings why the generator's own figures are not to be trusted, the gravest first; empty when they are
+ * @param times the response times in microseconds of each of {@code steps} and, the last one, of all; not to be changed
  */
 public record LoadRun(
         LoadPlan plan,
@@ -18,11 +25,21 @@ public record LoadRun(
         boolean stopped,
         StepFigures total,
         List<StepFigures> steps,
+        List<Spent> spent,
         Map<String, Long> reasons,
         List<Limit.Outcome> limits,
         List<LoadSecond> history,
-        List<String> warnings) {
+        Health health,
+        List<String> warnings,
+        List<Histogram> times) {
     public boolean passed() {
         return limits.stream().allMatch(Limit.Outcome::kept);
+    }
+
+    /** The figures of each step and group, and of all behind them. */
+    public List<StepFigures> figures() {
+        List<StepFigures> all = new ArrayList<>(steps);
+        all.add(total);
+        return all;
     }
 }

@@ -20,49 +20,110 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
+import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLongArray;
 import java.util.concurrent.atomic.LongAdder;
 
 /** What the journeys of one load run share: the steps, the workers that look into answers, and what is kept. */
 final class LoadSession {
-    private static final int MOST_KEPT = 200;
+    private static final int MOST_KEPT = 1_000;
 
-    private final List<LoadStep> steps;
+    /** What is looked into this fast on average is looked into where it came in. */
+    private static final long AT_ONCE_NANOS = 60_000;
+
+    private final LoadPlan plan;
+    private final Passage.Course course;
     private final Expressions expressions;
     private final Checker checker;
     private final ExecutorService workers;
     private final LoadListener listener;
     private final String origin;
+    private final LoadClock clock = new LoadClock();
     private final LongAdder sent = new LongAdder();
     private final LongAdder received = new LongAdder();
-    private final AtomicInteger kept = new AtomicInteger();
+    private final Map<String, Integer> kept = new ConcurrentHashMap<>();
+    private final AtomicInteger keptInAll = new AtomicInteger();
+    private final AtomicLongArray looking;
+    private final boolean captures;
+    private volatile long countsFrom = Long.MAX_VALUE;
+
+    /**
+     * What was seen in an answer.
+     *
+     * @param reason why the step failed; null when it did not
+     * @param byCheck whether a check failed it
+     */
+    record Look(String reason, boolean byCheck) {
+        private static final Look FINE = new Look(null, false);
+    }
 
     LoadSession(
-            List<LoadStep> steps,
+            LoadPlan plan,
+            Passage.Course course,
             Expressions expressions,
             ExecutorService workers,
-            LoadListener listener,
-            String origin) {
-        this.steps = steps;
+            LoadListener listener) {
+        this.plan = plan;
+        this.course = course;
         this.expressions = expressions;
         this.checker = new Checker(expressions);
         this.workers = workers;
         this.listener = listener;
-        this.origin = origin;
+        this.origin = "load " + plan.title();
+        this.captures =
+                course.steps().stream().anyMatch(s -> !s.kept().captures().isEmpty());
+        this.looking = new AtomicLongArray(course.steps().size());
+        for (int i = 0; i < looking.length(); i++) {
+            looking.set(i, 10 * AT_ONCE_NANOS);
+        }
     }
 
-    List<LoadStep> steps() {
-        return steps;
+    /** What is intended from then on counts. */
+    void countFrom(long nanoTime) {
+        countsFrom = nanoTime;
+    }
+
+    /** Whether what was intended then counts. */
+    boolean counts(long intended) {
+        long from = countsFrom;
+        return from != Long.MAX_VALUE && intended - from >= 0;
+    }
+
+    /** Takes over how long looking takes from a session that did the same. */
+    void learnFrom(LoadSession other) {
+        for (int i = 0; i < looking.length(); i++) {
+            looking.set(i, other.looking.get(i));
+        }
+    }
+
+    Passage.Course course() {
+        return course;
+    }
+
+    Pauses pauses() {
+        return plan.pauses();
+    }
+
+    LoadClock clock() {
+        return clock;
     }
 
     ExecutorService workers() {
         return workers;
     }
 
-    /** Whether good answers are looked at too; none are for now. */
-    boolean samples() {
-        return false;
+    /** Whether any step captures, so that a journey needs room for values. */
+    boolean hasValues() {
+        return captures;
+    }
+
+    /** Whether the next good answer is held against the contract: a share of them is, by chance. */
+    boolean validates() {
+        double percent = plan.conduct().validatedPercent();
+        return percent > 0 && ThreadLocalRandom.current().nextDouble() * 100 < percent;
     }
 
     void sent() {
@@ -73,39 +134,61 @@ final class LoadSession {
         received.increment();
     }
 
+    /** How many were sent so far. */
+    long sentSoFar() {
+        return sent.sum();
+    }
+
     long inFlight() {
-        return sent.sum() - received.sum();
+        return Math.max(0, sent.sum() - received.sum());
     }
 
     /** Why an answer came too late for the step's check of its time; null when it did not. */
     String lateness(LoadStep step, long nanos) {
-        for (Check check : step.kept().checks()) {
-            long latest = check.latestMillis().orElse(Long.MAX_VALUE);
-            if (nanos / 1e6 > latest) {
-                return "slower than " + latest + " ms";
-            }
-        }
-        return null;
+        return nanos > step.latestNanos() ? "slower than " + step.latestNanos() / 1_000_000 + " ms" : null;
+    }
+
+    /** Whether looking into an answer of a step is so quick that it need not be done elsewhere. */
+    boolean looksAtOnce(LoadStep step) {
+        return looking.get(step.index()) < AT_ONCE_NANOS;
     }
 
     /**
-     * Looks into an answer on a worker: checks it, takes captures.
+     * Looks into an answer: checks it, takes captures.
      *
-     * @return why the step failed; null when it did not
+     * @param validating whether it is held against the contract as well
+     * @param counts whether a failure is kept
      */
-    String look(LoadStep step, byte[] request, String head, byte[] body, long nanos, Map<String, String> captured) {
+    Look look(
+            LoadStep step,
+            byte[] request,
+            String head,
+            byte[] body,
+            long nanos,
+            Map<String, String> values,
+            boolean validating,
+            boolean counts) {
+        long began = System.nanoTime();
         Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
         Answer answer = Answer.of(exchange, step.outline(), expressions);
-        Scope with = step.scope().with(captured);
-        CallVerdict verdict = CallVerdict.of(step.kept(), answer, checker, with);
+        Scope with = values.isEmpty() ? step.scope() : step.scope().with(values);
+        CallVerdict verdict = CallVerdict.of(validating ? step.validated() : step.kept(), answer, checker, with);
+        if (!validating) {
+            long took = System.nanoTime() - began;
+            // a mean of the last hundred or so, at once when one takes long
+            long before = looking.get(step.index());
+            looking.set(step.index(), took > 10 * AT_ONCE_NANOS ? took : before + (took - before) / 64);
+        }
         if (verdict.passed()) {
-            verdict.captures().forEach((name, value) -> captured.put(name, Expressions.text(value)));
-            return null;
+            verdict.captures().forEach((name, value) -> values.put(name, Expressions.text(value)));
+            return Look.FINE;
         }
         String reason = reason(step, answer, verdict);
         Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
-        announce(exchange.withOutcome(outcome, reason));
-        return reason;
+        if (counts) {
+            keep(exchange.withOutcome(outcome, reason), reason);
+        }
+        return new Look(reason, verdict.problem().isEmpty());
     }
 
     private static String reason(LoadStep step, Answer answer, CallVerdict verdict) {
@@ -121,15 +204,22 @@ final class LoadSession {
                 .orElse(verdict.problem());
     }
 
-    /** Keeps a failure whole, as long as there is room. */
-    void keep(LoadStep step, byte[] request, String head, byte[] body, long nanos, String reason) {
-        if (kept.get() < MOST_KEPT) {
-            announce(exchange(step, request, head, body, nanos, Outcome.FAILED, reason));
+    /** Keeps a failure whole, as long as there is room for its reason. */
+    void keep(LoadStep step, byte[] request, String reason, long nanos) {
+        if (hasRoom(reason)) {
+            keep(exchange(step, request, null, null, nanos, Outcome.FAILED, reason), reason);
         }
     }
 
-    private void announce(Exchange exchange) {
-        if (kept.incrementAndGet() <= MOST_KEPT) {
+    private boolean hasRoom(String reason) {
+        return keptInAll.get() < MOST_KEPT
+                && kept.getOrDefault(reason, 0) < plan.conduct().failuresKept();
+    }
+
+    private void keep(Exchange exchange, String reason) {
+        if (keptInAll.get() < MOST_KEPT
+                && kept.merge(reason, 1, Integer::sum) <= plan.conduct().failuresKept()) {
+            keptInAll.incrementAndGet();
             listener.failure(exchange);
         }
     }

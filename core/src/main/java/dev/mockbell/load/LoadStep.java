@@ -1,7 +1,6 @@
 package dev.mockbell.load;
 
 import dev.mockbell.access.Profile;
-import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract.BoundOperation;
@@ -16,7 +15,6 @@ import dev.mockbell.request.RequestSource;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
-import dev.mockbell.suite.Suite;
 import dev.mockbell.suite.Workbench;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
@@ -25,13 +23,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import javax.net.ssl.SSLContext;
 
 /**
  * A step made ready to be sent many times.
  *
+ * @param index the row of its figures
  * @param way how its server is reached
+ * @param validated the case with its answer held against the contract as well
+ * @param latestNanos an answer that takes longer fails
  */
 record LoadStep(
         int index,
@@ -42,7 +42,9 @@ record LoadStep(
         RequestTemplate template,
         Scope scope,
         Optional<MessageOutline> outline,
-        Way way) {
+        Way way,
+        Case validated,
+        long latestNanos) {
     /**
      * How its server is reached.
      *
@@ -51,9 +53,18 @@ record LoadStep(
      */
     record Way(String profile, SSLContext tls) {}
 
-    /** What makes steps ready. */
-    private record Readying(
-            Workbench bench, String endpoint, Connect usual, Expressions expressions, Set<String> captured) {
+    /**
+     * What makes steps ready.
+     *
+     * @param usual how servers are reached where no profile says otherwise
+     * @param captured names of the variables that come up in the run: captures, and columns of rows
+     */
+    record Readying(Workbench bench, String endpoint, Connect usual, Expressions expressions, Set<String> captured) {
+        /**
+         * Makes a step ready.
+         *
+         * @throws Problem when a case is missing, an expression is wrong or an address is, or a profile cannot be used under load
+         */
         LoadStep step(int index, Step.Call step) {
             Case kept = bench.kept(step.caseReference());
             Scope scope = bench.variables(kept);
@@ -79,7 +90,12 @@ record LoadStep(
                     MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
                     new Way(
                             setup.profile().map(Profile::name).orElse(""),
-                            secure ? by.orElse(usual).tls() : null));
+                            secure ? by.orElse(usual).tls() : null),
+                    validated(kept),
+                    kept.checks().stream()
+                            .mapToLong(c -> c.latestMillis().orElse(Long.MAX_VALUE / 1_000_000) * 1_000_000)
+                            .min()
+                            .orElse(Long.MAX_VALUE));
         }
 
         /** Who logs in says so in every request: nobody is asked. */
@@ -102,105 +118,19 @@ record LoadStep(
         }
     }
 
-    /**
-     * Makes the steps of a suite ready.
-     *
-     * @param usual how servers are reached where no profile says otherwise
-     * @throws Problem when a case is missing, an expression is wrong or an address is, or a profile cannot be used under load
-     */
-    static List<LoadStep> of(Suite suite, Workbench bench, String endpoint, Connect usual, Expressions expressions) {
-        if (suite.steps().isEmpty()) {
-            throw Problem.input("The suite has no steps", suite.title(), "Add a case to it first.");
+    private static Case validated(Case kept) {
+        if (kept.checks().stream().anyMatch(Check.Valid.class::isInstance)) {
+            return kept;
         }
-        List<Step.Call> calls = new ArrayList<>();
-        suite.steps().forEach(step -> step.accept(new Calls(calls)));
-        Set<String> captured = calls.stream()
-                .flatMap(call -> bench.kept(call.caseReference()).captures().stream())
-                .peek(LoadStep::refuseList)
-                .map(Capture::name)
-                .collect(Collectors.toSet());
-        Readying readying = new Readying(bench, endpoint, usual, expressions, captured);
-        List<LoadStep> steps = new ArrayList<>();
-        for (Step.Call call : calls) {
-            steps.add(readying.step(steps.size(), call));
-        }
-        return steps;
+        List<Check> more = new ArrayList<>(kept.checks());
+        more.add(new Check.Valid());
+        return kept.withChecks(more);
     }
 
-    private static void refuseList(Capture capture) {
-        if (capture.takes() != Capture.Takes.VALUE || capture.fromRequest()) {
-            throw Problem.input(
-                    "Under load a capture takes one value of the answer, and $" + capture.name()
-                            + " takes something else",
-                    capture.path(),
-                    "Capture one value.");
-        }
-    }
-
-    /**
-     * The calls of steps in their order, those within groups too; other kinds have no meaning under load yet.
-     *
-     * @param calls is added to
-     */
-    private record Calls(List<Step.Call> calls) implements Step.Visitor<Void> {
-        @Override
-        public Void call(Step.Call step) {
-            if (!step.on()) {
-                return null;
-            }
-            if (step.known().isPresent()) {
-                throw refused(step, "has known values");
-            }
-            calls.add(step);
-            return null;
-        }
-
-        @Override
-        public Void group(Step.Group step) {
-            if (step.on()) {
-                step.inner().forEach(s -> s.accept(this));
-            }
-            return null;
-        }
-
-        @Override
-        public Void pause(Step.Pause step) {
-            return refuse(step, "waits");
-        }
-
-        @Override
-        public Void until(Step.Until step) {
-            return refuse(step, "repeats others");
-        }
-
-        @Override
-        public Void suite(Step.RunSuite step) {
-            return refuse(step, "runs another suite");
-        }
-
-        @Override
-        public Void choose(Step.Choose step) {
-            return refuse(step, "chooses by a condition");
-        }
-
-        @Override
-        public Void forEach(Step.ForEach step) {
-            return refuse(step, "repeats others");
-        }
-
-        private static Void refuse(Step step, String what) {
-            if (step.on()) {
-                throw refused(step, what);
-            }
-            return null;
-        }
-
-        private static Problem refused(Step step, String what) {
-            return Problem.input(
-                    "Under load only calls and groups of them are run, and the step “" + step.name() + "” " + what,
-                    null,
-                    "Switch it off, or put what it calls into a suite of its own.");
-        }
+    /** The same, sent to another peer. */
+    LoadStep to(URI peer) {
+        return new LoadStep(
+                index, name, kept, bound, peer, template, scope, outline, new Way("", null), validated, latestNanos);
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */

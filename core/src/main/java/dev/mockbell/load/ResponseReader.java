@@ -22,6 +22,9 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
 
     /** What hears of responses, on the connection's event loop. */
     interface Sink {
+        /** Something of a response has come; first of all that concern it. */
+        default void came() {}
+
         /** Whether the content of a response of that status is wanted. */
         boolean wants(int status);
 
@@ -74,6 +77,7 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
     @Override
     public void channelRead(ChannelHandlerContext context, Object message) {
         ByteBuf in = (ByteBuf) message;
+        sink.came();
         if (held.isReadable()) {
             ByteBuf joined = context.alloc().buffer(held.readableBytes() + in.readableBytes());
             joined.writeBytes(held).writeBytes(in);

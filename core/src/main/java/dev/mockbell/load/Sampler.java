@@ -1,7 +1,6 @@
 package dev.mockbell.load;
 
-import com.sun.management.OperatingSystemMXBean;
-import java.lang.management.ManagementFactory;
+import dev.mockbell.load.Spent.Stage;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -11,42 +10,68 @@ import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import org.HdrHistogram.Histogram;
 
-/** Takes the tallies together once a second, for the live view and for the end. */
+/** Takes the tallies together once a second, for the live view and for the end; ends a run whose limits say so. */
 final class Sampler {
     private static final int MOST_SECONDS = 24 * 3_600;
 
-    private final List<LoadStep> steps;
-    private final List<Lane> lanes;
-    private final LoadSession session;
-    private final LoadClock clock;
-    private final LoadListener listener;
-    private final long from;
-    private final List<Histogram> totals = new ArrayList<>();
     /** So little of a second may be left for it to count as one, in nanoseconds. */
     private static final long NEARLY_OVER = 150_000_000;
 
+    private final LoadPlan plan;
+    private final List<Lane> lanes;
+    private final LoadSession session;
+    private final Progress progress;
+    private final ArrivalTimes planned;
+    private final LoadControl control;
+    private final LoadListener listener;
+    private final LoadGauges gauges;
+    private final long from;
+    private final List<String> rows = new ArrayList<>();
+    private final int steps;
+    private final List<Histogram> times = new ArrayList<>();
+    private final List<Histogram> begun = new ArrayList<>();
+    private final List<Histogram> stages = new ArrayList<>();
     private final List<LoadSecond> history = new ArrayList<>();
+    private final Map<Limit, Integer> brokenFor = new HashMap<>();
     private final Thread thread;
     private volatile boolean finishing;
+    private volatile boolean endedEarly;
+    private Health worst = Health.UNKNOWN;
+    private int busySeconds;
+    private int machineSeconds;
     private long startedBefore;
     private long doneBefore;
     private long failedBefore;
-    private double highestCpu;
 
+    /** @param from when counting starts */
     Sampler(
-            List<LoadStep> steps,
+            LoadPlan plan,
             List<Lane> lanes,
             LoadSession session,
-            LoadClock clock,
+            Progress progress,
+            LoadControl control,
             LoadListener listener,
             long from) {
-        this.steps = steps;
+        this.plan = plan;
         this.lanes = lanes;
         this.session = session;
-        this.clock = clock;
+        this.progress = progress;
+        this.planned = new ArrivalTimes(plan.shape());
+        this.control = control;
         this.listener = listener;
         this.from = from;
-        steps.forEach(s -> totals.add(Tally.histogram()));
+        this.gauges = new LoadGauges(lanes, session.clock());
+        session.course().steps().forEach(s -> rows.add(s.name()));
+        this.steps = rows.size();
+        rows.addAll(session.course().groups());
+        // the last one is of all steps
+        for (int i = 0; i <= rows.size(); i++) {
+            times.add(Tally.histogram());
+            begun.add(Tally.histogram());
+        }
+        for (int i = 0; i < Stage.values().length; i++) {
+            stages.add(Tally.histogram());
+        }
         thread = new Thread(this::watch, "load-sampler");
         thread.setDaemon(true);
     }
@@ -72,8 +97,42 @@ final class Sampler {
         Histogram interval = Tally.histogram();
         drain(interval);
         double elapsed = (System.nanoTime() - from) / 1e9;
-        List<StepFigures> figures = figures(elapsed);
         StepFigures total = total(elapsed);
+        Health health = gauges.read();
+        worst = worst.worst(health);
+        busySeconds += health.cpu() > 0.9 ? 1 : 0;
+        machineSeconds += health.machineCpu() > 0.97 ? 1 : 0;
+        long started = progress.began();
+        List<StepFigures> figures = figures(elapsed);
+        List<Limit.Outcome> limits = limits(figures, total, elapsed);
+        LoadSecond now = new LoadSecond(
+                second,
+                started - startedBefore,
+                total.done() - doneBefore,
+                total.failed() - failedBefore,
+                session.inFlight(),
+                progress.users(),
+                millis(interval, 50),
+                millis(interval, 95),
+                millis(interval, 99),
+                bands(interval),
+                figures,
+                total,
+                limits,
+                health);
+        startedBefore = started;
+        doneBefore = total.done();
+        failedBefore = total.failed();
+        synchronized (history) {
+            if (history.size() < MOST_SECONDS) {
+                history.add(now);
+            }
+        }
+        listener.second(now);
+        endEarly(limits);
+    }
+
+    private static List<Long> bands(Histogram interval) {
         List<Long> buckets = new ArrayList<>();
         for (int band = 0; band < ResponseBands.COUNT; band++) {
             long low = ResponseBands.lowerMicros(band);
@@ -83,84 +142,111 @@ final class Sampler {
                             ? 0L
                             : interval.getCountBetweenValues(low, Math.min(high, interval.getMaxValue())));
         }
-        double cpu = cpu();
-        highestCpu = Math.max(highestCpu, cpu);
-        LoadSecond now = new LoadSecond(
-                second,
-                clock.started() - startedBefore,
-                total.done() - doneBefore,
-                total.failed() - failedBefore,
-                session.inFlight(),
-                millis(interval, 50),
-                millis(interval, 95),
-                millis(interval, 99),
-                List.copyOf(buckets),
-                figures,
-                total,
-                clock.latestMillis(),
-                cpu);
-        startedBefore = clock.started();
-        doneBefore = total.done();
-        failedBefore = total.failed();
-        if (history.size() < MOST_SECONDS) {
-            history.add(now);
-        }
-        listener.second(now);
+        return List.copyOf(buckets);
     }
 
-    private static double cpu() {
-        return ManagementFactory.getOperatingSystemMXBean() instanceof OperatingSystemMXBean system
-                ? system.getProcessCpuLoad()
-                : -1;
+    private void endEarly(List<Limit.Outcome> limits) {
+        for (Limit.Outcome outcome : limits) {
+            int broken = outcome.kept() ? 0 : brokenFor.getOrDefault(outcome.limit(), 0) + 1;
+            brokenFor.put(outcome.limit(), broken);
+            if (outcome.limit().stops() && broken > outcome.limit().tolerance()) {
+                endedEarly = true;
+                control.stopGently();
+            }
+        }
+    }
+
+    private List<Limit.Outcome> limits(List<StepFigures> figures, StepFigures total, double seconds) {
+        List<Limit.Outcome> found = new ArrayList<>();
+        for (Limit limit : plan.limits()) {
+            StepFigures of = limit.of().isEmpty()
+                    ? total
+                    : figures.stream()
+                            .filter(f -> f.name().equals(limit.of()))
+                            .findFirst()
+                            .orElse(null);
+            // a limit on what is not there cannot be kept
+            found.add(of == null ? new Limit.Outcome(limit, false, 0) : limit.judge(of, seconds, held(seconds)));
+        }
+        return List.copyOf(found);
+    }
+
+    /** How much of what was planned until then is carried out well, in per cent. */
+    private double held(double seconds) {
+        double due = plan.shape().kind() == LoadShape.Kind.ARRIVALS ? planned.by(seconds) : progress.began();
+        return due < 1 ? 100 : 100.0 * Math.min(1, progress.well() / Math.floor(due));
     }
 
     private void drain(Histogram interval) {
-        for (int i = 0; i < steps.size(); i++) {
-            Histogram fresh = Tally.histogram();
+        for (int row = 0; row < rows.size(); row++) {
+            Histogram time = Tally.histogram();
+            Histogram own = Tally.histogram();
             for (Lane lane : lanes) {
-                lane.tally().drain(i, fresh);
+                lane.tally().drain(row, time, own);
             }
-            totals.get(i).add(fresh);
-            interval.add(fresh);
+            times.get(row).add(time);
+            begun.get(row).add(own);
+            if (row < steps) {
+                interval.add(time);
+                times.get(rows.size()).add(time);
+                begun.get(rows.size()).add(own);
+            }
         }
-    }
-
-    private long failures(int step) {
-        return lanes.stream().mapToLong(l -> l.tally().failures(step)).sum();
+        for (Stage stage : Stage.values()) {
+            for (Lane lane : lanes) {
+                lane.tally().drain(stage, stages.get(stage.ordinal()));
+            }
+        }
     }
 
     private List<StepFigures> figures(double elapsed) {
         List<StepFigures> figures = new ArrayList<>();
-        for (int i = 0; i < steps.size(); i++) {
-            figures.add(figures(steps.get(i).name(), totals.get(i), failures(i), elapsed));
+        for (int i = 0; i < rows.size(); i++) {
+            int row = i;
+            figures.add(figures(
+                    i < steps ? StepFigures.Kind.STEP : StepFigures.Kind.GROUP,
+                    rows.get(i),
+                    i,
+                    lanes.stream().mapToLong(l -> l.tally().failures(row)).sum(),
+                    lanes.stream().mapToLong(l -> l.tally().unchecked(row)).sum(),
+                    elapsed));
         }
         return List.copyOf(figures);
     }
 
     private StepFigures total(double elapsed) {
-        Histogram all = Tally.histogram();
-        totals.forEach(all::add);
         long failed = 0;
-        for (int i = 0; i < steps.size(); i++) {
-            failed += failures(i);
+        long unchecked = 0;
+        for (int i = 0; i < steps; i++) {
+            for (Lane lane : lanes) {
+                failed += lane.tally().failures(i);
+                unchecked += lane.tally().unchecked(i);
+            }
         }
-        return figures("all", all, failed, elapsed);
+        return figures(StepFigures.Kind.ALL, "all", rows.size(), failed, unchecked, elapsed);
     }
 
-    private static StepFigures figures(String name, Histogram times, long failed, double elapsed) {
-        long done = times.getTotalCount();
+    private StepFigures figures(
+            StepFigures.Kind kind, String name, int row, long failed, long unchecked, double elapsed) {
+        Histogram all = times.get(row);
+        long done = all.getTotalCount();
         return new StepFigures(
+                kind,
                 name,
                 done,
                 Math.min(done, failed),
+                Math.min(done, unchecked),
                 elapsed <= 0 ? 0 : done / elapsed,
-                done == 0 ? 0 : times.getMinValue() / 1_000.0,
-                done == 0 ? 0 : times.getMean() / 1_000.0,
-                millis(times, 50),
-                millis(times, 90),
-                millis(times, 95),
-                millis(times, 99),
-                done == 0 ? 0 : times.getMaxValue() / 1_000.0);
+                done == 0 ? 0 : all.getMinValue() / 1_000.0,
+                done == 0 ? 0 : all.getMean() / 1_000.0,
+                millis(all, 50),
+                millis(all, 90),
+                millis(all, 95),
+                millis(all, 99),
+                millis(all, 99.9),
+                done == 0 ? 0 : all.getMaxValue() / 1_000.0,
+                millis(begun.get(row), 50),
+                millis(begun.get(row), 99));
     }
 
     private static double millis(Histogram times, double percentile) {
@@ -176,9 +262,10 @@ final class Sampler {
             Thread.currentThread().interrupt();
         }
         drain(Tally.histogram());
+        worst = worst.worst(gauges.read());
     }
 
-    LoadRun result(LoadPlan plan, Instant started, double seconds, boolean stopped) {
+    LoadRun result(Instant started, double seconds) {
         Map<String, Long> reasons = new HashMap<>();
         lanes.forEach(l -> l.tally().reasons().forEach((r, n) -> reasons.merge(r, n, Long::sum)));
         Map<String, Long> ordered = new LinkedHashMap<>();
@@ -186,35 +273,39 @@ final class Sampler {
                 .sorted(Map.Entry.<String, Long>comparingByValue().reversed().thenComparing(Map.Entry.comparingByKey()))
                 .forEach(e -> ordered.put(e.getKey(), e.getValue()));
         StepFigures total = total(seconds);
-        List<Limit.Outcome> limits =
-                plan.limits().stream().map(l -> l.judge(total, seconds)).toList();
+        List<StepFigures> figures = figures(seconds);
+        List<LoadSecond> all;
+        synchronized (history) {
+            all = List.copyOf(history);
+        }
         return new LoadRun(
                 plan,
                 started,
                 seconds,
-                stopped,
+                control.isEnding(),
                 total,
-                figures(seconds),
+                figures,
+                spent(),
                 ordered,
-                limits,
-                List.copyOf(history),
-                warnings());
+                limits(figures, total, Math.min(seconds, plan.seconds())),
+                all,
+                worst,
+                Doubt.of(total, worst, session.clock().started(), busySeconds, machineSeconds, all.size(), endedEarly),
+                List.copyOf(times));
     }
 
-    private List<String> warnings() {
-        List<String> found = new ArrayList<>();
-        long started = Math.max(1, clock.started());
-        if (clock.late() * 100 > started) {
-            found.add(String.format(
-                    java.util.Locale.ROOT,
-                    "%d of %d starts were over 10 ms late (the latest %.0f ms): this machine could not keep the pace.",
-                    clock.late(),
-                    started,
-                    clock.latestMillis()));
+    private List<Spent> spent() {
+        List<Spent> found = new ArrayList<>();
+        for (Stage stage : Stage.values()) {
+            Histogram of = stages.get(stage.ordinal());
+            found.add(new Spent(
+                    stage,
+                    of.getTotalCount(),
+                    of.getTotalCount() == 0 ? 0 : of.getMean() / 1_000.0,
+                    millis(of, 50),
+                    millis(of, 99),
+                    of.getTotalCount() == 0 ? 0 : of.getMaxValue() / 1_000.0));
         }
-        if (highestCpu > 0.9) {
-            found.add("This process used over 90 % of the machine's processors: its own work is in the times.");
-        }
-        return found;
+        return List.copyOf(found);
     }
 }

@@ -1,17 +1,23 @@
 package dev.mockbell.load;
 
 /**
- * The figures of one step, or of all. Times are milliseconds from the intended start to the last byte of the answer;
- * resolution three significant digits, from 1 microsecond to 1 hour.
+ * The figures of one step, of one group, or of all. Times are milliseconds from the intended start to the last byte of the
+ * answer; resolution three significant digits, from 1 microsecond to 1 hour.
  *
+ * @param kind what they are of
  * @param done answered or failed
  * @param failed of these
+ * @param unchecked of these, those that a check failed
  * @param perSecond done in a second of the run
+ * @param begunP50 the median from when the generator really began, so that what is missing to the whole is its own delay
+ * @param begunP99 likewise
  */
 public record StepFigures(
+        Kind kind,
         String name,
         long done,
         long failed,
+        long unchecked,
         double perSecond,
         double min,
         double mean,
@@ -19,4 +25,20 @@ public record StepFigures(
         double p90,
         double p95,
         double p99,
-        double max) {}
+        double p999,
+        double max,
+        double begunP50,
+        double begunP99) {
+    /** What figures are of. */
+    public enum Kind {
+        STEP,
+        /** Several steps, timed from the first to the last with what lies between. */
+        GROUP,
+        ALL
+    }
+
+    /** How much of the p99 is the generator's own delay, in milliseconds. */
+    public double ownP99() {
+        return Math.max(0, p99 - begunP99);
+    }
+}

@@ -24,6 +24,8 @@ public final class Problem extends RuntimeException {
         SECRET_WITHHELD(2),
         /** Listening beyond this machine, which the user has not yet allowed; the place is the address. */
         LISTENING_REFUSED(2),
+        /** Load on another machine, which the user has not yet confirmed; the place is the host. */
+        LOAD_UNCONFIRMED(2),
         /** The other side did not answer. */
         NO_ANSWER(4),
         /** The user stopped the work. */

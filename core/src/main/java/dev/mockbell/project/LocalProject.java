@@ -13,33 +13,47 @@ import java.util.TreeSet;
  * @param id random, made on this machine; empty before anything was allowed or kept
  * @param hosts which secrets are given to
  * @param listening addresses beyond loopback that may be listened on
+ * @param loaded hosts beyond loopback that may be put under load
  * @param formerly where the project was when it was known last, when it came here by being moved or copied
  */
-public record LocalProject(String id, Set<String> hosts, Set<String> listening, Optional<Path> formerly) {
+public record LocalProject(
+        String id, Set<String> hosts, Set<String> listening, Set<String> loaded, Optional<Path> formerly) {
     /** A project that is new to this machine. */
-    public static final LocalProject UNKNOWN = new LocalProject("", Set.of(), Set.of(), Optional.empty());
+    public static final LocalProject UNKNOWN = new LocalProject("", Set.of(), Set.of(), Set.of(), Optional.empty());
 
     public LocalProject {
         hosts = Set.copyOf(hosts);
         listening = Set.copyOf(listening);
+        loaded = Set.copyOf(loaded);
     }
 
     LocalProject withHost(String host) {
         Set<String> all = new TreeSet<>(hosts);
         all.add(SecretHosts.plain(host));
-        return new LocalProject(id, all, listening, formerly);
+        return new LocalProject(id, all, listening, loaded, formerly);
     }
 
     LocalProject withoutHost(String host) {
         Set<String> all = new TreeSet<>(hosts);
         all.remove(SecretHosts.plain(host));
-        return new LocalProject(id, all, listening, formerly);
+        return new LocalProject(id, all, listening, loaded, formerly);
     }
 
     LocalProject withListening(String address) {
         Set<String> all = new TreeSet<>(listening);
         all.add(address);
-        return new LocalProject(id, hosts, all, formerly);
+        return new LocalProject(id, hosts, all, loaded, formerly);
+    }
+
+    LocalProject withLoaded(String host) {
+        Set<String> all = new TreeSet<>(loaded);
+        all.add(SecretHosts.plain(host));
+        return new LocalProject(id, hosts, listening, all, formerly);
+    }
+
+    /** Whether a host is this machine, or was confirmed as one that may be put under load. */
+    public boolean mayLoad(String host) {
+        return SecretHosts.isLoopback(host) || loaded.contains(SecretHosts.plain(host));
     }
 
     /**

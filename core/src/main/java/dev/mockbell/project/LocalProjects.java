@@ -41,7 +41,7 @@ public final class LocalProjects {
         if (was.equals(real(folder))) {
             return read(id, known);
         }
-        return new LocalProject("", Set.of(), Set.of(), Optional.of(was));
+        return new LocalProject("", Set.of(), Set.of(), Set.of(), Optional.of(was));
     }
 
     /** The project in a folder, with an id from now on. */
@@ -50,7 +50,8 @@ public final class LocalProjects {
         if (!known.id().isEmpty()) {
             return known;
         }
-        LocalProject made = new LocalProject(UUID.randomUUID().toString(), Set.of(), Set.of(), Optional.empty());
+        LocalProject made =
+                new LocalProject(UUID.randomUUID().toString(), Set.of(), Set.of(), Set.of(), Optional.empty());
         AtomicFile.writePrivate(ProjectStore.hidden(folder).resolve("id"), made.id() + "\n");
         return write(folder, made);
     }
@@ -78,12 +79,18 @@ public final class LocalProjects {
         return write(folder, entered(folder).withListening(address));
     }
 
+    /** Lets a project put a host beyond loopback under load. */
+    public synchronized LocalProject confirmLoad(Path folder, String host) {
+        return write(folder, entered(folder).withLoaded(host));
+    }
+
     private LocalProject write(Path folder, LocalProject project) {
         ObjectNode all = yaml.readOwn(file);
         ObjectNode own = all.withObjectProperty("projects").withObjectProperty(project.id());
         own.put("folder", real(folder).toString());
         list(own, "hosts", project.hosts());
         list(own, "listening", project.listening());
+        list(own, "loaded", project.loaded());
         yaml.writeOwn(file, all);
         return project;
     }
@@ -98,7 +105,9 @@ public final class LocalProjects {
         known.path("hosts").forEach(h -> hosts.add(h.asText()));
         Set<String> listening = new TreeSet<>();
         known.path("listening").forEach(l -> listening.add(l.asText()));
-        return new LocalProject(id, hosts, listening, Optional.empty());
+        Set<String> loaded = new TreeSet<>();
+        known.path("loaded").forEach(l -> loaded.add(l.asText()));
+        return new LocalProject(id, hosts, listening, loaded, Optional.empty());
     }
 
     private static String idIn(Path folder) {

@@ -3,9 +3,6 @@ package dev.mockbell.project;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.mockbell.load.Limit;
-import dev.mockbell.load.LoadPlan;
-import dev.mockbell.load.LoadShape;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.suite.DataTable;
@@ -15,12 +12,11 @@ import dev.mockbell.suite.Suite;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
-/** Suites, mocks and load plans as YAML trees. */
+/** Suites and mocks as YAML trees. */
 final class PlanFiles {
     private PlanFiles() {}
 
@@ -98,57 +94,5 @@ final class PlanFiles {
             }
         });
         return bodies;
-    }
-
-    static LoadPlan load(String id, ObjectNode node) {
-        JsonNode shape = node.path("shape");
-        LoadShape work = shape.has("users")
-                ? new LoadShape.Users(
-                        Math.max(1, shape.path("users").asInt()),
-                        shape.path("pauseMillis").asLong(0))
-                : new LoadShape.Arrivals(shape.path("arrivalsPerSecond").asDouble(10));
-        List<Limit> limits = new ArrayList<>();
-        for (JsonNode l : node.path("limits")) {
-            limits.add(new Limit(
-                    Limit.Measure.valueOf(l.path("measure").asText().toUpperCase(Locale.ROOT)),
-                    l.path("bound").asDouble()));
-        }
-        return new LoadPlan(
-                id,
-                node.path("title").asText(id),
-                node.path("suite").asText(),
-                node.path("endpoint").asText(""),
-                work,
-                Math.max(1, node.path("seconds").asInt(10)),
-                Math.max(1, node.path("timeoutMillis").asLong(10_000)),
-                List.copyOf(limits));
-    }
-
-    static void write(LoadPlan plan, ObjectNode node) {
-        node.put("title", plan.title());
-        node.put("suite", plan.suite());
-        node.put("endpoint", plan.endpoint());
-        ObjectNode shape = node.putObject("shape");
-        plan.shape().accept(new ShapeForm(shape));
-        node.put("seconds", plan.seconds());
-        node.put("timeoutMillis", plan.timeoutMillis());
-        ArrayNode limits = node.putArray("limits");
-        plan.limits()
-                .forEach(l -> limits.addObject()
-                        .put("measure", l.measure().name().toLowerCase(Locale.ROOT))
-                        .put("bound", l.bound()));
-    }
-
-    /** The form of each shape of load. */
-    private record ShapeForm(ObjectNode node) implements LoadShape.Visitor<ObjectNode> {
-        @Override
-        public ObjectNode arrivals(LoadShape.Arrivals shape) {
-            return node.put("arrivalsPerSecond", shape.perSecond());
-        }
-
-        @Override
-        public ObjectNode users(LoadShape.Users shape) {
-            return node.put("users", shape.count()).put("pauseMillis", shape.pauseMillis());
-        }
     }
 }

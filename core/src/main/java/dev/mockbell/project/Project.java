@@ -198,6 +198,11 @@ public record Project(
         return with(contracts, cases, suites, mocks, replaced(loads, l -> l.id().equals(changed.id()), changed));
     }
 
+    public Project withoutLoad(String id) {
+        List<LoadPlan> left = loads.stream().filter(l -> !l.id().equals(id)).toList();
+        return with(contracts, cases, suites, mocks, left);
+    }
+
     public Project withContract(KeptContract changed) {
         return with(replaced(contracts, c -> c.name().equals(changed.name()), changed), cases, suites, mocks, loads);
     }

@@ -72,7 +72,7 @@ final class ProjectReader {
         List<MockPlan> mocks = new ArrayList<>();
         each("mocks", ProjectReader::isYaml, f -> mocks.add(mock(f)));
         List<LoadPlan> loads = new ArrayList<>();
-        each("loads", ProjectReader::isYaml, f -> loads.add(PlanFiles.load(id(f), yaml.read(f, FileKind.LOAD))));
+        each("loads", ProjectReader::isYaml, f -> loads.add(LoadFile.read(id(f), yaml.read(f, FileKind.LOAD))));
         List<KeptTap> taps = new ArrayList<>();
         each("taps", ProjectReader::isYaml, f -> taps.add(TapFile.read(id(f), yaml.read(f, FileKind.TAP))));
         return new Project(

@@ -273,7 +273,7 @@ public final class ProjectStore {
     /** Writes a load plan. */
     public void saveLoad(Path project, LoadPlan plan) {
         ObjectNode node = yaml.object();
-        PlanFiles.write(plan, node);
+        LoadFile.write(plan, node);
         yaml.write(new ProjectFolder(project).load(plan.id()), node, FileKind.LOAD);
     }
 

@@ -21,12 +21,23 @@ public final class LoadCsv {
         List<List<Object>> lines = new ArrayList<>();
         run.steps().forEach(s -> lines.add(line(s)));
         lines.add(line(run.total()));
-        return csv("step,done,failed,per_second,min,mean,p50,p90,p95,p99,max", lines);
+        return csv("step,done,failed,per_second,min,mean,p50,p90,p95,p99,max,p99.9,begun_p50,begun_p99", lines);
     }
 
     private static List<Object> line(StepFigures s) {
         List<Object> line = new ArrayList<>(List.of(s.name(), s.done(), s.failed()));
-        line.addAll(figures(s.perSecond(), s.min(), s.mean(), s.p50(), s.p90(), s.p95(), s.p99(), s.max()));
+        line.addAll(figures(
+                s.perSecond(),
+                s.min(),
+                s.mean(),
+                s.p50(),
+                s.p90(),
+                s.p95(),
+                s.p99(),
+                s.max(),
+                s.p999(),
+                s.begunP50(),
+                s.begunP99()));
         return line;
     }
 
@@ -35,7 +46,7 @@ public final class LoadCsv {
         List<List<Object>> lines = new ArrayList<>();
         for (LoadSecond s : run.history()) {
             List<Object> line = new ArrayList<>(List.of(s.second(), s.intended(), s.done(), s.failed(), s.inFlight()));
-            line.addAll(figures(s.p50(), s.p95(), s.p99(), s.latestStartMillis()));
+            line.addAll(figures(s.p50(), s.p95(), s.p99(), s.health().latestStartMillis()));
             lines.add(line);
         }
         return csv("second,started,done,failed,in_flight,p50,p95,p99,latest_start", lines);

@@ -6,6 +6,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Stays;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
 import java.nio.charset.StandardCharsets;
@@ -26,14 +27,14 @@ class ConnectionsTest {
     }
 
     private LoadRun run(PlainServer server) {
-        LoadPlan plan = new LoadPlan("p", "P", "s", "", new LoadShape.Arrivals(40), 1, 3_000, List.of());
-        return new LoadEngine(loops, new Expressions())
+        LoadPlan plan = LoadPlan.of("p", "P", "s", LoadShape.arrivals(40, 1)).with(Conduct.USUAL.withTimeout(3_000));
+        return new LoadEngine(loops, new Expressions(), Connect.USUAL, false)
                 .run(
                         plan,
-                        Stays.suite(kept),
                         Stays.bench(server.address(), Map.of(), kept),
+                        host -> true,
                         LoadListener.NONE,
-                        new StopSignal());
+                        new LoadControl(new StopSignal()));
     }
 
     private static byte[] bytes(String text) {

@@ -7,7 +7,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class LimitTest {
-    private static final StepFigures TOTAL = new StepFigures("all", 200, 4, 20, 1, 30, 20, 80, 120, 400, 900);
+    private static final StepFigures TOTAL =
+            new StepFigures(StepFigures.Kind.ALL, "all", 200, 4, 1, 20, 1, 30, 20, 80, 120, 400, 700, 900, 20, 395);
 
     @ParameterizedTest
     @CsvSource({
@@ -19,20 +20,26 @@ class LimitTest {
         "MAX, 900, false, max under 900 ms",
         "FAILED, 2.5, true, failed under 2.5 %",
         "FAILED, 2, false, failed under 2 %",
+        "P999, 700, false, p99.9 under 700 ms",
+        "MEAN, 30.5, true, mean under 30.5 ms",
+        "CHECKS, 0.6, true, checks that fail under 0.6 %",
+        "CHECKS, 0.5, false, checks that fail under 0.5 %",
+        "HELD, 98, true, at least 98 % of what was planned",
+        "HELD, 99, false, at least 99 % of what was planned",
         "RATE, 19.6, true, at least 19.6/s done",
         "RATE, 20, false, at least 20/s done"
     })
     void aLimitIsKeptOrNotAndSaysWhatItIs(Limit.Measure measure, double bound, boolean kept, String title) {
         Limit limit = new Limit(measure, bound);
-        assertThat(limit.judge(TOTAL, 10).kept()).isEqualTo(kept);
+        assertThat(limit.judge(TOTAL, 10, 98.5).kept()).isEqualTo(kept);
         assertThat(limit.title()).isEqualTo(title);
     }
 
     @Test
     void withoutASingleAnswerNoLimitIsKept() {
-        StepFigures nothing = new StepFigures("all", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
+        StepFigures nothing = new StepFigures(StepFigures.Kind.ALL, "all", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
         for (Limit.Measure measure : Limit.Measure.values()) {
-            assertThat(new Limit(measure, 1_000).judge(nothing, 10).kept())
+            assertThat(new Limit(measure, 1_000).judge(nothing, 10, 0).kept())
                     .as(measure.name())
                     .isFalse();
         }

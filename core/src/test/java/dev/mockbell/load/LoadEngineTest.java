@@ -14,6 +14,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Stays;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Certificates;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
 import dev.mockbell.wire.Trust;
@@ -33,7 +34,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class LoadEngineTest {
     private final EventLoops loops = new EventLoops("test", 2);
-    private final LoadEngine engine = new LoadEngine(loops, new Expressions());
+    private final LoadEngine engine = new LoadEngine(loops, new Expressions(), Connect.USUAL, false);
     private final List<Exchange> failures = new CopyOnWriteArrayList<>();
     private final List<LoadSecond> seconds = new CopyOnWriteArrayList<>();
     private final LoadListener listener = new LoadListener() {
@@ -54,16 +55,18 @@ class LoadEngineTest {
     }
 
     private static LoadPlan plan(LoadShape shape, Limit... limits) {
-        return new LoadPlan("p", "P", "s", "", shape, 1, 2_000, List.of(limits));
+        return LoadPlan.of("p", "P", "s", shape)
+                .with(Conduct.USUAL.withTimeout(2_000))
+                .withLimits(List.of(limits));
     }
 
     private LoadRun run(LoadPlan plan, String address, Case... cases) {
         return engine.run(
                 plan,
-                Stays.suite(cases),
                 Stays.bench(address, Map.of("nights", "2"), cases),
+                host -> true,
                 listener,
-                new StopSignal());
+                new LoadControl(new StopSignal()));
     }
 
     @Test
@@ -71,7 +74,7 @@ class LoadEngineTest {
         Case kept = Stays.book("c", Stays.BODY, List.of(new Check.NoFault()));
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
             LoadRun run =
-                    run(plan(new LoadShape.Arrivals(50), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
+                    run(plan(LoadShape.arrivals(50, 1), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
             assertThat(run.total().done()).isEqualTo(50);
             assertThat(run.total().failed()).isZero();
             assertThat(run.passed()).isTrue();
@@ -92,7 +95,7 @@ class LoadEngineTest {
             }
             out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8));
         })) {
-            LoadRun run = run(plan(new LoadShape.Arrivals(40)), server.address(), kept);
+            LoadRun run = run(plan(LoadShape.arrivals(40, 1)), server.address(), kept);
             assertThat(run.total().done()).isEqualTo(40);
             assertThat(run.total().max()).isGreaterThan(600);
             assertThat(run.total().p50()).isGreaterThan(80);
@@ -101,11 +104,11 @@ class LoadEngineTest {
 
     private LoadRun run(String address, Profile profile, Case kept) {
         return engine.run(
-                plan(new LoadShape.Arrivals(20)),
-                Stays.suite(kept),
+                plan(LoadShape.arrivals(20, 1)),
                 Stays.bench(address, Map.of(), Optional.of(profile), kept),
+                host -> true,
                 listener,
-                new StopSignal());
+                new LoadControl(new StopSignal()));
     }
 
     @Test
@@ -139,7 +142,7 @@ class LoadEngineTest {
             Thread.sleep(100);
             out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8));
         })) {
-            LoadRun run = run(plan(new LoadShape.Users(3, 0)), server.address(), kept);
+            LoadRun run = run(plan(LoadShape.users(3, 1)), server.address(), kept);
             assertThat(run.total().done()).isBetween(12L, 33L);
         }
     }
@@ -151,7 +154,7 @@ class LoadEngineTest {
                 "second", Stays.BODY.replace("Ines Okafor", "{$code}").replace(">2<", ">{$nights}<"), List.of());
         Case third = Stays.book("third", Stays.BODY.replace("Ines Okafor", "{upper-case($code)}"), List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("r-42", "1")))) {
-            LoadRun run = run(plan(new LoadShape.Arrivals(10)), server.address(), first, second, third);
+            LoadRun run = run(plan(LoadShape.arrivals(10, 1)), server.address(), first, second, third);
             assertThat(run.total().failed()).isZero();
             assertThat(run.steps()).extracting(StepFigures::done).containsExactly(10L, 10L, 10L);
             assertThat(server.requests())
@@ -168,7 +171,7 @@ class LoadEngineTest {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(fault).replace("200 OK", "500 No"))) {
             LoadRun run =
-                    run(plan(new LoadShape.Arrivals(20), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
+                    run(plan(LoadShape.arrivals(20, 1), new Limit(Limit.Measure.FAILED, 1)), server.address(), kept);
             assertThat(run.reasons()).containsExactly(Map.entry("fault Full", 20L));
             assertThat(run.passed()).isFalse();
             assertThat(failures).hasSize(20).allSatisfy(e -> {
@@ -183,15 +186,15 @@ class LoadEngineTest {
     void nobodyThereIsAFailureNotAStandstill() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         LoadRun run =
-                run(plan(new LoadShape.Arrivals(10), new Limit(Limit.Measure.P95, 1_000)), "http://127.0.0.1:1/", kept);
-        assertThat(run.reasons()).containsOnlyKeys("connection refused");
+                run(plan(LoadShape.arrivals(10, 1), new Limit(Limit.Measure.P95, 1_000)), "http://127.0.0.1:1/", kept);
+        assertThat(run.reasons()).containsOnlyKeys("Nothing answers at 127.0.0.1:1");
         assertThat(run.total().failed()).isEqualTo(10);
     }
 
     @Test
     void noAnswerInTimeIsAFailure() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
-        LoadPlan plan = new LoadPlan("p", "P", "s", "", new LoadShape.Arrivals(5), 1, 300, List.of());
+        LoadPlan plan = LoadPlan.of("p", "P", "s", LoadShape.arrivals(5, 1)).with(Conduct.USUAL.withTimeout(300));
         try (PlainServer server = PlainServer.that((request, out, socket) -> Thread.sleep(5_000))) {
             LoadRun run = run(plan, server.address(), kept);
             assertThat(run.reasons()).containsOnlyKeys("no answer in 300 ms");
@@ -208,11 +211,11 @@ class LoadEngineTest {
             stop.stop();
         })) {
             LoadRun run = engine.run(
-                    plan(new LoadShape.Arrivals(20)).withSeconds(60),
-                    Stays.suite(kept),
+                    plan(LoadShape.arrivals(20, 60)),
                     Stays.bench(server.address(), Map.of(), kept),
+                    host -> true,
                     listener,
-                    stop);
+                    new LoadControl(stop));
             seen.add(run.total().done());
             assertThat(run.stopped()).isTrue();
             assertThat(run.seconds()).isLessThan(10);
@@ -223,7 +226,7 @@ class LoadEngineTest {
     void secondsTellOfTheRunAsItGoes() {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
-            LoadRun run = run(plan(new LoadShape.Arrivals(4)).withSeconds(2), server.address(), kept);
+            LoadRun run = run(plan(LoadShape.arrivals(4, 2)), server.address(), kept);
             assertThat(seconds).as("the last second too").hasSize(2);
             assertThat(seconds.stream().mapToLong(LoadSecond::done).sum())
                     .isEqualTo(run.total().done())

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.expression.Expressions;
+import dev.mockbell.expression.Expressions.Effort;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.load.RequestTemplate.Cost;
 import dev.mockbell.problem.Problem;
@@ -39,8 +40,8 @@ class RequestTemplateTest {
     void aConstantBodyIsMadeOnce() {
         RequestTemplate template = template("<a>ø {{x}}</a>");
         assertThat(template.cost()).isEqualTo(Cost.CONSTANT);
-        assertThat(template.bytes(Map.of())).isSameAs(template.bytes(Map.of()));
-        String request = text(template.bytes(Map.of()));
+        assertThat(template.bytes(Map.of(), Effort.USUAL)).isSameAs(template.bytes(Map.of(), Effort.USUAL));
+        String request = text(template.bytes(Map.of(), Effort.USUAL));
         int length = request.substring(request.indexOf("\r\n\r\n") + 4).getBytes(StandardCharsets.UTF_8).length;
         assertThat(request).contains("Content-Length: " + length + "\r\n\r\n").contains("<a>ø {x}</a>");
     }
@@ -48,9 +49,9 @@ class RequestTemplateTest {
     @Test
     void plainVariablesNeedNoExpressionEngine() {
         RequestTemplate template = template("<a>{$nights} {$code}</a>");
-        assertThat(template.cost()).isEqualTo(Cost.PLAIN_VARIABLES);
-        assertThat(text(template.bytes(Map.of("code", "R-1")))).contains("<a>2 R-1</a>");
-        assertThatThrownBy(() -> template.bytes(Map.of()))
+        assertThat(template.cost()).isEqualTo(Cost.SLOTS);
+        assertThat(text(template.bytes(Map.of("code", "R-1"), Effort.USUAL))).contains("<a>2 R-1</a>");
+        assertThatThrownBy(() -> template.bytes(Map.of(), Effort.USUAL))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("$code");
     }
@@ -58,41 +59,41 @@ class RequestTemplateTest {
     @Test
     void anythingElseIsEvaluated() {
         RequestTemplate template = template("<a>{$nights + 1}</a>");
-        assertThat(template.cost()).isEqualTo(Cost.EXPRESSIONS);
-        assertThat(text(template.bytes(Map.of("nights", "5")))).contains("<a>6</a>");
+        assertThat(template.cost()).isEqualTo(Cost.SLOTS);
+        assertThat(text(template.bytes(Map.of("nights", "5"), Effort.USUAL))).contains("<a>6</a>");
     }
 
     @Test
     void whatNoStepCapturesIsWorkedOutOnce() {
         RequestTemplate template = template("<a>{1 + 1} {upper-case('x')}</a>");
         assertThat(template.cost()).isEqualTo(Cost.CONSTANT);
-        assertThat(text(template.bytes(Map.of()))).contains("<a>2 X</a>");
+        assertThat(text(template.bytes(Map.of(), Effort.USUAL))).contains("<a>2 X</a>");
     }
 
     @Test
     void whatIsAnotherEachTimeIsWorkedOutEachTime() {
         RequestTemplate template = template("<a>{bell:counter('n')}</a>");
-        assertThat(template.cost()).isEqualTo(Cost.EXPRESSIONS);
-        assertThat(text(template.bytes(Map.of()))).contains("<a>1</a>");
-        assertThat(text(template.bytes(Map.of()))).contains("<a>2</a>");
+        assertThat(template.cost()).isEqualTo(Cost.SLOTS);
+        assertThat(text(template.bytes(Map.of(), Effort.USUAL))).contains("<a>1</a>");
+        assertThat(text(template.bytes(Map.of(), Effort.USUAL))).contains("<a>2</a>");
     }
 
     @Test
     void aHeaderOfTheCaseTakesThePlaceOfTheOneThatWouldBeMade() {
-        String request = text(template("<a/>", new Header("SoapAction", "mine")).bytes(Map.of()));
+        String request = text(template("<a/>", new Header("SoapAction", "mine")).bytes(Map.of(), Effort.USUAL));
         assertThat(request).contains("SoapAction: mine\r\n").doesNotContain("SOAPAction:");
     }
 
     @Test
     void headersSeeWhatWasCaptured() {
         RequestTemplate template = template("<a/>", new Header("X-Code", "{$code}"));
-        assertThat(text(template.bytes(Map.of("code", "R-7")))).contains("X-Code: R-7\r\n");
+        assertThat(text(template.bytes(Map.of("code", "R-7"), Effort.USUAL))).contains("X-Code: R-7\r\n");
     }
 
     @Test
     void noValueBringsASecondHeader() {
         RequestTemplate template = template("<a/>", new Header("X-Code", "{$code}"));
-        assertThatThrownBy(() -> template.bytes(Map.of("code", "1\r\nX-Evil: 2")))
+        assertThatThrownBy(() -> template.bytes(Map.of("code", "1\r\nX-Evil: 2"), Effort.USUAL))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("X-Code");
     }

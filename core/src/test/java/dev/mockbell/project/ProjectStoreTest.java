@@ -13,9 +13,13 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contracts;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.load.Conduct;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Pauses;
+import dev.mockbell.load.RowUse;
+import dev.mockbell.load.Share;
 import dev.mockbell.mock.MockAnswer;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
@@ -100,12 +104,15 @@ class ProjectStoreTest {
     private final LoadPlan load = new LoadPlan(
             "rush",
             "Rush",
-            "whole",
+            List.of(Share.ofSuite("whole").withWeight(60), new Share(Share.Kind.CASE, "stay/Book/c", 2.5)),
             "",
-            new LoadShape.Users(5, 100),
-            30,
-            2_000,
-            List.of(new Limit(Limit.Measure.P95, 300), new Limit(Limit.Measure.FAILED, 0.5)));
+            new LoadShape(
+                    LoadShape.Kind.USERS,
+                    List.of(new LoadShape.Point(0, 5), new LoadShape.Point(30, 80.5), new LoadShape.Point(30, 2))),
+            Pauses.uniform(100, 2_500),
+            Optional.of(new RowUse("suites/huts.csv", RowUse.Order.ONCE, true)),
+            new Conduct(2_000, false, 40, false, 3, 12.5, 42, 5),
+            List.of(new Limit(Limit.Measure.P95, 300), new Limit("Reserve", Limit.Measure.FAILED, 0.5, true, 10)));
 
     private final KeptTap tap = new KeptTap(
             "huts",
@@ -293,8 +300,8 @@ class ProjectStoreTest {
     @CsvSource(delimiter = '|', textBlock = """
             mocks/stay.yaml          | port: 8480                  | port: eighty            | port must be a whole number, not “eighty”
             mocks/stay.yaml          | port: 8480                  | port: 99999             | at most 65535
-            loads/rush.yaml          | seconds: 30                 | seconds: -1             | seconds must be at least 1
-            loads/rush.yaml          | users: 5                    | users: many             | users
+            loads/rush.yaml          | warmUpSeconds: 3            | warmUpSeconds: -1       | warmUpSeconds must be at least 0
+            loads/rush.yaml          | level: 80.5                 | level: many             | level
             loads/rush.yaml          | measure: p95                | measure: p96            | one of p50, p90
             suites/whole.yaml        | call: stay/Book/two-nights  | cal: stay/Book/x        | steps/0 must be one of: call, pauseMillis
             cases/stay/Book/two-nights.yaml | withinMillis: 400    | withinMillis: soon      | withinMillis
@@ -318,7 +325,7 @@ class ProjectStoreTest {
                 Change.of(kept.withName("two-nights", "Other")),
                 Change.of(suite.withSteps(List.of())),
                 Change.of(mock.withPort(1)),
-                Change.of(load.withSeconds(1)))) {
+                Change.of(load.with(load.shape().withSeconds(1))))) {
             try {
                 change.write(store, folder);
             } catch (Problem refused) {

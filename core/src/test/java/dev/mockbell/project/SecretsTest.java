@@ -22,7 +22,7 @@ class SecretsTest {
     Path folder;
 
     private static LocalProject local(String id) {
-        return new LocalProject(id, Set.of(), Set.of(), Optional.empty());
+        return new LocalProject(id, Set.of(), Set.of(), Set.of(), Optional.empty());
     }
 
     private Secrets secrets(Map<String, String> environment) {

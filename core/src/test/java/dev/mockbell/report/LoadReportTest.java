@@ -2,11 +2,13 @@ package dev.mockbell.report;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.load.Health;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Spent;
 import dev.mockbell.load.StepFigures;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -15,28 +17,50 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class LoadReportTest {
-    private final StepFigures step =
-            new StepFigures("Find, \"a\" hut", 120, 3, 12, 1.5, 20.25, 18, 40, 55, 90.125, 300);
-    private final StepFigures total = new StepFigures("all", 120, 3, 12, 1.5, 20.25, 18, 40, 55, 90.125, 300);
+    private static StepFigures figures(StepFigures.Kind kind, String name) {
+        return new StepFigures(kind, name, 120, 3, 1, 12, 1.5, 20.25, 18, 40, 55, 90.125, 200, 300, 17.5, 89);
+    }
+
+    private final StepFigures step = figures(StepFigures.Kind.STEP, "Find, \"a\" hut");
+    private final StepFigures total = figures(StepFigures.Kind.ALL, "all");
     private final Limit limit = new Limit(Limit.Measure.P95, 50);
     private final LoadRun run = new LoadRun(
-            new LoadPlan("rush", "Saturday <rush>", "s", "", new LoadShape.Arrivals(12), 10, 1_000, List.of(limit)),
+            LoadPlan.of("rush", "Saturday <rush>", "s", LoadShape.arrivals(12, 10))
+                    .withLimits(List.of(limit)),
             Instant.parse("2026-11-23T08:00:00Z"),
             10.2,
             false,
             total,
             List.of(step),
+            List.of(new Spent(Spent.Stage.SERVER, 120, 19, 17, 88, 290)),
             Map.of("fault HutFull", 3L),
-            List.of(limit.judge(total, 10.2)),
-            List.of(new LoadSecond(1, 12, 11, 1, 1, 18, 50, 80, List.of(11L), List.of(step), total, 0.8, 0.31)),
-            List.of("The generator was late."));
+            List.of(limit.judge(total, 10.2, 100)),
+            List.of(new LoadSecond(
+                    1,
+                    12,
+                    11,
+                    1,
+                    1,
+                    0,
+                    18,
+                    50,
+                    80,
+                    List.of(11L),
+                    List.of(step),
+                    total,
+                    List.of(),
+                    new Health(0.8, 0, 0.31, 0.5, 0, 0.2, 4))),
+            Health.UNKNOWN,
+            List.of("The generator was late."),
+            List.of());
 
     @Test
     void stepsAreALineEachWithQuotedNames() {
         assertThat(LoadCsv.steps(run))
-                .isEqualTo("step,done,failed,per_second,min,mean,p50,p90,p95,p99,max\r\n"
-                        + "\"Find, \"\"a\"\" hut\",120,3,12.000,1.500,20.250,18.000,40.000,55.000,90.125,300.000\r\n"
-                        + "all,120,3,12.000,1.500,20.250,18.000,40.000,55.000,90.125,300.000\r\n");
+                .isEqualTo(
+                        "step,done,failed,per_second,min,mean,p50,p90,p95,p99,max,p99.9,begun_p50,begun_p99\r\n"
+                                + "\"Find, \"\"a\"\" hut\",120,3,12.000,1.500,20.250,18.000,40.000,55.000,90.125,300.000,200.000,17.500,89.000\r\n"
+                                + "all,120,3,12.000,1.500,20.250,18.000,40.000,55.000,90.125,300.000,200.000,17.500,89.000\r\n");
     }
 
     @Test

@@ -76,6 +76,11 @@ public final class Stays {
             }
 
             @Override
+            public Suite suite(String id) {
+                return Stays.suite(cases);
+            }
+
+            @Override
             public Optional<Profile> profile(Case kept, String port) {
                 return profile;
             }

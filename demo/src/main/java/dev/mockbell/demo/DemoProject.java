@@ -6,6 +6,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.load.Conduct;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
@@ -240,14 +241,8 @@ public final class DemoProject {
     }
 
     private static LoadPlan rush() {
-        return new LoadPlan(
-                "saturday-rush",
-                "Saturday rush",
-                "book-and-cancel",
-                "",
-                new LoadShape.Arrivals(20),
-                10,
-                5_000,
-                List.of(new Limit(Limit.Measure.P95, 1_000), new Limit(Limit.Measure.FAILED, 0.5)));
+        return LoadPlan.of("saturday-rush", "Saturday rush", "book-and-cancel", LoadShape.arrivals(20, 10))
+                .with(Conduct.USUAL.withTimeout(5_000))
+                .withLimits(List.of(new Limit(Limit.Measure.P95, 1_000), new Limit(Limit.Measure.FAILED, 0.5)));
     }
 }

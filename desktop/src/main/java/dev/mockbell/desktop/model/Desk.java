@@ -259,6 +259,11 @@ public final class Desk implements AutoCloseable {
                     local = locals.allowListening(project.get().folder(), place);
                     again.run();
                 }));
+            case LOAD_UNCONFIRMED ->
+                tell(Notice.bad(problem.what() + ".", "It may be: load " + place, () -> {
+                    local = locals.confirmLoad(project.get().folder(), place);
+                    again.run();
+                }));
             default -> tell(problem);
         }
     }

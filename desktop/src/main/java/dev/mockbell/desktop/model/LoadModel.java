@@ -3,45 +3,69 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadComparison;
+import dev.mockbell.load.LoadControl;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.LoadHistory;
 import dev.mockbell.project.Names;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.LoadCsv;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
 import java.time.ZoneId;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentSkipListSet;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
-/** The load station: a plan, and the run of it, live. */
+/** The load station: a plan, and the run of it, live; and the runs that were kept. */
 public final class LoadModel {
     private static final int MOST_FAILURES = 200;
+    private static final int RUNS = 30;
 
     private final Desk desk;
     private final LoadEngine engine;
+    private final LoadHistory history;
     private final ObjectProperty<LoadPlan> plan = new SimpleObjectProperty<>();
     private final ObservableList<LoadSecond> seconds = FXCollections.observableArrayList();
     private final ObservableList<Exchange> failures = FXCollections.observableArrayList();
+    private final ObservableList<LoadRun> runs = FXCollections.observableArrayList();
     private final ObjectProperty<LoadRun> result = new SimpleObjectProperty<>();
     private final BooleanProperty running = new SimpleBooleanProperty();
-    private StopSignal stop = new StopSignal();
+    private final ObjectProperty<LoadComparison> comparison = new SimpleObjectProperty<>();
+    private final StringProperty phase = new SimpleStringProperty("");
+    private final DoubleProperty factor = new SimpleDoubleProperty(1);
+    private Set<String> hosts = Set.of();
+    private LoadControl control = new LoadControl(new StopSignal());
 
     public LoadModel(Desk desk) {
         this.desk = desk;
         this.engine = new LoadEngine(desk.loops(), desk.expressions());
-        desk.project().loads().stream().findFirst().ifPresent(plan::set);
+        this.history = new LoadHistory(desk.project().folder());
+        desk.project().loads().stream().findFirst().ifPresent(this::open);
+        desk.onClose(() -> control.stop().stop());
     }
 
     /** The plan looked at; null when there is none. */
@@ -59,7 +83,12 @@ public final class LoadModel {
         return failures;
     }
 
-    /** The finished run; null before the first and while one is under way. */
+    /** The runs of the plan that were kept, the newest first. */
+    public ObservableList<LoadRun> runs() {
+        return runs;
+    }
+
+    /** The run looked at; null before the first and while one is under way. */
     public ObjectProperty<LoadRun> resultProperty() {
         return result;
     }
@@ -68,27 +97,66 @@ public final class LoadModel {
         return running;
     }
 
+    /** What the run under way does, in a word or three; empty when none is. */
+    public StringProperty phaseProperty() {
+        return phase;
+    }
+
+    /** At how many times the plan's levels the run under way goes. */
+    public DoubleProperty factorProperty() {
+        return factor;
+    }
+
+    /** Has the run under way go at so many times the plan's levels from now on. */
+    public void factor(double other) {
+        LoadPlan now = plan.get();
+        boolean confirmed = now == null || mayGoFaster(now, other);
+        if (!confirmed) {
+            desk.tell(Notice.bad("Nobody has confirmed that the target may get more than "
+                    + (int) LoadEngine.UNCONFIRMED + " requests a second."));
+            return;
+        }
+        control.factor(other);
+        factor.set(control.factor());
+    }
+
+    private boolean mayGoFaster(LoadPlan now, double other) {
+        return now.shape().most() * other <= LoadEngine.UNCONFIRMED
+                || hosts.stream().allMatch(desk.local()::mayLoad);
+    }
+
     /** Shows another plan. */
     public void open(LoadPlan other) {
         plan.set(other);
         seconds.clear();
         failures.clear();
         result.set(null);
+        runs.clear();
+        desk.tasks()
+                .run(
+                        () -> history.latest(other.id(), RUNS),
+                        found -> {
+                            if (plan.get() != null && plan.get().id().equals(other.id())) {
+                                runs.setAll(found);
+                            }
+                        },
+                        desk::tell);
+    }
+
+    /** Looks at a run that was kept. */
+    public void look(LoadRun run) {
+        seconds.setAll(run.history());
+        failures.clear();
+        comparison.set(null);
+        result.set(run);
     }
 
     /** Makes a plan for a suite. */
     public void add(Suite suite) {
         String title = "Load on " + suite.title();
         String id = Names.free(title, n -> desk.project().load(n).isPresent());
-        LoadPlan made = new LoadPlan(
-                id,
-                title,
-                suite.id(),
-                "",
-                new LoadShape.Arrivals(10),
-                30,
-                10_000,
-                List.of(new Limit(Limit.Measure.P95, 500), new Limit(Limit.Measure.FAILED, 1)));
+        LoadPlan made = LoadPlan.of(id, title, suite.id(), LoadShape.arrivals(10, 30))
+                .withLimits(List.of(new Limit(Limit.Measure.P95, 500), new Limit(Limit.Measure.FAILED, 1)));
         keep(made);
         open(made);
     }
@@ -102,58 +170,150 @@ public final class LoadModel {
         desk.change(p -> p.withLoad(changed));
     }
 
+    /** Takes the plan out of the project; it can be brought back. */
+    public void drop() {
+        LoadPlan gone = plan.get();
+        desk.change(p -> p.withoutLoad(gone.id()));
+        plan.set(null);
+        desk.project().loads().stream().findFirst().ifPresent(this::open);
+        desk.tell(new Notice(
+                "The load plan “" + gone.title() + "” is gone; its runs stay.",
+                false,
+                Optional.of(new Notice.Action("Bring it back", () -> {
+                    desk.change(p -> p.withLoad(gone));
+                    open(gone);
+                }))));
+    }
+
+    /** What can be in a mix: suites by their short names, cases by theirs, each with its title. */
+    public Map<Share, String> choices() {
+        Map<Share, String> all = new LinkedHashMap<>();
+        desk.project().suites().forEach(s -> all.put(Share.ofSuite(s.id()), s.title()));
+        desk.project()
+                .cases()
+                .forEach(c -> all.put(new Share(Share.Kind.CASE, c.reference(), 1), c.operation() + ", " + c.title()));
+        return all;
+    }
+
+    /** The names of the steps and groups that the plan times, as far as its suites are there. */
+    public List<String> timed() {
+        return plan.get().mix().stream()
+                .filter(s -> s.kind() == Share.Kind.SUITE)
+                .flatMap(s -> desk.project().suite(s.of()).stream())
+                .flatMap(Suite::all)
+                .filter(s -> s instanceof Step.Call || s instanceof Step.Group)
+                .map(Step::name)
+                .distinct()
+                .toList();
+    }
+
+    /** Tells the user of a problem. */
+    public void tell(Problem problem) {
+        desk.tell(problem);
+    }
+
+    /** Two runs that are held against each other; null for none. */
+    public ObjectProperty<LoadComparison> comparisonProperty() {
+        return comparison;
+    }
+
+    /** Holds the run looked at against another one. */
+    public void compare(LoadRun other) {
+        LoadRun now = result.get();
+        boolean later = now.started().isAfter(other.started());
+        desk.tasks()
+                .run(() -> LoadComparison.of(later ? other : now, later ? now : other), comparison::set, desk::tell);
+    }
+
+    /** What a part of a mix is called. */
+    public String title(Share share) {
+        return share.kind() == Share.Kind.SUITE
+                ? desk.project().suite(share.of()).map(Suite::title).orElse("no suite “" + share.of() + "”")
+                : desk.project().kept(share.of()).map(Case::title).orElse("no case “" + share.of() + "”");
+    }
+
+    /** Lets what is under way end, and nothing new come in. */
+    public void stopGently() {
+        control.stopGently();
+        phase.set("ending");
+    }
+
     /** Starts the plan, or stops the run under way. */
     public void startOrStop() {
         if (running.get()) {
-            stop.stop();
+            control.stop().stop();
             return;
         }
         LoadPlan chosen = plan.get();
         if (chosen == null) {
             return;
         }
-        Suite suite = desk.project().suite(chosen.suite()).orElse(null);
-        if (suite == null) {
-            desk.tell(Problem.input(
-                    "The project has no suite “" + chosen.suite() + "”", null, "Choose one for the plan."));
-            return;
-        }
-        StopSignal signal = new StopSignal();
-        stop = signal;
+        LoadControl own = new LoadControl(new StopSignal());
+        control = own;
+        factor.set(1);
         seconds.clear();
         failures.clear();
         result.set(null);
+        comparison.set(null);
         running.set(true);
-        LoadListener live = new LoadListener() {
-            @Override
-            public void second(LoadSecond second) {
-                desk.tasks().later(() -> seconds.add(second));
-            }
-
-            @Override
-            public void failure(Exchange exchange) {
-                desk.ledger()
-                        .offer(
-                                exchange,
-                                numbered -> desk.tasks().later(() -> {
-                                    if (failures.size() < MOST_FAILURES) {
-                                        failures.add(numbered);
-                                    }
-                                }));
-            }
-        };
         var bench = desk.bench();
+        var local = desk.local();
+        Set<String> asked = new ConcurrentSkipListSet<>();
         desk.tasks()
                 .run(
-                        () -> engine.run(chosen, suite, bench, live, signal),
+                        () -> {
+                            LoadRun done = engine.run(
+                                    chosen,
+                                    bench,
+                                    host -> {
+                                        asked.add(host);
+                                        return local.mayLoad(host);
+                                    },
+                                    new Live(),
+                                    own);
+                            history.save(done);
+                            return done;
+                        },
                         done -> {
-                            running.set(false);
+                            ended();
                             result.set(done);
+                            runs.add(0, done);
                         },
                         problem -> {
-                            running.set(false);
-                            desk.tell(problem);
+                            ended();
+                            desk.tell(problem, this::startOrStop);
                         });
+        hosts = asked;
+    }
+
+    private void ended() {
+        running.set(false);
+        phase.set("");
+    }
+
+    /** Brings what a run tells to the interface thread. */
+    private final class Live implements LoadListener {
+        @Override
+        public void phase(Phase now) {
+            desk.tasks().later(() -> phase.set(now == Phase.MEASURING ? "running" : now.title()));
+        }
+
+        @Override
+        public void second(LoadSecond second) {
+            desk.tasks().later(() -> seconds.add(second));
+        }
+
+        @Override
+        public void failure(Exchange exchange) {
+            desk.ledger()
+                    .offer(
+                            exchange,
+                            numbered -> desk.tasks().later(() -> {
+                                if (failures.size() < MOST_FAILURES) {
+                                    failures.add(numbered);
+                                }
+                            }));
+        }
     }
 
     /** Writes the last run as CSV and HTML into the project's {@code reports} folder and says where. */

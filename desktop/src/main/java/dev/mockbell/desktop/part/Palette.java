@@ -29,7 +29,9 @@ public final class Palette extends Region {
         DUE,
         DONE,
         DENSITY,
-        LIMIT;
+        LIMIT,
+        CURVE,
+        GROUND;
 
         private String property() {
             return "-mb-draw-" + name().toLowerCase(Locale.ROOT);

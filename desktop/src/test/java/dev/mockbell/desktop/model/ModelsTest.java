@@ -6,6 +6,7 @@ import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -142,9 +143,10 @@ class ModelsTest {
             desktop.models.load().add(desktop.desk.project().suites().get(0));
             desktop.models
                     .load()
-                    .keep(desktop.models.load().planProperty().get().withSuite("gone"));
+                    .keep(desktop.models.load().planProperty().get().withMix(List.of(Share.ofSuite("gone"))));
             desktop.models.load().startOrStop();
         });
+        desktop.hand.await("why not", () -> !desktop.desk.notices().isEmpty());
         assertThat(Hand.on(() -> desktop.desk.notices().get(0).text())).contains("no suite “gone”");
         Hand.run(() -> desktop.models.load().report());
         assertThat(Hand.on(() -> desktop.desk.notices().get(1).text())).contains("no finished run");

@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.part.Grid;
+import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange;
@@ -13,6 +14,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import javafx.geometry.Insets;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -27,13 +30,15 @@ final class LoadFigures extends VBox {
     private final HBox mapHead = Parts.head("Where the answers fell");
     private final Grid<StepFigures> steps = new Grid<>(26);
     private final Grid<Exchange> failures = new Grid<>(25);
+    private final Label spent = Parts.text("", "second", "table-text");
+    private final VBox doubts = new VBox(2);
     private final HBox failuresHead = Parts.head("Kept failures");
 
     /** @param chosen hears of a kept failure that is to be looked at */
     LoadFigures(LoadModel model, Consumer<Exchange> chosen) {
         super(10);
         this.model = model;
-        steps.growing("Step", s -> Parts.text(s.name(), "table-text", "all".equals(s.name()) ? "strong" : "table-text"))
+        steps.growing("Step", LoadFigures::name)
                 .number("Done", 64, s -> Parts.text(Numbers.whole(s.done()), "mono"))
                 .number("/s", 50, s -> Parts.text(Numbers.millis(s.perSecond()), "mono"))
                 .number("Min", 50, s -> time(s, s.min()))
@@ -71,14 +76,29 @@ final class LoadFigures extends VBox {
         VBox middle = Parts.panel(mapHead, map);
         map.setMinHeight(126);
         map.setMaxHeight(126);
-        VBox table = Parts.panel(Parts.tall(steps));
+        spent.setId("load-spent");
+        spent.setMinWidth(0);
+        VBox table = Parts.panel(Parts.tall(steps), Parts.foot(spent));
         HBox.setHgrow(table, Priority.ALWAYS);
         VBox kept = Parts.panel(failuresHead, Parts.tall(failures));
         kept.setMinWidth(270);
         kept.setMaxWidth(270);
         HBox bottom = new HBox(10, table, kept);
         VBox.setVgrow(bottom, Priority.ALWAYS);
-        getChildren().addAll(top, middle, bottom);
+        doubts.setId("load-doubts");
+        doubts.getStyleClass().addAll("panel", "hold-band");
+        doubts.setPadding(new Insets(6, 12, 6, 12));
+        Parts.shown(doubts, false);
+        getChildren().addAll(doubts, top, middle, bottom);
+    }
+
+    private static Label name(StepFigures s) {
+        Label label = Parts.text(s.name(), "table-text", s.kind() == StepFigures.Kind.STEP ? "table-text" : "strong");
+        label.setMinWidth(0);
+        if (s.kind() == StepFigures.Kind.GROUP) {
+            Parts.tip(label, "A group, timed from its first step to its last");
+        }
+        return label;
     }
 
     /** A response time of a step; nothing where there was none to measure. */
@@ -92,17 +112,19 @@ final class LoadFigures extends VBox {
         List<LoadSecond> seconds = model.seconds();
         rates.show(seconds, p);
         Double bound = p.limits().stream()
-                .filter(l -> l.measure() == Limit.Measure.P95)
+                .filter(l -> l.measure() == Limit.Measure.P95 && l.of().isEmpty())
                 .map(Limit::bound)
                 .findFirst()
                 .orElse(null);
-        map.show(seconds, p.seconds(), bound);
+        map.show(seconds, (int) Math.ceil(p.seconds()), bound);
         ratesHead.getChildren().setAll(Parts.text("Arrivals and answers a second", "heading"), Parts.spring());
         mapHead.getChildren()
                 .setAll(
                         Parts.text("Where the answers fell", "heading"),
                         Parts.text("time across, response time up, darker is more", "second", "table-text"),
                         Parts.spring());
+        showDoubts(now);
+        showSpent(now);
         StepFigures total = now.total();
         if (total != null) {
             Label counts = Parts.text(
@@ -134,6 +156,34 @@ final class LoadFigures extends VBox {
         } else {
             steps.items().clear();
         }
+    }
+
+    /** What makes the figures doubtful stands above them. */
+    private void showDoubts(Standing now) {
+        doubts.getChildren().clear();
+        if (now.done() != null) {
+            for (String warning : now.done().warnings()) {
+                Label label = Parts.marked(Mark.FAULT, warning, "table-text");
+                label.setWrapText(true);
+                label.setMinHeight(USE_PREF_SIZE);
+                doubts.getChildren().add(label);
+            }
+        }
+        Parts.shown(doubts, !doubts.getChildren().isEmpty());
+    }
+
+    /** Where the time went. */
+    private void showSpent(Standing now) {
+        if (now.done() == null) {
+            spent.setText("Where the time went is told when the run is over.");
+            return;
+        }
+        String words = now.done().spent().stream()
+                .filter(s -> s.count() > 0)
+                .map(s -> s.stage().title() + " " + Numbers.millis(s.mean()) + " (p99 " + Numbers.millis(s.p99()) + ")")
+                .collect(Collectors.joining(" · "));
+        spent.setText(words.isEmpty() ? "Nothing was sent." : "On average, in ms: " + words);
+        Parts.tip(spent, words.replace(" · ", "\n"));
     }
 
     /** Shows the failures that were kept. */

@@ -1,130 +1,233 @@
 package dev.mockbell.desktop.view.load;
 
-import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.LoadModel;
-import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
-import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.load.Health;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
-import dev.mockbell.load.StepFigures;
-import dev.mockbell.suite.Suite;
+import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Share;
+import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.DoubleConsumer;
+import java.util.function.UnaryOperator;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** What a load plan asks for: its shape, what it carries out, its limits and how they stand. */
+/** What a load plan asks for: its curve, its mix, its pauses, its limits and how they stand. */
 final class LoadPlanPane extends VBox {
+    private static final double WIDTH = 264;
+    private static final double CURVE = 104;
+
     private final LoadModel model;
-    private final Desk desk;
+    private final VBox head = new VBox();
+    private final CurveEditor curve;
+    private final Label words = Parts.text("", "second", "table-text");
+    private final VBox level = new VBox(8);
     private final VBox plan = new VBox();
     private final VBox limits = new VBox(7);
     private final Label health = Parts.text("", "second", "table-text");
 
-    LoadPlanPane(LoadModel model, Desk desk) {
+    LoadPlanPane(LoadModel model) {
         this.model = model;
-        this.desk = desk;
+        curve = new CurveEditor(shape -> change(p -> p.with(shape)));
+        curve.setMinHeight(CURVE);
+        curve.setMaxHeight(CURVE);
+        words.setWrapText(true);
+        words.setId("load-words");
+        words.setPadding(new Insets(0, 12, 6, 12));
         health.setWrapText(true);
-        limits.setPadding(new Insets(10, 12, 10, 12));
+        health.setId("load-health");
+        level.setPadding(new Insets(2, 12, 10, 12));
+        limits.setPadding(new Insets(8, 12, 10, 12));
         getStyleClass().add("panel");
-        getChildren().addAll(plan, Parts.innerHead("Limits"), limits, Parts.spring(), Parts.foot(health));
-        setMinWidth(264);
-        setMaxWidth(264);
+        VBox all = new VBox(head, curve, words, level, plan, Parts.innerHead("Limits"), limits);
+        ScrollPane scroll = new ScrollPane(all);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        getChildren().addAll(Parts.tall(scroll), Parts.foot(health));
+        setMinWidth(WIDTH);
+        setMaxWidth(WIDTH);
+    }
+
+    private void change(UnaryOperator<LoadPlan> by) {
+        model.keep(by.apply(model.planProperty().get()));
     }
 
     /** Shows the plan. */
     void show(LoadPlan p) {
         HBox kinds = Parts.segments(
-                ShapeFields.KINDS,
-                ShapeFields.Kind::name,
-                ShapeFields.KINDS.stream()
-                        .filter(k -> k.name().equals(p.shape().accept(new ShapeFields.Name())))
-                        .findFirst()
-                        .orElse(null),
-                k -> model.keep(model.planProperty().get().withShape(k.first())));
-        VBox fields = new VBox(8);
-        fields.setPadding(new Insets(10, 12, 10, 12));
-        fields.getChildren()
-                .addAll(p.shape()
-                        .accept(new ShapeFields(
-                                this::number,
-                                shape -> model.keep(model.planProperty().get().withShape(shape)))));
-        fields.getChildren()
-                .add(number(
-                        "Seconds",
-                        "load-seconds",
-                        p.seconds(),
-                        v -> model.keep(model.planProperty().get().withSeconds((int) Math.max(1, v)))));
-        VBox mix = new VBox(8);
-        mix.setPadding(new Insets(10, 12, 10, 12));
-        ComboBox<String> suite = new ComboBox<>();
-        List<Suite> all = desk.project().suites();
-        all.forEach(s -> suite.getItems().add(s.title()));
-        suite.setValue(desk.project().suite(p.suite()).map(Suite::title).orElse(""));
-        suite.setMaxWidth(Double.MAX_VALUE);
-        suite.valueProperty()
-                .addListener((o, was, now) -> all.stream()
-                        .filter(s -> s.title().equals(now))
-                        .findFirst()
-                        .ifPresent(s -> model.keep(model.planProperty().get().withSuite(s.id()))));
-        TextField endpoint = new TextField(p.endpoint());
-        endpoint.setPromptText("where the environment says");
-        endpoint.setId("load-endpoint");
-        Runnable keep = () -> {
-            String typed = endpoint.getText().strip();
-            if (!typed.equals(model.planProperty().get().endpoint())) {
-                model.keep(model.planProperty().get().withEndpoint(typed));
+                List.of(LoadShape.Kind.values()),
+                LoadShape.Kind::title,
+                p.shape().kind(),
+                k -> change(x -> x.with(x.shape().with(k))));
+        head.getChildren().setAll(Parts.head("Shape", Parts.spring(), kinds));
+        curve.show(p.shape());
+        words.setText(p.shape().title());
+        showLevel(p.shape());
+        plan.getChildren().setAll(Parts.innerHead("Mix"), mix(p), Parts.innerHead("Between steps"), between(p));
+    }
+
+    /** One level has fields of its own; a curve has its points as a table. */
+    private void showLevel(LoadShape shape) {
+        level.getChildren().clear();
+        if (shape.isConstant()) {
+            boolean users = shape.kind() == LoadShape.Kind.USERS;
+            level.getChildren()
+                    .addAll(
+                            number(
+                                    users ? "Users" : "A second",
+                                    users ? "load-users" : "load-rate",
+                                    shape.first(),
+                                    v -> change(p ->
+                                            p.with(p.shape().withLevel(users ? Math.max(1, Math.rint(v)) : v)))),
+                            number(
+                                    "Seconds",
+                                    "load-seconds",
+                                    shape.seconds(),
+                                    v -> change(p -> p.with(p.shape().withSeconds(Math.max(0.1, v))))));
+        }
+        Button points = Form.link(
+                "Points as a table…",
+                "Type the curve: a line for each point, seconds and level",
+                () -> LoadForms.points(this, shape, made -> change(p -> p.with(made))));
+        points.setId("load-points");
+        level.getChildren().add(points);
+    }
+
+    private VBox mix(LoadPlan p) {
+        VBox box = new VBox(4);
+        box.setPadding(new Insets(6, 12, 8, 12));
+        double sum = p.mix().stream().mapToDouble(Share::weight).sum();
+        for (int i = 0; i < p.mix().size(); i++) {
+            int index = i;
+            Share share = p.mix().get(i);
+            Label name = Parts.text(model.title(share), "table-text");
+            name.setMinWidth(0);
+            TextField weight = Form.field("load-weight-" + i, Numbers.millis(share.weight()), "1");
+            weight.setMaxWidth(52);
+            weight.setAlignment(Pos.CENTER_RIGHT);
+            Parts.tip(weight, "Its weight in the mix: " + Math.round(100 * share.weight() / sum) + " in 100");
+            Form.onEnd(weight, () -> weight(index, weight.getText()));
+            HBox row = new HBox(6, name, Parts.spring(), weight);
+            row.setAlignment(Pos.CENTER_LEFT);
+            if (p.mix().size() > 1) {
+                row.getChildren()
+                        .add(Parts.button(
+                                "×",
+                                "Take it out of the mix",
+                                () -> change(x -> x.withMix(without(x.mix(), index))),
+                                "tiny"));
             }
-        };
-        endpoint.setOnAction(e -> keep.run());
-        endpoint.focusedProperty().addListener((o, was, now) -> {
-            if (was && !now) {
-                keep.run();
+            box.getChildren().add(row);
+        }
+        Button add = Form.link("Add to the mix…", "A suite, or a case alone", () -> {});
+        add.setId("load-mix-add");
+        add.setOnAction(e -> choices(p).show(add, Side.BOTTOM, 0, 2));
+        TextField endpoint = Form.field("load-endpoint", p.endpoint(), "where the environment says");
+        Parts.tip(endpoint, "Where all of it is sent; nothing for where the environment or the contract says");
+        Form.onEnd(endpoint, () -> change(x -> x.withEndpoint(endpoint.getText().strip())));
+        box.getChildren().addAll(new HBox(add), endpoint);
+        return box;
+    }
+
+    private static List<Share> without(List<Share> mix, int index) {
+        List<Share> left = new ArrayList<>(mix);
+        left.remove(index);
+        return left;
+    }
+
+    private void weight(int index, String typed) {
+        try {
+            double weight = LoadForms.number(typed, "A weight");
+            if (weight > 0) {
+                change(p -> {
+                    List<Share> mix = new ArrayList<>(p.mix());
+                    mix.set(index, mix.get(index).withWeight(weight));
+                    return p.withMix(mix);
+                });
+                return;
             }
-        });
-        mix.getChildren().addAll(suite, Parts.text("Endpoint", "second", "table-text"), endpoint);
-        plan.getChildren()
-                .setAll(Parts.head("Shape", Parts.spring(), kinds), fields, Parts.innerHead("Carries out"), mix);
+        } catch (Problem none) {
+            // what was there comes back
+            show(model.planProperty().get());
+            return;
+        }
+        show(model.planProperty().get());
+    }
+
+    private ContextMenu choices(LoadPlan p) {
+        ContextMenu menu = new ContextMenu();
+        for (Map.Entry<Share, String> choice : model.choices().entrySet()) {
+            if (p.mix().stream().anyMatch(s -> s.withWeight(1).equals(choice.getKey()))) {
+                continue;
+            }
+            MenuItem item = new MenuItem(choice.getKey().kind().title() + ": " + choice.getValue());
+            item.setMnemonicParsing(false);
+            item.setOnAction(e -> change(x -> {
+                List<Share> mix = new ArrayList<>(x.mix());
+                mix.add(choice.getKey());
+                return x.withMix(mix);
+            }));
+            menu.getItems().add(item);
+        }
+        if (menu.getItems().isEmpty()) {
+            MenuItem none = new MenuItem("All suites and cases are in the mix");
+            none.setDisable(true);
+            menu.getItems().add(none);
+        }
+        return menu;
+    }
+
+    private VBox between(LoadPlan p) {
+        Label pauses = Parts.text("Pause: " + p.pauses().title(), "table-text");
+        pauses.setId("load-pauses");
+        pauses.setMinWidth(0);
+        Button change = Form.link(
+                "Change…",
+                "How long is rested after each step",
+                () -> LoadForms.pauses(this, p, made -> change(x -> made)));
+        change.setId("load-pauses-change");
+        Label conduct = Parts.text(LoadForms.words(p), "second", "table-text");
+        conduct.setWrapText(true);
+        Button more = Form.link(
+                "Rows, connections, warm-up…",
+                "Where variables come from, how connections are used, what counts",
+                () -> LoadForms.conduct(this, p, made -> change(x -> made)));
+        more.setId("load-conduct");
+        HBox first = new HBox(6, pauses, Parts.spring(), change);
+        first.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(4, first, conduct, new HBox(more));
+        box.setPadding(new Insets(6, 12, 8, 12));
+        return box;
     }
 
     private HBox number(String name, String id, double value, DoubleConsumer keep) {
-        TextField field =
-                new TextField(value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value));
-        field.setId(id);
+        TextField field = Form.field(id, Numbers.plain(value), "");
         field.setPrefWidth(90);
         field.setAlignment(Pos.CENTER_RIGHT);
-        Runnable take = () -> {
+        Form.onEnd(field, () -> {
             try {
-                double typed = Double.parseDouble(field.getText().strip());
-                if (!Double.isFinite(typed)) {
-                    throw new NumberFormatException();
-                }
-                if (typed != value) {
-                    keep.accept(typed);
-                }
-            } catch (NumberFormatException e) {
-                desk.tell(Notice.bad("“" + field.getText() + "” is not a number."));
-            }
-        };
-        field.setOnAction(e -> take.run());
-        field.focusedProperty().addListener((o, was, now) -> {
-            if (was && !now) {
-                take.run();
+                keep.accept(LoadForms.number(field.getText(), name));
+            } catch (Problem problem) {
+                model.tell(problem);
+                field.setText(Numbers.plain(value));
             }
         });
         HBox box = new HBox(8, Parts.text(name), Parts.spring(), field);
@@ -135,82 +238,86 @@ final class LoadPlanPane extends VBox {
     /** Shows how the limits stand, and what is to be said of the generator. */
     void showStanding(LoadPlan p, Standing now) {
         showLimits(p, now);
+        curve.mark(model.runningProperty().get() ? now.seconds() : -1);
         health.getStyleClass().remove("fault");
         if (now.done() != null && !now.done().warnings().isEmpty()) {
             health.getStyleClass().add("fault");
-            health.setText(String.join(" ", now.done().warnings()));
+            health.setText("The generator is not on top of it; see above.");
             return;
         }
         health.setText(now.last()
-                .map(l -> "Generator: " + (l.cpu() >= 0 ? Math.round(l.cpu() * 100) + " % CPU, " : "")
-                        + String.format(Locale.ROOT, "latest start %.1f ms late", l.latestStartMillis()))
+                .map(l -> words(l.health()))
                 .orElse("The generator watches itself and says when its figures are not to be trusted."));
     }
 
+    private static String words(Health h) {
+        return "Generator: " + (h.cpu() >= 0 ? Math.round(h.cpu() * 100) + " % CPU, " : "")
+                + String.format(
+                        Locale.ROOT,
+                        "latest start %.1f ms late, loops %.1f ms, collector %d ms, %d connections",
+                        h.latestStartMillis(),
+                        h.loopDelayMillis(),
+                        h.collectorMillis(),
+                        h.connections());
+    }
+
     private void showLimits(LoadPlan p, Standing now) {
-        StepFigures total = now.total();
         limits.getChildren().clear();
-        double seconds = now.seconds();
         for (Limit limit : p.limits()) {
-            Limit.Outcome outcome = total == null ? null : limit.judge(total, seconds);
-            Mark mark = outcome == null ? Mark.STALE : outcome.kept() ? Mark.PASSED : Mark.FAILED;
-            Label title = Parts.marked(mark, limit.title());
-            Label found = Parts.text(
-                    outcome == null ? "" : Numbers.millis(outcome.found()),
-                    "mono",
-                    outcome != null && !outcome.kept() ? "failed" : "second");
-            Button remove = Parts.button(
-                    "×",
-                    "Take this limit away",
-                    () -> model.keep(p.withLimits(
-                            p.limits().stream().filter(l -> !l.equals(limit)).toList())),
-                    "tiny");
-            HBox row = new HBox(6, title, Parts.spring(), found, remove);
-            row.setAlignment(Pos.CENTER_LEFT);
-            limits.getChildren().add(row);
+            limits.getChildren().add(row(p, limit, now));
         }
         Button add = Parts.button("Add a limit", "A bound that decides whether the run passes", () -> {});
+        add.setId("load-limit-add");
         add.setOnAction(e -> limitMenu(p).show(add, Side.BOTTOM, 0, 2));
         limits.getChildren().add(add);
     }
 
+    private Node row(LoadPlan p, Limit limit, Standing now) {
+        Limit.Outcome outcome = now.limits().stream()
+                .filter(o -> o.limit().equals(limit))
+                .findFirst()
+                .orElse(null);
+        Mark mark = outcome == null ? Mark.STALE : outcome.kept() ? Mark.PASSED : Mark.FAILED;
+        Label title = Parts.marked(mark, limit.title(), "table-text");
+        title.setMinWidth(0);
+        Parts.tip(
+                title,
+                limit.title()
+                        + (limit.stops()
+                                ? ". The run ends when it is broken for more than " + limit.tolerance() + " s."
+                                : "."));
+        Label found = Parts.text(
+                outcome == null ? "" : Numbers.millis(outcome.found()),
+                "mono",
+                outcome != null && !outcome.kept() ? "failed" : "second");
+        found.setMinWidth(USE_PREF_SIZE);
+        Button remove = Parts.button(
+                "×",
+                "Take this limit away",
+                () -> change(x -> x.withLimits(
+                        x.limits().stream().filter(l -> !l.equals(limit)).toList())),
+                "tiny");
+        HBox row = new HBox(6, title, Parts.spring(), found, remove);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
     private ContextMenu limitMenu(LoadPlan p) {
         ContextMenu menu = new ContextMenu();
-        for (Map.Entry<Limit.Measure, String> kind : List.of(
-                Map.entry(Limit.Measure.P50, "p50 in ms"),
-                Map.entry(Limit.Measure.P90, "p90 in ms"),
-                Map.entry(Limit.Measure.P95, "p95 in ms"),
-                Map.entry(Limit.Measure.P99, "p99 in ms"),
-                Map.entry(Limit.Measure.MAX, "Longest in ms"),
-                Map.entry(Limit.Measure.FAILED, "Failed in per cent"),
-                Map.entry(Limit.Measure.RATE, "Done a second, at least"))) {
-            MenuItem item = new MenuItem(kind.getValue() + "…");
-            item.setOnAction(e -> askBound(p, kind.getKey(), kind.getValue()));
+        for (Limit.Measure measure : Limit.Measure.values()) {
+            MenuItem item = new MenuItem(measure.title() + "…");
+            item.setOnAction(e -> LoadForms.limit(
+                    this,
+                    model,
+                    measure,
+                    made -> change(x -> {
+                        List<Limit> all = new ArrayList<>(x.limits());
+                        all.removeIf(l -> l.measure() == made.measure() && l.of().equals(made.of()));
+                        all.add(made);
+                        return x.withLimits(all);
+                    })));
             menu.getItems().add(item);
         }
         return menu;
-    }
-
-    private void askBound(LoadPlan p, Limit.Measure measure, String words) {
-        TextField field = new TextField("300");
-        field.setId("ask-bound");
-        Runnable keep = () -> {
-            try {
-                double bound = Double.parseDouble(field.getText().strip());
-                List<Limit> all = new ArrayList<>(p.limits());
-                all.removeIf(l -> l.measure() == measure);
-                all.add(new Limit(measure, bound));
-                Overlay.close(this);
-                model.keep(p.withLimits(all));
-            } catch (NumberFormatException e) {
-                desk.tell(Notice.bad("“" + field.getText() + "” is not a number."));
-            }
-        };
-        field.setOnAction(e -> keep.run());
-        Overlay.show(
-                this,
-                new VBox(10, Parts.text(words, "strong"), field, Parts.button("Keep", "Enter", keep, "primary")),
-                320);
-        field.selectAll();
     }
 }

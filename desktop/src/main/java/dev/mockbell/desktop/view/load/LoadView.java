@@ -6,12 +6,16 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
+import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.ledger.LedgerFilter;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadComparison;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.suite.Suite;
 import javafx.beans.InvalidationListener;
+import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -27,9 +31,13 @@ import javafx.scene.layout.VBox;
 
 /** A load plan at the left, its run at the right. */
 public final class LoadView extends StackPane implements StationView {
+    private static final double STEP = 1.25;
+
     private final LoadModel model;
     private final Desk desk;
     private final HBox head = new HBox();
+    private final StackPane right = new StackPane();
+    private final Label sofar = Parts.text("", "second", "table-text");
     private final LoadPlanPane plan;
     private final LoadFigures figures;
     private final Node station;
@@ -37,7 +45,7 @@ public final class LoadView extends StackPane implements StationView {
     public LoadView(Models models) {
         this.model = models.load();
         this.desk = models.desk();
-        this.plan = new LoadPlanPane(model, desk);
+        this.plan = new LoadPlanPane(model);
         this.figures = new LoadFigures(model, failure -> {
             models.traffic().filterProperty().set(LedgerFilter.ALL.withText(failure.note()));
             desk.go(Station.TRAFFIC);
@@ -48,6 +56,9 @@ public final class LoadView extends StackPane implements StationView {
         model.planProperty().addListener((InvalidationListener) o -> Refocus.around(plan, this::show));
         model.runningProperty().addListener(all);
         model.resultProperty().addListener(all);
+        model.phaseProperty().addListener(all);
+        model.factorProperty().addListener(all);
+        model.comparisonProperty().addListener((InvalidationListener) o -> showComparison());
         model.seconds().addListener((InvalidationListener) o -> showLive());
         model.failures().addListener((InvalidationListener) o -> figures.showFailures());
         desk.projectProperty().addListener((InvalidationListener) o -> {
@@ -74,8 +85,9 @@ public final class LoadView extends StackPane implements StationView {
     }
 
     private Node build() {
-        HBox.setHgrow(figures, Priority.ALWAYS);
-        HBox columns = new HBox(10, plan, figures);
+        right.getChildren().setAll(figures);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        HBox columns = new HBox(10, plan, right);
         VBox.setVgrow(columns, Priority.ALWAYS);
         VBox box = new VBox(head, columns);
         box.getStyleClass().add("station");
@@ -120,12 +132,13 @@ public final class LoadView extends StackPane implements StationView {
 
     private void showHead(LoadPlan p) {
         Button choose = Parts.button(p.title() + " ▾", "Choose or make a plan", () -> {}, "quiet", "title");
+        choose.setId("load-plans");
         choose.setOnAction(e -> plans(choose).show(choose, Side.BOTTOM, 0, 2));
         head.getChildren().setAll(choose);
         boolean running = model.runningProperty().get();
         LoadRun done = model.resultProperty().get();
         if (running) {
-            Label label = Parts.text("running", "tag", "bronze");
+            Label label = Parts.text(model.phaseProperty().get(), "tag", "bronze");
             label.setId("load-running");
             head.getChildren().add(label);
         } else if (done != null) {
@@ -137,25 +150,88 @@ public final class LoadView extends StackPane implements StationView {
             label.setId("load-verdict");
             head.getChildren().add(label);
         }
-        Button report = Parts.button(
-                "Write report", "CSV and HTML of the last run, into the project's reports folder", model::report);
+        sofar.setText("");
+        head.getChildren().addAll(sofar, Parts.spring());
+        if (running) {
+            head.getChildren().addAll(pace(), gently());
+        } else {
+            head.getChildren().addAll(against(p), runs());
+        }
         Button run = Parts.button(
                 running ? "Stop now" : "Start  Ctrl ↵",
                 running ? "Stop; what was measured is kept" : "Make the load (Ctrl+Enter)",
                 model::startOrStop,
                 running ? "danger" : "primary");
         run.setId("load-start");
-        head.getChildren()
-                .addAll(
-                        Parts.spring(),
-                        Parts.text(
-                                "against "
-                                        + (p.endpoint().isEmpty()
-                                                ? desk.project().current().name()
-                                                : p.endpoint()),
-                                "third"),
-                        report,
-                        run);
+        head.getChildren().add(run);
+    }
+
+    private Label against(LoadPlan p) {
+        Label label = Parts.text(
+                "against " + (p.endpoint().isEmpty() ? desk.project().current().name() : p.endpoint()), "third");
+        label.setMinWidth(0);
+        return label;
+    }
+
+    /** Faster or slower while it runs. */
+    private HBox pace() {
+        Label times = Parts.text("× " + Numbers.plain(model.factorProperty().get()), "mono");
+        times.setId("load-factor");
+        Button slower = Parts.button("−", "Go on at fewer times the plan's level", () -> pace(1 / STEP));
+        Button faster = Parts.button("+", "Go on at more times the plan's level", () -> pace(STEP));
+        slower.setId("load-slower");
+        faster.setId("load-faster");
+        HBox box = new HBox(4, slower, times, faster);
+        box.setAlignment(Pos.CENTER);
+        return box;
+    }
+
+    private void pace(double by) {
+        model.factor(Math.round(model.factorProperty().get() * by * 100) / 100.0);
+    }
+
+    private Button gently() {
+        Button gently =
+                Parts.button("Stop gently", "Nothing new comes in; what is under way is waited for", model::stopGently);
+        gently.setId("load-gently");
+        return gently;
+    }
+
+    private Button runs() {
+        Button runs = Parts.button("Runs ▾", "Look at an earlier run, compare two, write a report", () -> {});
+        runs.setId("load-runs");
+        runs.setOnAction(e -> runMenu().show(runs, Side.BOTTOM, 0, 2));
+        return runs;
+    }
+
+    private ContextMenu runMenu() {
+        ContextMenu menu = new ContextMenu();
+        LoadRun now = model.resultProperty().get();
+        MenuItem report = new MenuItem("Write a report of this run");
+        report.setDisable(now == null);
+        report.setOnAction(e -> model.report());
+        Menu look = new Menu("Look at");
+        Menu compare = new Menu("Compare with");
+        for (LoadRun run : model.runs()) {
+            String words = Numbers.clock(run.started()) + " · "
+                    + Numbers.whole(run.total().done()) + " done, p95 "
+                    + Numbers.millis(run.total().p95()) + " ms" + (run.passed() ? "" : ", limits not kept");
+            if (run == now) {
+                continue;
+            }
+            MenuItem item = new MenuItem(words);
+            item.setOnAction(e -> model.look(run));
+            look.getItems().add(item);
+            if (now != null) {
+                MenuItem with = new MenuItem(words);
+                with.setOnAction(e -> model.compare(run));
+                compare.getItems().add(with);
+            }
+        }
+        look.setDisable(look.getItems().isEmpty());
+        compare.setDisable(compare.getItems().isEmpty());
+        menu.getItems().addAll(report, look, compare);
+        return menu;
     }
 
     private ContextMenu plans(Node from) {
@@ -167,15 +243,33 @@ public final class LoadView extends StackPane implements StationView {
         }
         Menu add = new Menu("New plan for");
         add.getItems().addAll(suites(from).getItems());
-        menu.getItems().add(add);
+        MenuItem drop = new MenuItem("Take this plan away");
+        drop.setOnAction(e -> model.drop());
+        menu.getItems().addAll(add, drop);
         return menu;
+    }
+
+    private void showComparison() {
+        LoadComparison two = model.comparisonProperty().get();
+        right.getChildren()
+                .setAll(
+                        two == null
+                                ? figures
+                                : new ComparisonPane(
+                                        two, () -> model.comparisonProperty().set(null)));
     }
 
     private void showLive() {
         LoadPlan p = model.planProperty().get();
         if (p != null) {
             figures.show(p);
-            plan.showStanding(p, Standing.of(model));
+            Standing standing = Standing.of(model);
+            plan.showStanding(p, standing);
+            long kept = standing.limits().stream().filter(Limit.Outcome::kept).count();
+            sofar.setText(
+                    model.runningProperty().get() && !standing.limits().isEmpty()
+                            ? kept + " of " + standing.limits().size() + " limits kept so far"
+                            : "");
         }
     }
 }

@@ -19,7 +19,7 @@ final class RateChart extends Drawing {
 
     void show(List<LoadSecond> list, LoadPlan plan) {
         seconds = List.copyOf(list);
-        length = plan.seconds();
+        length = (int) Math.ceil(plan.seconds());
         requestLayout();
         redraw();
     }

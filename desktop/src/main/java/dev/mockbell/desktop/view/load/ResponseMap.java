@@ -10,6 +10,8 @@ import javafx.scene.text.Font;
 
 /** Where the answers fell: time across, response time up on a log scale, darker is more. */
 final class ResponseMap extends Drawing {
+    private static final double NARROWEST = 3;
+
     private List<LoadSecond> seconds = List.of();
     private int length = 10;
     private Double bound;
@@ -31,22 +33,30 @@ final class ResponseMap extends Drawing {
         double top = 8;
         double row = (bottom - top) / ResponseBands.COUNT;
         int span = Math.max(length, seconds.size());
-        double column = (right - left) / span;
+        // a column is no narrower than can be seen, however long the run
+        int together = (int) Math.ceil(span / Math.max(1, (right - left) / NARROWEST));
+        double column = (right - left) * together / span;
         g.setFont(Font.font("Inter", 10));
         g.setFill(palette().of(Role.WORDS));
         g.fillText("1 ms", 8, bottom - row + 3);
         g.fillText("10", 8, bottom - 5 * row + 3);
         g.fillText("100", 8, bottom - 9 * row + 3);
         g.fillText("1 s", 8, bottom - 13 * row + 3);
-        for (int i = 0; i < seconds.size(); i++) {
-            List<Long> buckets = seconds.get(i).buckets();
-            long all = Math.max(1, buckets.stream().mapToLong(Long::longValue).sum());
-            for (int band = 0; band < buckets.size(); band++) {
-                if (buckets.get(band) > 0) {
-                    double share = Math.min(1, 0.12 + Math.sqrt((double) buckets.get(band) / all));
+        for (int from = 0; from < seconds.size(); from += together) {
+            long[] bands = new long[ResponseBands.COUNT];
+            long all = 0;
+            for (LoadSecond second : seconds.subList(from, Math.min(seconds.size(), from + together))) {
+                for (int band = 0; band < second.buckets().size(); band++) {
+                    bands[band] += second.buckets().get(band);
+                    all += second.buckets().get(band);
+                }
+            }
+            for (int band = 0; band < bands.length; band++) {
+                if (bands[band] > 0) {
+                    double share = Math.min(1, 0.12 + Math.sqrt((double) bands[band] / Math.max(1, all)));
                     g.setFill(palette().of(Role.DENSITY, share));
                     g.fillRect(
-                            left + i * column,
+                            left + from / together * column,
                             bottom - (band + 1) * row,
                             Math.max(1, column - 1),
                             Math.max(1, row - 1));

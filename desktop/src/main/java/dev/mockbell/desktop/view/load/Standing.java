@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.StepFigures;
@@ -31,9 +32,14 @@ record Standing(LoadRun done, Optional<LoadSecond> last, StepFigures total) {
                 : last.map(l -> (double) l.second()).orElse(0.0);
     }
 
-    /** The figures of each step, as far as they are known. */
+    /** The figures of each step and group, as far as they are known. */
     List<StepFigures> steps() {
         return done != null ? done.steps() : last.map(LoadSecond::steps).orElse(List.of());
+    }
+
+    /** How the limits stand. */
+    List<Limit.Outcome> limits() {
+        return done != null ? done.limits() : last.map(LoadSecond::limits).orElse(List.of());
     }
 
     long failed() {

@@ -54,6 +54,11 @@ public final class Numbers {
         return value < 10 ? String.format(Locale.ROOT, "%.1f", value) : whole(Math.round(value));
     }
 
+    /** As short as it can be written: whole when it is. */
+    public static String plain(double value) {
+        return value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value);
+    }
+
     /** The mark of a verdict. */
     public static Mark mark(Verdict verdict) {
         return switch (verdict) {

@@ -151,22 +151,21 @@ class FieldsTest extends OnDesktop {
         });
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
         assertThat(Hand.on(() -> desktop.models.load().planProperty().get().shape()))
-                .isEqualTo(new LoadShape.Arrivals(10));
+                .isEqualTo(LoadShape.arrivals(10, 30));
         hand.click("#segment-users");
         hand.type("#load-users", "7");
         // the click into the next field keeps what was typed in the one before
-        hand.type("#load-pause", "30");
         hand.click("#load-seconds");
         hand.await(
                 "seven users",
-                () -> desktop.models.load().planProperty().get().shape().equals(new LoadShape.Users(7, 30)));
+                () -> desktop.models.load().planProperty().get().shape().equals(LoadShape.users(7, 30)));
         hand.type("#load-users", "NaN");
         hand.press(KeyCode.ENTER);
         hand.await(
                 "the refusal",
                 () -> desktop.desk.notices().stream().anyMatch(n -> n.text().contains("NaN")));
         assertThat(Hand.on(() -> desktop.models.load().planProperty().get().shape()))
-                .isEqualTo(new LoadShape.Users(7, 30));
+                .isEqualTo(LoadShape.users(7, 30));
     }
 
     @Test

@@ -8,7 +8,9 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
+import dev.mockbell.load.LoadShape;
 import java.util.List;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeEach;
@@ -34,9 +36,13 @@ class LoadStationTest extends OnDesktop {
             desktop.models.check().add("Stay");
             desktop.models.check().addStep(call.currentProperty().get());
             load.add(desktop.desk.project().suites().get(0));
-            load.keep(load.planProperty().get().withSeconds(1).withLimits(List.of()));
+            load.keep(shaped(LoadShape.arrivals(10, 1)).withLimits(List.of()));
         });
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
+    }
+
+    private LoadPlan shaped(LoadShape shape) {
+        return load.planProperty().get().with(shape);
     }
 
     private LoadRun run() {
@@ -79,7 +85,7 @@ class LoadStationTest extends OnDesktop {
     @Test
     void aLimitIsAddedJudgesTheRunAndIsTakenAway() {
         plan(List.of());
-        hand.clickText("Add a limit");
+        hand.click("#load-limit-add");
         hand.clickText("Done a second, at least…");
         hand.type("#ask-bound", "1000000");
         hand.press(KeyCode.ENTER);
@@ -96,7 +102,7 @@ class LoadStationTest extends OnDesktop {
     @Test
     void aRunThatIsStoppedKeepsWhatWasMeasured() {
         plan(List.of());
-        Hand.run(() -> load.keep(load.planProperty().get().withSeconds(60)));
+        Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 60))));
         hand.click("#load-start");
         hand.await("the first figures", () -> !load.seconds().isEmpty());
         assertThat(hand.text("#load-running")).isEqualTo("running");
@@ -113,13 +119,11 @@ class LoadStationTest extends OnDesktop {
     @Test
     void aBoundThatIsNoNumberIsRefused() {
         plan(List.of());
-        hand.clickText("Add a limit");
+        hand.click("#load-limit-add");
         hand.clickText("p95 in ms…");
         hand.type("#ask-bound", "soon");
         hand.press(KeyCode.ENTER);
-        hand.await(
-                "the refusal",
-                () -> desktop.desk.notices().stream().anyMatch(n -> n.text().equals("“soon” is not a number.")));
+        hand.await("the refusal", () -> hand.text("#ask-limit-flaw").contains("“soon” is not a number"));
         assertThat(Hand.on(() -> load.planProperty().get().limits())).isEmpty();
     }
 }

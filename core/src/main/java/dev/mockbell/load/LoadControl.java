@@ -1,0 +1,52 @@
+package dev.mockbell.load;
+
+import dev.mockbell.task.StopSignal;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+
+/** What can be done to a run while it is under way. Safe for many threads. */
+public final class LoadControl {
+    private final StopSignal stop;
+    private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+    private volatile double factor = 1;
+    private volatile boolean gently;
+
+    /** @param stop ends the run at once */
+    public LoadControl(StopSignal stop) {
+        this.stop = stop;
+    }
+
+    /** Ends the run at once; what is under way is given up. */
+    public StopSignal stop() {
+        return stop;
+    }
+
+    /** Nothing new comes in from now on; what is under way is waited for. */
+    public void stopGently() {
+        gently = true;
+        changed();
+    }
+
+    /** From now on everything comes in at so many times the plan's levels; from 0.01 to 100. */
+    public void factor(double other) {
+        factor = Math.max(0.01, Math.min(100, other));
+        changed();
+    }
+
+    public double factor() {
+        return factor;
+    }
+
+    /** Whether nothing new is to come in. */
+    boolean isEnding() {
+        return gently || stop.isStopped();
+    }
+
+    void onChange(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    private void changed() {
+        listeners.forEach(Runnable::run);
+    }
+}

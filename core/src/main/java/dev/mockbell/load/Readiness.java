@@ -1,0 +1,155 @@
+package dev.mockbell.load;
+
+import dev.mockbell.expression.Expressions;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.sample.SampleBuilder;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.wire.EventLoops;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * Brings the engine to speed before a run: the plan's own requests go to a peer on loopback that answers them with samples, as
+ * fast as they can until that gets no faster, then at the plan's pace. What a program does the first thousand times is slow, and
+ * must not be taken for the service's time.
+ */
+final class Readiness {
+    private static final int USERS_A_LANE = 16;
+    private static final long WINDOW_NANOS = 200_000_000;
+    private static final int LEAST_WINDOWS = 5;
+    private static final int MOST_WINDOWS = 22;
+
+    /** It has got no faster when the last windows are within this of the best. */
+    private static final double STEADY = 0.06;
+
+    private static final double PACED_SECONDS = 0.6;
+    private static final double MOST_PACED = 5_000;
+    private static final int MOST_PEERS = 16;
+
+    private final LoadEngine engine;
+    private final EventLoops loops;
+    private final Expressions expressions;
+    private final ExecutorService workers;
+
+    Readiness(LoadEngine engine, EventLoops loops, Expressions expressions, ExecutorService workers) {
+        this.engine = engine;
+        this.loops = loops;
+        this.expressions = expressions;
+        this.workers = workers;
+    }
+
+    /** Does so; what the session will need to know of it, it learns. Returns early when the run is stopped. */
+    void bring(LoadPlan plan, LoadSession session, Rows rows, LoadControl control) {
+        List<LoopbackPeer> peers = new ArrayList<>();
+        try {
+            Passage.Course course = against(session.course(), peers);
+            Conduct conduct = plan.conduct().withTimeout(2_000).withWarmUp(0);
+            LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
+            LoadSession own = new LoadSession(flat, course, expressions, workers, LoadListener.NONE);
+            own.countFrom(System.nanoTime());
+            int lanes = Math.max(1, Runtime.getRuntime().availableProcessors());
+            try (LoadEngine.Field field = engine.new Field(flat, own, lanes)) {
+                flood(flat, own, rows.again(), field.lanes(), control);
+                pace(flat, own, rows.again(), field.lanes(), control);
+            }
+            session.learnFrom(own);
+        } finally {
+            peers.forEach(LoopbackPeer::close);
+        }
+        // what was left behind is collected now rather than in the run
+        System.gc();
+    }
+
+    private Passage.Course against(Passage.Course course, List<LoopbackPeer> peers) {
+        Map<Integer, LoadStep> steps = new HashMap<>();
+        for (LoadStep step : course.steps()) {
+            if (peers.size() < MOST_PEERS) {
+                peers.add(new LoopbackPeer(loops, sample(step)));
+            }
+            steps.put(step.index(), step.to(peers.get(peers.size() - 1).address()));
+        }
+        List<Passage> passages = course.passages().stream()
+                .map(p -> new Passage(
+                        p.weight(),
+                        p.legs().stream()
+                                .filter(l -> !(l instanceof Passage.Leg.Rest))
+                                .map(l -> l instanceof Passage.Leg.Send s
+                                        ? new Passage.Leg.Send(
+                                                steps.get(s.step().index()))
+                                        : l)
+                                .toList()))
+                .toList();
+        return new Passage.Course(
+                passages, course.steps().stream().map(s -> steps.get(s.index())).toList(), course.groups());
+    }
+
+    private static String sample(LoadStep step) {
+        SoapVersion version = SoapVersion.of(step.bound());
+        String payload;
+        try {
+            payload = step.outline()
+                    .map(o -> SampleBuilder.text(o, SampleBuilder.Detail.FULL))
+                    .orElse("");
+        } catch (Problem none) {
+            payload = "";
+        }
+        return Envelope.around(version, payload, List.of());
+    }
+
+    private void flood(LoadPlan plan, LoadSession session, Rows rows, List<Lane> lanes, LoadControl control) {
+        LoadControl own = new LoadControl(control.stop());
+        LoadShape shape = LoadShape.users(USERS_A_LANE * lanes.size(), 60);
+        CountDownLatch done = new CountDownLatch(lanes.size());
+        engine.drivers(plan, shape, session, lanes, rows, own, new Progress(session), System.nanoTime(), done);
+        double best = 0;
+        int steady = 0;
+        long before = session.sentSoFar();
+        for (int i = 0; i < MOST_WINDOWS && steady < 3 && !control.isEnding(); i++) {
+            long began = System.nanoTime();
+            while (System.nanoTime() - began < WINDOW_NANOS && !control.isEnding()) {
+                LockSupport.parkNanos(10_000_000);
+            }
+            long now = session.sentSoFar();
+            double rate = (now - before) / (double) (System.nanoTime() - began);
+            before = now;
+            steady = i >= LEAST_WINDOWS && rate < best * (1 + STEADY) ? steady + 1 : 0;
+            best = Math.max(best, rate);
+        }
+        own.stopGently();
+        await(done);
+    }
+
+    private void pace(LoadPlan plan, LoadSession session, Rows rows, List<Lane> lanes, LoadControl control) {
+        if (plan.shape().kind() != LoadShape.Kind.ARRIVALS || control.isEnding()) {
+            return;
+        }
+        double level = Math.max(100, Math.min(MOST_PACED, plan.shape().first()));
+        CountDownLatch done = new CountDownLatch(lanes.size());
+        engine.drivers(
+                plan,
+                LoadShape.arrivals(level, PACED_SECONDS),
+                session,
+                lanes,
+                rows,
+                new LoadControl(control.stop()),
+                new Progress(session),
+                System.nanoTime(),
+                done);
+        await(done);
+    }
+
+    private static void await(CountDownLatch done) {
+        try {
+            done.await(3, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,82 @@
+package dev.mockbell.project;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileName;
+import dev.mockbell.load.LoadRun;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+import java.util.zip.DataFormatException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** The runs of each load plan, a JSON file each, outside version control. The oldest go when there are over {@value #MOST}. */
+public final class LoadHistory {
+    private static final Logger LOG = LoggerFactory.getLogger(LoadHistory.class);
+    private static final int MOST = 60;
+
+    private final Path folder;
+
+    public LoadHistory(Path project) {
+        this.folder = ProjectStore.hidden(project).resolve("loads");
+    }
+
+    /** Keeps a run; waits for the disk. */
+    public void save(LoadRun run) {
+        Path file = folder(run.plan().id()).resolve(run.started().toEpochMilli() + ".json");
+        AtomicFile.writePrivate(file, LoadRunFile.text(run));
+        for (Path old : files(run.plan().id()).stream().skip(MOST).toList()) {
+            try {
+                Files.deleteIfExists(old);
+            } catch (IOException e) {
+                LOG.debug("an old run stays", e);
+            }
+        }
+    }
+
+    /** The latest runs of a plan, the newest first; one that cannot be read is left out, and left alone. */
+    public List<LoadRun> latest(String plan, int most) {
+        List<LoadRun> found = new ArrayList<>();
+        for (Path file : files(plan)) {
+            if (found.size() == most) {
+                break;
+            }
+            try {
+                found.add(LoadRunFile.read(Files.readString(file)));
+            } catch (JsonProcessingException | DataFormatException | RuntimeException e) {
+                LOG.info("a run of a load plan cannot be read: {}", file, e);
+            } catch (IOException e) {
+                LOG.info("a run of a load plan is gone: {}", file, e);
+            }
+        }
+        return found;
+    }
+
+    private Path folder(String plan) {
+        return folder.resolve(FileName.of(plan));
+    }
+
+    private List<Path> files(String plan) {
+        Path of = folder(plan);
+        if (!Files.isDirectory(of)) {
+            return List.of();
+        }
+        try (Stream<Path> list = Files.list(of)) {
+            return list.filter(f -> f.getFileName().toString().matches("\\d+\\.json"))
+                    .sorted(Comparator.comparingLong(LoadHistory::time).reversed())
+                    .toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static long time(Path file) {
+        return Long.parseLong(file.getFileName().toString().replace(".json", ""));
+    }
+}
