@@ -110,13 +110,17 @@ final class Arrivals implements LoadDriver {
             finish();
             return;
         }
-        ground.progress().began(due);
+        if (ground.session().counts(due)) {
+            ground.lane().tally().began();
+        }
         open++;
         new Journey(ground.session(), ground.lane(), turns.next(), row, ground.chance(), due, this::ended).go();
     }
 
-    private void ended(boolean well) {
-        ground.progress().ended(well);
+    private void ended(boolean well, long now) {
+        if (well) {
+            ground.lane().tally().endedWell();
+        }
         open--;
         if (over && open == 0) {
             ground.done().run();

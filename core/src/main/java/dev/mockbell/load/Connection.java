@@ -101,7 +101,7 @@ final class Connection implements ResponseReader.Sink {
         if (waiting != null) {
             ByteBuf request = waiting;
             waiting = null;
-            write(request);
+            write(request, System.nanoTime());
         } else {
             lane.idle(this);
             lane.openedAhead();
@@ -129,15 +129,15 @@ final class Connection implements ResponseReader.Sink {
                 .orElseGet(() -> "no connection: " + Problem.reason(cause).replaceAll(":.*", ""));
     }
 
-    void send(Journey next, ByteBuf request, long until) {
+    void send(Journey next, ByteBuf request, long until, long now) {
         journey = next;
         deadline = until;
-        write(request);
+        write(request, now);
     }
 
-    private void write(ByteBuf request) {
+    private void write(ByteBuf request, long now) {
         first = 0;
-        sent = System.nanoTime();
+        sent = now;
         channel.writeAndFlush(request, channel.voidPromise());
     }
 

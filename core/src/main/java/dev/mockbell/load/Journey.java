@@ -30,6 +30,7 @@ final class Journey {
     private final boolean counts;
     private long intended;
     private long late;
+    private long latest;
     private int at;
     private LoadStep step;
     private byte[] request;
@@ -39,7 +40,7 @@ final class Journey {
 
     /** Hears when a journey is over, on its event loop. */
     interface End {
-        void ended(boolean well);
+        void ended(boolean well, long now);
     }
 
     /**
@@ -94,7 +95,7 @@ final class Journey {
                 }
             }
         }
-        atEnd.ended(true);
+        atEnd.ended(true, latest);
     }
 
     /** Goes on after a while; a timer that is late counts as lateness of the generator. */
@@ -132,13 +133,14 @@ final class Journey {
 
     private void send(byte[] bytes) {
         request = bytes;
-        session.sent();
-        late = Math.max(0, System.nanoTime() - intended);
+        long now = System.nanoTime();
+        lane.tally().sent();
+        late = Math.max(0, now - intended);
         if (counts) {
             lane.tally().spent(Stage.LATE, late);
             session.clock().started(late);
         }
-        lane.send(step, this, bytes, step.template().cost() == Cost.CONSTANT);
+        lane.send(step, this, bytes, step.template().cost() == Cost.CONSTANT, now);
     }
 
     boolean wants(int status) {
@@ -147,7 +149,7 @@ final class Journey {
     }
 
     void answered(int status, String head, byte[] body, long now) {
-        session.received();
+        lane.tally().received();
         long nanos = now - intended;
         if (body == null) {
             String slow = session.lateness(step, nanos);
@@ -209,7 +211,7 @@ final class Journey {
 
     /** The connection failed while the step's request was under way. */
     void failed(String reason, long now) {
-        session.received();
+        lane.tally().received();
         if (counts) {
             session.keep(step, request, reason, now - intended);
         }
@@ -225,11 +227,12 @@ final class Journey {
             lane.tally().failed(step.index(), nanos, Math.min(late, nanos), reason, byCheck);
             groups.forEach((row, began) -> lane.tally().failed(row, intended + nanos - began, 0, null, byCheck));
         }
-        atEnd.ended(false);
+        atEnd.ended(false, intended + nanos);
     }
 
     private void next(long now) {
         at++;
+        latest = now;
         intended = now;
         long nanos = session.pauses().nanos(chance);
         if (nanos > 0 && at < legs.size()) {

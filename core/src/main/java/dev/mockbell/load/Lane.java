@@ -85,9 +85,8 @@ final class Lane {
         return known.retainedDuplicate();
     }
 
-    /** Sends a request on a free connection, on a new one, or when one comes free. */
-    void send(LoadStep step, Journey journey, byte[] request, boolean constant) {
-        long now = System.nanoTime();
+    /** Sends a request on a free connection, on a new one, or when one comes free; it is {@code now} by the nanosecond clock. */
+    void send(LoadStep step, Journey journey, byte[] request, boolean constant, long now) {
         if (closed) {
             journey.failed("stopped", now);
             return;
@@ -98,7 +97,7 @@ final class Lane {
         while (free != null && !free.isEmpty()) {
             Connection connection = free.pop();
             if (connection.alive()) {
-                connection.send(journey, bytes, deadline);
+                connection.send(journey, bytes, deadline, now);
                 return;
             }
             remove(connection);
@@ -160,10 +159,11 @@ final class Lane {
     }
 
     private void hand(Waiting next, Connection connection) {
+        long now = System.nanoTime();
         if (next.journey().counts()) {
-            tally.spent(Stage.WAITED, System.nanoTime() - next.since());
+            tally.spent(Stage.WAITED, now - next.since());
         }
-        connection.send(next.journey(), next.request(), next.deadline());
+        connection.send(next.journey(), next.request(), next.deadline(), now);
     }
 
     /** The next that waits is given a connection of its own, when there is room. */

@@ -7,14 +7,12 @@ import java.util.concurrent.atomic.LongAdder;
 final class LoadClock {
     private static final long LATE = 10_000_000;
 
-    private final LongAdder started = new LongAdder();
     private final LongAdder late = new LongAdder();
     private final AtomicLong latest = new AtomicLong();
     private final AtomicLong loopDelay = new AtomicLong();
 
     /** A request started, so many nanoseconds after it was due. */
     void started(long by) {
-        started.increment();
         if (by > LATE) {
             late.increment();
         }
@@ -26,10 +24,6 @@ final class LoadClock {
     /** An event loop came to what it was to do so late. */
     void delayed(long by) {
         loopDelay.accumulateAndGet(by, Math::max);
-    }
-
-    long started() {
-        return started.sum();
     }
 
     /** How many started over 10 ms late. */

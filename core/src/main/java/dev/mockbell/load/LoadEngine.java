@@ -92,7 +92,7 @@ public final class LoadEngine {
                 listener.phase(Phase.READYING);
                 new Readiness(this, loops, expressions, workers).bring(plan, session, rows, control);
             }
-            try (Field field = new Field(plan, session, cores)) {
+            try (Field field = new Field(plan, session)) {
                 return measured(plan, session, rows, field.lanes, listener, control);
             }
         } finally {
@@ -121,12 +121,18 @@ public final class LoadEngine {
         }
     }
 
+    /** One processor is left to the collector, the workers and, on loopback, to the service: loops that wait for it are late. */
+    private static int lanesHere() {
+        return Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
+    }
+
     /** The lanes of a run with what goes on beside them. */
     final class Field implements AutoCloseable {
         private final List<Lane> lanes = new ArrayList<>();
         private final List<ScheduledFuture<?>> beside = new ArrayList<>();
 
-        Field(LoadPlan plan, LoadSession session, int count) {
+        Field(LoadPlan plan, LoadSession session) {
+            int count = lanesHere();
             Conduct conduct = plan.conduct();
             int rows =
                     session.course().steps().size() + session.course().groups().size();
@@ -241,7 +247,7 @@ public final class LoadEngine {
         long from = begin + warmUp * 1_000_000_000L;
         long until = begin + (long) (shape.seconds() * 1e9);
         session.countFrom(from);
-        Progress progress = new Progress(session);
+        Progress progress = new Progress();
         CountDownLatch done = new CountDownLatch(lanes.size());
         drivers(plan, shape, session, lanes, rows, control, progress, begin, done);
         Sampler sampler = new Sampler(plan, lanes, session, progress, control, listener, from);

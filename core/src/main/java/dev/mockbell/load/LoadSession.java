@@ -25,7 +25,6 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLongArray;
-import java.util.concurrent.atomic.LongAdder;
 
 /** What the journeys of one load run share: the steps, the workers that look into answers, and what is kept. */
 final class LoadSession {
@@ -42,8 +41,6 @@ final class LoadSession {
     private final LoadListener listener;
     private final String origin;
     private final LoadClock clock = new LoadClock();
-    private final LongAdder sent = new LongAdder();
-    private final LongAdder received = new LongAdder();
     private final Map<String, Integer> kept = new ConcurrentHashMap<>();
     private final AtomicInteger keptInAll = new AtomicInteger();
     private final AtomicLongArray looking;
@@ -124,23 +121,6 @@ final class LoadSession {
     boolean validates() {
         double percent = plan.conduct().validatedPercent();
         return percent > 0 && ThreadLocalRandom.current().nextDouble() * 100 < percent;
-    }
-
-    void sent() {
-        sent.increment();
-    }
-
-    void received() {
-        received.increment();
-    }
-
-    /** How many were sent so far. */
-    long sentSoFar() {
-        return sent.sum();
-    }
-
-    long inFlight() {
-        return Math.max(0, sent.sum() - received.sum());
     }
 
     /** Why an answer came too late for the step's check of its time; null when it did not. */

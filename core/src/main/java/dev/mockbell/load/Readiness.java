@@ -21,7 +21,7 @@ import java.util.concurrent.locks.LockSupport;
  * must not be taken for the service's time.
  */
 final class Readiness {
-    private static final int USERS_A_LANE = 16;
+    private static final int USERS_A_LANE = 32;
     private static final long WINDOW_NANOS = 200_000_000;
     private static final int LEAST_WINDOWS = 5;
     private static final int MOST_WINDOWS = 22;
@@ -54,8 +54,7 @@ final class Readiness {
             LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
             LoadSession own = new LoadSession(flat, course, expressions, workers, LoadListener.NONE);
             own.countFrom(System.nanoTime());
-            int lanes = Math.max(1, Runtime.getRuntime().availableProcessors());
-            try (LoadEngine.Field field = engine.new Field(flat, own, lanes)) {
+            try (LoadEngine.Field field = engine.new Field(flat, own)) {
                 flood(flat, own, rows.again(), field.lanes(), control);
                 pace(flat, own, rows.again(), field.lanes(), control);
             }
@@ -107,16 +106,16 @@ final class Readiness {
         LoadControl own = new LoadControl(control.stop());
         LoadShape shape = LoadShape.users(USERS_A_LANE * lanes.size(), 60);
         CountDownLatch done = new CountDownLatch(lanes.size());
-        engine.drivers(plan, shape, session, lanes, rows, own, new Progress(session), System.nanoTime(), done);
+        engine.drivers(plan, shape, session, lanes, rows, own, new Progress(), System.nanoTime(), done);
         double best = 0;
         int steady = 0;
-        long before = session.sentSoFar();
+        long before = lanes.stream().mapToLong(l -> l.tally().sentSoFar()).sum();
         for (int i = 0; i < MOST_WINDOWS && steady < 3 && !control.isEnding(); i++) {
             long began = System.nanoTime();
             while (System.nanoTime() - began < WINDOW_NANOS && !control.isEnding()) {
                 LockSupport.parkNanos(10_000_000);
             }
-            long now = session.sentSoFar();
+            long now = lanes.stream().mapToLong(l -> l.tally().sentSoFar()).sum();
             double rate = (now - before) / (double) (System.nanoTime() - began);
             before = now;
             steady = i >= LEAST_WINDOWS && rate < best * (1 + STEADY) ? steady + 1 : 0;
@@ -139,7 +138,7 @@ final class Readiness {
                 lanes,
                 rows,
                 new LoadControl(control.stop()),
-                new Progress(session),
+                new Progress(),
                 System.nanoTime(),
                 done);
         await(done);

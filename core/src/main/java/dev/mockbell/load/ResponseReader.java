@@ -1,6 +1,7 @@
 package dev.mockbell.load;
 
 import io.netty.buffer.ByteBuf;
+import io.netty.buffer.ByteBufUtil;
 import io.netty.buffer.Unpooled;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
@@ -50,7 +51,15 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         TO_END
     }
 
+    private static final byte[] FAULT = "Fault".getBytes(StandardCharsets.ISO_8859_1);
+    private static final int MOST_REMEMBERED = 1_024;
+
     private final Sink sink;
+    private ByteBuf before;
+    private int beforeStatus;
+    private boolean beforeReusable;
+    private long beforeLength;
+    private boolean beforeChunked;
     private ByteBuf held = Unpooled.EMPTY_BUFFER;
     private State state = State.HEAD;
     private int status;
@@ -175,7 +184,24 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         return true;
     }
 
+    /** The same head as the one before means the same: most services send it again and again. */
+    private boolean headAgain(ByteBuf in) {
+        int from = in.readerIndex();
+        if (before == null
+                || in.readableBytes() < before.writerIndex()
+                || !ByteBufUtil.equals(in, from, before, 0, before.writerIndex())) {
+            return false;
+        }
+        status = beforeStatus;
+        reusable = beforeReusable;
+        begin(in, from, from + before.writerIndex(), beforeLength, beforeChunked);
+        return true;
+    }
+
     private boolean head(ByteBuf in) {
+        if (headAgain(in)) {
+            return true;
+        }
         int from = in.readerIndex();
         int end = endOfHead(in);
         if (end < 0) {
@@ -220,7 +246,28 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
             in.readerIndex(end);
             return true;
         }
+        remember(in, from, end, length, chunked);
+        begin(in, from, end, length, chunked);
+        return true;
+    }
+
+    private void remember(ByteBuf in, int from, int end, long length, boolean chunked) {
+        if (end - from <= MOST_REMEMBERED) {
+            before = before == null ? Unpooled.buffer(MOST_REMEMBERED) : before.clear();
+            before.writeBytes(in, from, end - from);
+            beforeStatus = status;
+            beforeReusable = reusable;
+            beforeLength = length;
+            beforeChunked = chunked;
+        }
+    }
+
+    private void begin(ByteBuf in, int from, int end, long length, boolean chunked) {
         wanted = sink.wants(status);
+        // a fault that pretends to be a good answer is not taken for one
+        if (!wanted && length > 0 && status / 100 == 2) {
+            wanted = hasFault(in, end, (int) Math.min(in.writerIndex(), end + length));
+        }
         head = wanted ? in.toString(from, end - from, StandardCharsets.ISO_8859_1) : null;
         body = wanted ? Unpooled.buffer(length > 0 ? (int) Math.min(length, 65_536) : 1_024) : null;
         in.readerIndex(end);
@@ -234,6 +281,27 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
         } else {
             reusable = false;
             state = State.TO_END;
+        }
+    }
+
+    /** Whether an element may be there that is called Fault; as far as the answer has come with its head. */
+    private static boolean hasFault(ByteBuf in, int from, int to) {
+        for (int at = in.indexOf(from, to, (byte) 'F'); at >= 0; at = in.indexOf(at + 1, to, (byte) 'F')) {
+            if (at + FAULT.length <= to && at > from && matches(in, at)) {
+                byte lead = in.getByte(at - 1);
+                if (lead == ':' || lead == '<') {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    private static boolean matches(ByteBuf in, int at) {
+        for (int i = 1; i < FAULT.length; i++) {
+            if (in.getByte(at + i) != FAULT[i]) {
+                return false;
+            }
         }
         return true;
     }

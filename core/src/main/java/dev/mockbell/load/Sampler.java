@@ -28,6 +28,8 @@ final class Sampler {
     private final long from;
     private final List<String> rows = new ArrayList<>();
     private final int steps;
+    private final long[] failed;
+    private final long[] unchecked;
     private final List<Histogram> times = new ArrayList<>();
     private final List<Histogram> begun = new ArrayList<>();
     private final List<Histogram> stages = new ArrayList<>();
@@ -64,6 +66,8 @@ final class Sampler {
         session.course().steps().forEach(s -> rows.add(s.name()));
         this.steps = rows.size();
         rows.addAll(session.course().groups());
+        failed = new long[rows.size() + 1];
+        unchecked = new long[failed.length];
         // the last one is of all steps
         for (int i = 0; i <= rows.size(); i++) {
             times.add(Tally.histogram());
@@ -102,7 +106,7 @@ final class Sampler {
         worst = worst.worst(health);
         busySeconds += health.cpu() > 0.9 ? 1 : 0;
         machineSeconds += health.machineCpu() > 0.97 ? 1 : 0;
-        long started = progress.began();
+        long started = lanes.stream().mapToLong(l -> l.tally().begun()).sum();
         List<StepFigures> figures = figures(elapsed);
         List<Limit.Outcome> limits = limits(figures, total, elapsed);
         LoadSecond now = new LoadSecond(
@@ -110,7 +114,7 @@ final class Sampler {
                 started - startedBefore,
                 total.done() - doneBefore,
                 total.failed() - failedBefore,
-                session.inFlight(),
+                Math.max(0, lanes.stream().mapToLong(l -> l.tally().inFlight()).sum()),
                 progress.users(),
                 millis(interval, 50),
                 millis(interval, 95),
@@ -173,28 +177,30 @@ final class Sampler {
 
     /** How much of what was planned until then is carried out well, in per cent. */
     private double held(double seconds) {
-        double due = plan.shape().kind() == LoadShape.Kind.ARRIVALS ? planned.by(seconds) : progress.began();
-        return due < 1 ? 100 : 100.0 * Math.min(1, progress.well() / Math.floor(due));
+        long began = lanes.stream().mapToLong(l -> l.tally().begun()).sum();
+        long well = lanes.stream().mapToLong(l -> l.tally().well()).sum();
+        double due = plan.shape().kind() == LoadShape.Kind.ARRIVALS ? planned.by(seconds) : began;
+        return due < 1 ? 100 : 100.0 * Math.min(1, well / Math.floor(due));
     }
 
     private void drain(Histogram interval) {
-        for (int row = 0; row < rows.size(); row++) {
-            Histogram time = Tally.histogram();
-            Histogram own = Tally.histogram();
-            for (Lane lane : lanes) {
-                lane.tally().drain(row, time, own);
+        for (Lane lane : lanes) {
+            Tally.Counts counts = lane.tally().take(lane.loop());
+            for (int row = 0; row < rows.size(); row++) {
+                times.get(row).add(counts.times[row]);
+                begun.get(row).add(counts.begun[row]);
+                failed[row] += counts.failed[row];
+                unchecked[row] += counts.unchecked[row];
+                if (row < steps) {
+                    interval.add(counts.times[row]);
+                    times.get(rows.size()).add(counts.times[row]);
+                    begun.get(rows.size()).add(counts.begun[row]);
+                    failed[rows.size()] += counts.failed[row];
+                    unchecked[rows.size()] += counts.unchecked[row];
+                }
             }
-            times.get(row).add(time);
-            begun.get(row).add(own);
-            if (row < steps) {
-                interval.add(time);
-                times.get(rows.size()).add(time);
-                begun.get(rows.size()).add(own);
-            }
-        }
-        for (Stage stage : Stage.values()) {
-            for (Lane lane : lanes) {
-                lane.tally().drain(stage, stages.get(stage.ordinal()));
+            for (int i = 0; i < counts.stages.length; i++) {
+                stages.get(i).add(counts.stages[i]);
             }
         }
     }
@@ -202,40 +208,24 @@ final class Sampler {
     private List<StepFigures> figures(double elapsed) {
         List<StepFigures> figures = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
-            int row = i;
-            figures.add(figures(
-                    i < steps ? StepFigures.Kind.STEP : StepFigures.Kind.GROUP,
-                    rows.get(i),
-                    i,
-                    lanes.stream().mapToLong(l -> l.tally().failures(row)).sum(),
-                    lanes.stream().mapToLong(l -> l.tally().unchecked(row)).sum(),
-                    elapsed));
+            figures.add(figures(i < steps ? StepFigures.Kind.STEP : StepFigures.Kind.GROUP, rows.get(i), i, elapsed));
         }
         return List.copyOf(figures);
     }
 
     private StepFigures total(double elapsed) {
-        long failed = 0;
-        long unchecked = 0;
-        for (int i = 0; i < steps; i++) {
-            for (Lane lane : lanes) {
-                failed += lane.tally().failures(i);
-                unchecked += lane.tally().unchecked(i);
-            }
-        }
-        return figures(StepFigures.Kind.ALL, "all", rows.size(), failed, unchecked, elapsed);
+        return figures(StepFigures.Kind.ALL, "all", rows.size(), elapsed);
     }
 
-    private StepFigures figures(
-            StepFigures.Kind kind, String name, int row, long failed, long unchecked, double elapsed) {
+    private StepFigures figures(StepFigures.Kind kind, String name, int row, double elapsed) {
         Histogram all = times.get(row);
         long done = all.getTotalCount();
         return new StepFigures(
                 kind,
                 name,
                 done,
-                Math.min(done, failed),
-                Math.min(done, unchecked),
+                Math.min(done, failed[row]),
+                Math.min(done, unchecked[row]),
                 elapsed <= 0 ? 0 : done / elapsed,
                 done == 0 ? 0 : all.getMinValue() / 1_000.0,
                 done == 0 ? 0 : all.getMean() / 1_000.0,
@@ -290,7 +280,14 @@ final class Sampler {
                 limits(figures, total, Math.min(seconds, plan.seconds())),
                 all,
                 worst,
-                Doubt.of(total, worst, session.clock().started(), busySeconds, machineSeconds, all.size(), endedEarly),
+                Doubt.of(
+                        total,
+                        worst,
+                        stages.get(Stage.LATE.ordinal()).getTotalCount(),
+                        busySeconds,
+                        machineSeconds,
+                        all.size(),
+                        endedEarly),
                 List.copyOf(times));
     }
 

@@ -27,6 +27,7 @@ final class Users implements LoadDriver {
     private final Turns turns;
     private final long seed;
     private int working;
+    private int wanted;
     private int highest;
     private boolean over;
     private boolean told;
@@ -55,6 +56,7 @@ final class Users implements LoadDriver {
     public void changed() {
         if (ground.control().isEnding()) {
             over = true;
+            wanted = 0;
             tell();
         }
     }
@@ -74,7 +76,7 @@ final class Users implements LoadDriver {
     }
 
     private void look() {
-        int wanted = wanted();
+        wanted = wanted();
         over = over || second() >= shape.seconds();
         highest = Math.min(highest, Math.max(wanted, working));
         for (int i = 0; i < TOGETHER && working < wanted; i++) {
@@ -98,7 +100,7 @@ final class Users implements LoadDriver {
     }
 
     /** One user: goes round until there are too many. */
-    private final class User {
+    private final class User implements Journey.End {
         private final RandomGenerator chance;
         private Map<String, String> own;
 
@@ -107,7 +109,11 @@ final class Users implements LoadDriver {
         }
 
         void round() {
-            if (working > wanted()) {
+            begin(System.nanoTime());
+        }
+
+        private void begin(long now) {
+            if (working > wanted) {
                 leave();
                 return;
             }
@@ -118,19 +124,23 @@ final class Users implements LoadDriver {
                 return;
             }
             own = row;
-            long now = System.nanoTime();
-            ground.progress().began(now);
-            new Journey(ground.session(), ground.lane(), turns.next(), row, chance, now, this::ended).go();
+            if (ground.session().counts(now)) {
+                ground.lane().tally().began();
+            }
+            new Journey(ground.session(), ground.lane(), turns.next(), row, chance, now, this).go();
         }
 
-        private void ended(boolean well) {
-            ground.progress().ended(well);
+        @Override
+        public void ended(boolean well, long now) {
+            if (well) {
+                ground.lane().tally().endedWell();
+            }
             long pause = ground.session().pauses().nanos(chance);
             if (pause > 0 && !over) {
                 ground.lane().loop().schedule(this::round, pause, TimeUnit.NANOSECONDS);
             } else if (well && depth < DEPTH) {
                 depth++;
-                round();
+                begin(now);
                 depth--;
             } else {
                 // failures in a row must not deepen the stack, nor keep the loop for themselves
