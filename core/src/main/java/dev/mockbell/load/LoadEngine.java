@@ -290,7 +290,7 @@ public final class LoadEngine {
     }
 
     /** Opens as many connections as the plan will need at its start, and waits for them a little. */
-    private static void openAhead(LoadPlan plan, LoadSession session, List<Lane> lanes) {
+    static void openAhead(LoadPlan plan, LoadSession session, List<Lane> lanes) {
         if (!plan.conduct().keepsConnections()) {
             return;
         }

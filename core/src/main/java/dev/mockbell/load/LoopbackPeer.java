@@ -9,22 +9,97 @@ import io.netty.channel.ChannelInboundHandlerAdapter;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
 
 /**
- * Answers every request of ours on loopback with the same bytes, at once. It understands no more HTTP than our own requests need:
- * a head with a length, and the body.
+ * Answers our own requests on loopback at once, in all the ways in which services answer: what the engine meets for the first time
+ * in a run would be slow there. It understands no more HTTP than our requests need: a head with a length, and the body.
  */
 final class LoopbackPeer implements AutoCloseable {
+    private static final int TURNS = 512;
+
     private final Channel listening;
 
-    LoopbackPeer(EventLoops loops, String body) {
-        byte[] content = body.getBytes(StandardCharsets.UTF_8);
-        ByteBuf answer = Unpooled.unreleasableBuffer(Unpooled.directBuffer()
-                .writeBytes(("HTTP/1.1 200 OK\r\nContent-Type: text/xml; charset=utf-8\r\nContent-Length: "
-                                + content.length + "\r\n\r\n")
-                        .getBytes(StandardCharsets.ISO_8859_1))
-                .writeBytes(content));
-        listening = loops.listen("127.0.0.1", 0, made -> made.pipeline().addLast(new Answering(answer)));
+    /**
+     * @param body of a good answer
+     * @param fault of one that is a fault
+     */
+    LoopbackPeer(EventLoops loops, String body, String fault) {
+        Answers answers = new Answers(body, fault);
+        listening = loops.listen("127.0.0.1", 0, made -> made.pipeline().addLast(new Answering(answers)));
+    }
+
+    /** An answer in the pieces in which it is sent. */
+    private record Answer(List<ByteBuf> pieces, boolean closes) {}
+
+    /** The answers in turn. */
+    private static final class Answers {
+        private final List<Answer> usual;
+        private final Answer fault;
+        private final Answer last;
+
+        Answers(String body, String fault) {
+            String type = "Content-Type: text/xml; charset=utf-8\r\n";
+            String dated =
+                    "Date: Sat, 28 Nov 2026 10:00:%02d GMT\r\n" + type + "Server: peer\r\nKeep-Alive: timeout=60\r\n";
+            Answer plain = whole("200 OK", type, body);
+            List<Answer> all = new ArrayList<>();
+            for (int i = 0; i < 8; i++) {
+                all.add(plain);
+            }
+            for (int i = 0; i < 4; i++) {
+                all.add(whole("200 OK", String.format(Locale.ROOT, dated, i), body + " ".repeat(i * 7)));
+            }
+            all.add(chunked(type, body));
+            all.add(whole("200 OK", type, body + "\n".repeat(4_000)));
+            all.add(split(whole("200 OK", type, body)));
+            all.add(whole("200 OK", type.toLowerCase(Locale.ROOT), body));
+            this.usual = List.copyOf(all);
+            this.fault = whole("500 Internal Server Error", type, fault);
+            this.last = new Answer(
+                    whole("200 OK", type + "Connection: close\r\n", body).pieces(), true);
+        }
+
+        Answer at(int turn) {
+            return turn % TURNS == TURNS - 1 ? last : turn % (TURNS / 4) == 5 ? fault : usual.get(turn % usual.size());
+        }
+
+        private static Answer whole(String status, String fields, String body) {
+            byte[] content = body.getBytes(StandardCharsets.UTF_8);
+            return new Answer(
+                    List.of(bytes(
+                            "HTTP/1.1 " + status + "\r\n" + fields + "Content-Length: " + content.length + "\r\n\r\n",
+                            content)),
+                    false);
+        }
+
+        private static Answer chunked(String fields, String body) {
+            byte[] content = body.getBytes(StandardCharsets.UTF_8);
+            byte[] chunk = (Integer.toHexString(content.length) + "\r\n" + body + "\r\n0\r\n\r\n")
+                    .getBytes(StandardCharsets.UTF_8);
+            return new Answer(
+                    List.of(bytes("HTTP/1.1 200 OK\r\n" + fields + "Transfer-Encoding: chunked\r\n\r\n", chunk)),
+                    false);
+        }
+
+        private static Answer split(Answer whole) {
+            ByteBuf all = whole.pieces().get(0);
+            int middle = all.readableBytes() / 2;
+            return new Answer(
+                    List.of(
+                            all.slice(0, 20),
+                            all.slice(20, middle - 20),
+                            all.slice(middle, all.readableBytes() - middle)),
+                    false);
+        }
+
+        private static ByteBuf bytes(String head, byte[] body) {
+            return Unpooled.unreleasableBuffer(Unpooled.directBuffer()
+                    .writeBytes(head.getBytes(StandardCharsets.ISO_8859_1))
+                    .writeBytes(body));
+        }
     }
 
     URI address() {
@@ -39,11 +114,12 @@ final class LoopbackPeer implements AutoCloseable {
     private static final class Answering extends ChannelInboundHandlerAdapter {
         private static final byte[] LENGTH = "content-length:".getBytes(StandardCharsets.ISO_8859_1);
 
-        private final ByteBuf answer;
+        private final Answers answers;
         private ByteBuf held = Unpooled.EMPTY_BUFFER;
+        private int turn;
 
-        Answering(ByteBuf answer) {
-            this.answer = answer;
+        Answering(Answers answers) {
+            this.answers = answers;
         }
 
         @Override
@@ -56,7 +132,14 @@ final class LoopbackPeer implements AutoCloseable {
             }
             held = Unpooled.EMPTY_BUFFER;
             while (whole(in)) {
-                context.writeAndFlush(answer.duplicate(), context.voidPromise());
+                Answer answer = answers.at(turn++);
+                for (ByteBuf piece : answer.pieces()) {
+                    context.writeAndFlush(piece.duplicate(), context.voidPromise());
+                }
+                if (answer.closes()) {
+                    context.close();
+                    break;
+                }
             }
             if (in.isReadable()) {
                 held = in;
