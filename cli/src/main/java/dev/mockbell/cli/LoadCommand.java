@@ -4,6 +4,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadComparison;
 import dev.mockbell.load.LoadControl;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadListener;
@@ -13,16 +14,24 @@ import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.StepFigures;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.LoadHistory;
+import dev.mockbell.project.LoadRunFile;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
 import dev.mockbell.report.HtmlReport;
+import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
+import dev.mockbell.report.LoadLog;
+import dev.mockbell.report.LoadMetrics;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import org.HdrHistogram.Histogram;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -42,8 +51,26 @@ final class LoadCommand implements Callable<Integer> {
     @Option(names = "--plan", paramLabel = "NAME", required = true, description = "The load plan.")
     private String name;
 
-    @Option(names = "--out", paramLabel = "DIR", description = "Where to write steps.csv, seconds.csv and report.html.")
+    @Option(
+            names = "--out",
+            paramLabel = "DIR",
+            description = "Where to write steps.csv, seconds.csv, report.html, run.json and times.hlog (HdrHistogram).")
     private Path out;
+
+    @Option(names = "--json", description = "Prints the figures as JSON.")
+    private boolean json;
+
+    @Option(names = "--junit", paramLabel = "FILE", description = "Writes the limits as JUnit XML.")
+    private Path junit;
+
+    @Option(
+            names = "--metrics",
+            paramLabel = "PORT",
+            description = "While it runs, figures at http://127.0.0.1:PORT/metrics, as Prometheus text or OpenMetrics.")
+    private Integer metrics;
+
+    @Option(names = "--compare", description = "Says how the run compares with the plan's last one.")
+    private boolean compare;
 
     @Option(names = "--env", paramLabel = "NAME", description = "The environment to use.")
     private String environment;
@@ -88,12 +115,21 @@ final class LoadCommand implements Callable<Integer> {
             LocalProject local = locals.of(project.folder());
             LoadControl control = new LoadControl(core.stop());
             LoadRun run;
-            try (Ledger ledger = core.ledger(project, console)) {
+            LoadHistory history = new LoadHistory(project.folder());
+            List<LoadRun> before = compare ? history.latest(plan.id(), 1) : List.of();
+            try (Ledger ledger = core.ledger(project, console);
+                    Printing printing = new Printing(ledger, plan.title())) {
                 run = new LoadEngine(core.parts().loops(), core.parts().expressions())
-                        .run(plan, core.bench(project, secretsTo), local::mayLoad, new Printing(ledger), control);
+                        .run(plan, core.bench(project, secretsTo), local::mayLoad, printing, control);
             }
+            history.save(run);
             write(project, run);
-            print(run);
+            if (json) {
+                console.line(LoadRunFile.figures(run));
+            } else {
+                print(run);
+            }
+            before.forEach(b -> print(LoadComparison.of(b, run)));
             return stopping.ended(run.passed() ? 0 : 1);
         }
     }
@@ -122,9 +158,13 @@ final class LoadCommand implements Callable<Integer> {
     }
 
     private void write(Project project, LoadRun run) {
+        if (junit != null) {
+            AtomicFile.write(junit, JUnitXml.of(run));
+        }
         if (out == null) {
             return;
         }
+        AtomicFile.write(out.resolve("run.json"), LoadRunFile.figures(run));
         AtomicFile.write(out.resolve("steps.csv"), LoadCsv.steps(run));
         AtomicFile.write(out.resolve("seconds.csv"), LoadCsv.seconds(run));
         AtomicFile.write(
@@ -155,6 +195,12 @@ final class LoadCommand implements Callable<Integer> {
                     limit.limit().title(),
                     limit.found()));
         }
+        String spent = run.spent().stream()
+                .filter(s -> s.count() > 0)
+                .map(s -> String.format(
+                        Locale.ROOT, "%s %.2f (p99 %.2f)", s.stage().title(), s.mean(), s.p99()))
+                .collect(Collectors.joining(", "));
+        console.line("on average, in ms: " + spent);
         run.warnings().forEach(w -> console.note("Warning: " + w));
     }
 
@@ -173,11 +219,48 @@ final class LoadCommand implements Callable<Integer> {
                 s.failed()));
     }
 
-    private final class Printing implements LoadListener {
-        private final Ledger ledger;
+    private void print(LoadComparison two) {
+        console.line("beside the run of " + two.before().started() + ", 95 % sure:");
+        two.plan().forEach(p -> console.line("  " + p));
+        for (LoadComparison.Line line : two.lines()) {
+            console.line(String.format(
+                    Locale.ROOT,
+                    "  %-22s %-4s %8.2f (%.2f to %.2f) before, %8.2f (%.2f to %.2f) now: %s",
+                    line.of(),
+                    line.what(),
+                    line.before().value(),
+                    line.before().low(),
+                    line.before().high(),
+                    line.now().value(),
+                    line.now().low(),
+                    line.now().high(),
+                    line.verdict().name().toLowerCase(Locale.ROOT)));
+        }
+    }
 
-        Printing(Ledger ledger) {
+    private final class Printing implements LoadListener, AutoCloseable {
+        private final Ledger ledger;
+        private final Optional<LoadLog> log;
+        private final Optional<MetricsPage> page;
+        private volatile LoadSecond last;
+
+        Printing(Ledger ledger, String title) {
             this.ledger = ledger;
+            this.log = Optional.ofNullable(out).map(o -> new LoadLog(o.resolve("times.hlog")));
+            this.page = Optional.ofNullable(metrics)
+                    .map(port -> MetricsPage.at(port, open -> LoadMetrics.of(open, title, last)));
+            page.ifPresent(p -> console.note("Metrics at " + p.address()));
+        }
+
+        @Override
+        public void times(int second, Histogram times) {
+            log.ifPresent(l -> l.second(second, times, System.currentTimeMillis()));
+        }
+
+        @Override
+        public void close() {
+            log.ifPresent(LoadLog::close);
+            page.ifPresent(MetricsPage::close);
         }
 
         @Override
@@ -189,6 +272,7 @@ final class LoadCommand implements Callable<Integer> {
 
         @Override
         public void second(LoadSecond second) {
+            last = second;
             if (second.second() % 5 == 0) {
                 console.note(String.format(
                         Locale.ROOT,

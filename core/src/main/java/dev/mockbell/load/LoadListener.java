@@ -1,6 +1,7 @@
 package dev.mockbell.load;
 
 import dev.mockbell.exchange.Exchange;
+import org.HdrHistogram.Histogram;
 
 /**
  * Hears of a load run: {@link #phase} when one begins, {@link #second} once a second in order, and {@link #failure} for each
@@ -33,6 +34,9 @@ public interface LoadListener {
     default void phase(Phase phase) {}
 
     default void second(LoadSecond second) {}
+
+    /** The response times of all steps in a second, in microseconds; called before {@link #second}. They are not to be kept. */
+    default void times(int second, Histogram times) {}
 
     default void failure(Exchange exchange) {}
 }

@@ -132,6 +132,7 @@ final class Sampler {
                 history.add(now);
             }
         }
+        listener.times(second, interval);
         listener.second(now);
         endEarly(limits);
     }

@@ -25,6 +25,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** Results as one HTML file that needs nothing else, to be read anywhere. Its form is the template beside this class. */
 public final class HtmlReport {
@@ -154,7 +155,10 @@ public final class HtmlReport {
                 Map.entry("title", load.plan().title()),
                 Map.entry("when", when(load.started())),
                 Map.entry("shape", load.plan().shape().title()),
-                Map.entry("seconds", load.plan().seconds()),
+                Map.entry("seconds", number(load.plan().seconds())),
+                Map.entry("rates", new LoadCharts(load).rates()),
+                Map.entry("map", new LoadCharts(load).map()),
+                Map.entry("spent", spent(load)),
                 Map.entry("warnings", load.warnings()),
                 Map.entry("columns", COLUMNS),
                 Map.entry("steps", steps.stream().map(HtmlReport::figures).toList()),
@@ -166,6 +170,13 @@ public final class HtmlReport {
                         load.reasons().entrySet().stream()
                                 .map(r -> Map.of("reason", r.getKey(), "count", r.getValue()))
                                 .toList()));
+    }
+
+    private static String spent(LoadRun load) {
+        return load.spent().stream()
+                .filter(s -> s.count() > 0)
+                .map(s -> s.stage().title() + " " + number(s.mean()) + " (p99 " + number(s.p99()) + ")")
+                .collect(Collectors.joining(" · "));
     }
 
     private static Map<String, Object> figures(StepFigures s) {

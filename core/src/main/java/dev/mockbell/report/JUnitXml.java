@@ -3,6 +3,8 @@ package dev.mockbell.report;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.ledger.ExchangeTexts;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadRun;
 import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
@@ -32,6 +34,32 @@ public final class JUnitXml {
     public static String of(List<Run> runs, Map<String, String> properties, ExchangeTexts exchanges) {
         JUnitXml made = new JUnitXml(properties, exchanges);
         return made.of(runs);
+    }
+
+    /** The limits of a load run: a testsuite, a testcase a limit. */
+    public static String of(LoadRun run) {
+        XmlWriter out = XmlWriter.document().start("testsuites").start("testsuite");
+        long failed = run.limits().stream().filter(l -> !l.kept()).count();
+        out.attribute("name", run.plan().title())
+                .attribute("tests", run.limits().size())
+                .attribute("failures", failed)
+                .attribute("errors", 0)
+                .attribute("time", seconds(run.seconds() * 1_000))
+                .attribute("timestamp", run.started().toString().replaceAll("(\\.\\d+)?Z$", ""));
+        for (Limit.Outcome limit : run.limits()) {
+            out.start("testcase")
+                    .attribute("name", limit.limit().title())
+                    .attribute("classname", run.plan().id())
+                    .attribute("time", "0.000");
+            if (!limit.kept()) {
+                out.start("failure")
+                        .attribute("message", String.format(Locale.ROOT, "found %.3f", limit.found()))
+                        .attribute("type", "limit")
+                        .end();
+            }
+            out.end();
+        }
+        return out.end().end().finish() + "\n";
     }
 
     private String of(List<Run> runs) {

@@ -71,6 +71,30 @@ class LoadReportTest {
     }
 
     @Test
+    void limitsAreTestsForWhoReadsJUnitXml() {
+        assertThat(JUnitXml.of(run))
+                .contains("<testsuite name=\"Saturday &lt;rush>\" tests=\"1\" failures=\"1\"")
+                .contains("<testcase name=\"p95 under 50 ms\" classname=\"rush\"")
+                .contains("message=\"found 55.000\"");
+    }
+
+    @Test
+    void metricsAreOfTheFormThatIsAskedFor() {
+        LoadSecond second = run.history().get(0);
+        assertThat(LoadMetrics.of(false, "Saturday \"rush\"", second))
+                .contains("# TYPE mockbell_load_requests_total counter\n")
+                .contains("mockbell_load_requests_total{plan=\"Saturday \\\"rush\\\"\",step=\"all\"} 120\n")
+                .contains(
+                        "mockbell_load_response_seconds{plan=\"Saturday \\\"rush\\\"\",step=\"all\",quantile=\"0.95\"} 0.055000\n")
+                .doesNotContain("# EOF");
+        assertThat(LoadMetrics.of(true, "r", second))
+                .contains("# TYPE mockbell_load_requests counter\n")
+                .contains("mockbell_load_requests_total{plan=\"r\",step=\"all\"} 120\n")
+                .endsWith("# EOF\n");
+        assertThat(LoadMetrics.of(true, "r", null)).isEqualTo("# EOF\n");
+    }
+
+    @Test
     void theHtmlSaysWhatWasNotKeptAndWhyThingsFailed() {
         String html = HtmlReport.ofLoads("Northfell", List.of(run), ZoneOffset.UTC);
         assertThat(html)
@@ -78,7 +102,10 @@ class LoadReportTest {
                 .contains("p95 under 50 ms, found 55")
                 .contains("fault HutFull")
                 .contains("The generator was late.")
-                .contains("2026-11-23 08:00:00");
+                .contains("2026-11-23 08:00:00")
+                .contains("12/s for 10 s")
+                .contains("<svg class=\"chart\"")
+                .contains("server 19");
         assertThat(run.passed()).isFalse();
     }
 }
