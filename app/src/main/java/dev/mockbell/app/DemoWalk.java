@@ -16,6 +16,7 @@ import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.ledger.Listing;
+import dev.mockbell.load.LoadRun;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -92,7 +93,7 @@ final class DemoWalk {
         step("Check: run the suite", () -> check(hand, models));
         step("Mock: a condition leads to a fault", () -> fault(hand, models, desk));
         step("Mock: what is reserved is read back, cancelled and gone", () -> stateful(hand, models, desk));
-        step("Load: twenty arrivals a second for ten seconds", () -> load(hand, models));
+        step("Load: a curve of arrivals, twice, and both compared", () -> load(hand, models));
         step("Traffic: a client calls the stand-in through a tap", () -> tapped(hand, models));
         step("Traffic: a request is held, two exchanges are compared", () -> held(hand, models));
         step("Traffic: find the fault, open it, send it again", () -> traffic(hand, models));
@@ -315,18 +316,30 @@ final class DemoWalk {
 
     private String load(Hand hand, Models models) {
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
+        LoadRun first = loaded(hand, models, true);
+        LoadRun second = loaded(hand, models, false);
+        Hand.run(() -> models.load().compare(first));
+        hand.await("the comparison", () -> hand.find("#load-comparison").isPresent());
+        hand.shoot(picture("runs"));
+        Hand.run(() -> models.load().comparisonProperty().set(null));
+        must(second.total().done() > 0, "nothing was done");
+        must(second.passed(), "limits were not kept: " + second.limits());
+        return second.total().done() + " done, " + second.total().failed() + " failed, p95 "
+                + Math.round(second.total().p95()) + " ms";
+    }
+
+    private LoadRun loaded(Hand hand, Models models, boolean shown) {
         hand.click("#load-start");
         hand.await("the load to start", () -> models.load().runningProperty().get());
+        if (shown) {
+            hand.await("some seconds of it", () -> models.load().seconds().size() >= 9);
+            hand.shoot(picture("load"));
+        }
         hand.await(
                 "the load to end",
                 () -> !models.load().runningProperty().get()
                         && models.load().resultProperty().get() != null);
-        var run = Hand.on(() -> models.load().resultProperty().get());
-        hand.shoot(picture("load"));
-        must(run.total().done() > 0, "nothing was done");
-        must(run.passed(), "limits were not kept: " + run.limits());
-        return run.total().done() + " done, " + run.total().failed() + " failed, p95 "
-                + Math.round(run.total().p95()) + " ms";
+        return Hand.on(() -> models.load().resultProperty().get());
     }
 
     private String tapped(Hand hand, Models models) {

@@ -43,6 +43,7 @@ final class ShotsCommand implements Callable<Integer> {
                 "traffic",
                 "held",
                 "load",
+                "runs",
                 "parts",
                 "security",
                 "certificate",

@@ -10,6 +10,9 @@ import dev.mockbell.load.Conduct;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.LoadShape.Point;
+import dev.mockbell.load.Pauses;
+import dev.mockbell.load.Share;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.KeptContract;
@@ -241,8 +244,19 @@ public final class DemoProject {
     }
 
     private static LoadPlan rush() {
-        return LoadPlan.of("saturday-rush", "Saturday rush", "book-and-cancel", LoadShape.arrivals(20, 10))
-                .with(Conduct.USUAL.withTimeout(5_000))
-                .withLimits(List.of(new Limit(Limit.Measure.P95, 1_000), new Limit(Limit.Measure.FAILED, 0.5)));
+        LoadShape curve = new LoadShape(
+                LoadShape.Kind.ARRIVALS,
+                List.of(new Point(0, 8), new Point(3, 8), new Point(6, 30), new Point(10, 30), new Point(12, 6)));
+        return LoadPlan.of("saturday-rush", "Saturday rush", "book-and-cancel", curve)
+                .withMix(List.of(
+                        new Share(Share.Kind.CASE, CONTRACT + "/FindHuts/skarn-area", 60),
+                        Share.ofSuite("book-and-cancel").withWeight(40)))
+                .with(Pauses.uniform(20, 80))
+                .with(Conduct.USUAL.withTimeout(5_000).withSeed(42))
+                .withLimits(List.of(
+                        new Limit(Limit.Measure.P95, 1_000),
+                        new Limit(Limit.Measure.FAILED, 0.5),
+                        new Limit("Reserve", Limit.Measure.P99, 2_000, false, 0),
+                        new Limit("", Limit.Measure.HELD, 90, true, 8)));
     }
 }

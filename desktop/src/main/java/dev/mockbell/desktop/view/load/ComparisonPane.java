@@ -40,7 +40,7 @@ final class ComparisonPane extends VBox {
                 .column("95 % sure of", 124, l -> interval(l.before()))
                 .number("Now, ms", 92, l -> Parts.text(Numbers.millis(l.now().value()), "mono"))
                 .column("95 % sure of", 124, l -> interval(l.now()))
-                .column("", 150, ComparisonPane::verdict);
+                .column("", 176, ComparisonPane::verdict);
         grid.items().setAll(two.lines());
         grid.setId("load-compared");
         grid.setPlaceholder(Parts.empty("The two have no step in common."));

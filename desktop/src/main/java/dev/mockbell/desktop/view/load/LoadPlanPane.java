@@ -28,12 +28,13 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** What a load plan asks for: its curve, its mix, its pauses, its limits and how they stand. */
 final class LoadPlanPane extends VBox {
     private static final double WIDTH = 264;
-    private static final double CURVE = 104;
+    private static final double CURVE = 92;
 
     private final LoadModel model;
     private final VBox head = new VBox();
@@ -51,13 +52,13 @@ final class LoadPlanPane extends VBox {
         curve.setMaxHeight(CURVE);
         words.setWrapText(true);
         words.setId("load-words");
-        words.setPadding(new Insets(0, 12, 6, 12));
+        words.setMinHeight(USE_PREF_SIZE);
         health.setWrapText(true);
         health.setId("load-health");
-        level.setPadding(new Insets(2, 12, 10, 12));
+        level.setPadding(new Insets(2, 12, 8, 12));
         limits.setPadding(new Insets(8, 12, 10, 12));
         getStyleClass().add("panel");
-        VBox all = new VBox(head, curve, words, level, plan, Parts.innerHead("Limits"), limits);
+        VBox all = new VBox(head, curve, level, plan, Parts.innerHead("Limits"), limits);
         ScrollPane scroll = new ScrollPane(all);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -104,11 +105,14 @@ final class LoadPlanPane extends VBox {
                                     v -> change(p -> p.with(p.shape().withSeconds(Math.max(0.1, v))))));
         }
         Button points = Form.link(
-                "Points as a table…",
+                "Points…",
                 "Type the curve: a line for each point, seconds and level",
-                () -> LoadForms.points(this, shape, made -> change(p -> p.with(made))));
+                () -> LoadForms.points(this, model.planProperty().get().shape(), made -> change(p -> p.with(made))));
         points.setId("load-points");
-        level.getChildren().add(points);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        HBox row = new HBox(4, words, points);
+        row.setAlignment(Pos.TOP_LEFT);
+        level.getChildren().add(0, row);
     }
 
     private VBox mix(LoadPlan p) {
@@ -202,18 +206,16 @@ final class LoadPlanPane extends VBox {
         Button change = Form.link(
                 "Change…",
                 "How long is rested after each step",
-                () -> LoadForms.pauses(this, p, made -> change(x -> made)));
+                () -> LoadForms.pauses(this, model.planProperty().get(), made -> change(x -> made)));
         change.setId("load-pauses-change");
-        Label conduct = Parts.text(LoadForms.words(p), "second", "table-text");
-        conduct.setWrapText(true);
         Button more = Form.link(
                 "Rows, connections, warm-up…",
-                "Where variables come from, how connections are used, what counts",
-                () -> LoadForms.conduct(this, p, made -> change(x -> made)));
+                "Where variables come from, how connections are used, what counts.\nNow: " + LoadForms.words(p),
+                () -> LoadForms.conduct(this, model.planProperty().get(), made -> change(x -> made)));
         more.setId("load-conduct");
         HBox first = new HBox(6, pauses, Parts.spring(), change);
         first.setAlignment(Pos.CENTER_LEFT);
-        VBox box = new VBox(4, first, conduct, new HBox(more));
+        VBox box = new VBox(2, first, new HBox(more));
         box.setPadding(new Insets(6, 12, 8, 12));
         return box;
     }

@@ -7,12 +7,21 @@ import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Pauses;
+import dev.mockbell.project.LoadHistory;
+import java.nio.file.Path;
 import java.util.List;
+import javafx.event.EventType;
+import javafx.geometry.Point2D;
+import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -125,5 +134,148 @@ class LoadStationTest extends OnDesktop {
         hand.press(KeyCode.ENTER);
         hand.await("the refusal", () -> hand.text("#ask-limit-flaw").contains("“soon” is not a number"));
         assertThat(Hand.on(() -> load.planProperty().get().limits())).isEmpty();
+    }
+
+    @Test
+    void aPointOfTheCurveIsDraggedMadeMovedByKeysAndTakenAway() {
+        plan(List.of());
+        Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 20))));
+        CurveEditor curve = (CurveEditor) hand.find("#load-curve").orElseThrow();
+        hand.await("it is laid out", () -> Hand.on(() -> curve.getWidth() > 100));
+        Hand.run(() -> {
+            // on the line, half way
+            press(curve, MouseEvent.MOUSE_PRESSED, 0.5, 10);
+            press(curve, MouseEvent.MOUSE_DRAGGED, 0.5, 4);
+            press(curve, MouseEvent.MOUSE_RELEASED, 0.5, 4);
+        });
+        hand.await(
+                "three points", () -> load.planProperty().get().shape().points().size() == 3);
+        LoadShape.Point made =
+                Hand.on(() -> load.planProperty().get().shape().points().get(1));
+        assertThat(made.at()).isBetween(9.0, 11.0);
+        assertThat(made.level()).isBetween(3.5, 4.5);
+        shoot("curve");
+        Hand.run(curve::requestFocus);
+        hand.press(KeyCode.ALT, KeyCode.UP);
+        hand.await(
+                "it is higher",
+                () -> load.planProperty().get().shape().points().get(1).level() > made.level());
+        assertThat(desktop.onDisk().loads().get(0).shape())
+                .isEqualTo(load.planProperty().get().shape());
+        hand.press(KeyCode.DELETE);
+        hand.await("two points", () -> load.planProperty().get().shape().isConstant());
+    }
+
+    private static void press(CurveEditor curve, EventType<MouseEvent> kind, double share, double level) {
+        double x = 10 + (curve.getWidth() - 22) * share;
+        double y = curve.getHeight() - 20 - (curve.getHeight() - 34) * level / 11.5;
+        // an event is told in the scene's coordinates
+        Point2D at = curve.localToScene(x, y);
+        curve.fireEvent(new MouseEvent(
+                kind,
+                at.getX(),
+                at.getY(),
+                at.getX(),
+                at.getY(),
+                MouseButton.PRIMARY,
+                1,
+                false,
+                false,
+                false,
+                false,
+                true,
+                false,
+                false,
+                false,
+                false,
+                false,
+                null));
+    }
+
+    /** A picture, where one is wanted. */
+    private void shoot(String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
+        }
+    }
+
+    @Test
+    void theCurveIsTypedAsATableAndWhatIsNoPointIsSaid() {
+        plan(List.of());
+        hand.click("#load-points");
+        hand.type("#load-point-rows", "0 5\n10 fast");
+        hand.click("#load-points-keep");
+        hand.await("why not", () -> hand.text("#load-points-flaw").contains("“fast” is not a number"));
+        hand.type("#load-point-rows", "0\t5\n10;20\n10 2\n30 2");
+        hand.click("#load-points-keep");
+        hand.await(
+                "the words",
+                () -> hand.text("#load-words").equals("from 5 to 20/s in 10 s, at once to 2/s, 2/s for 20 s"));
+        assertThat(desktop.onDisk().loads().get(0).shape().points()).hasSize(4);
+    }
+
+    @Test
+    void theMixPausesAndConductAreSetAndStayWithTheProject() {
+        plan(List.of());
+        hand.click("#load-mix-add");
+        hand.clickText("Case: Climb, Sample");
+        hand.await("two parts", () -> load.planProperty().get().mix().size() == 2);
+        hand.type("#load-weight-1", "3");
+        hand.click("#load-pauses-change");
+        Hand.run(() -> ((ComboBox<?>) hand.find("#load-pause-kind").orElseThrow())
+                .getSelectionModel()
+                .select(2));
+        hand.type("#load-pause-low", "5");
+        hand.type("#load-pause-high", "15");
+        hand.click("#load-pause-keep");
+        hand.await("the pause", () -> hand.text("#load-pauses").equals("Pause: 5 ms to 15 ms, uniform"));
+        hand.click("#load-conduct");
+        shoot("load-conduct");
+        hand.type("#load-validated", "200");
+        hand.click("#load-conduct-keep");
+        hand.await("why not", () -> hand.text("#load-conduct-flaw").contains("at most 100 %"));
+        hand.type("#load-validated", "50");
+        hand.click("#load-connections-kept");
+        hand.click("#load-conduct-keep");
+        LoadPlan kept = desktop.onDisk().loads().get(0);
+        assertThat(kept.mix().get(1).weight()).isEqualTo(3);
+        assertThat(kept.pauses()).isEqualTo(Pauses.uniform(5, 15));
+        assertThat(kept.conduct().keepsConnections()).isFalse();
+        assertThat(kept.conduct().validatedPercent()).isEqualTo(50);
+        LoadRun run = run();
+        assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+        assertThat(run.steps()).hasSize(2);
+    }
+
+    @Test
+    void aRunGoesFasterEndsGentlyIsKeptAndHeldAgainstAnother() {
+        plan(List.of());
+        Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 60))));
+        for (int i = 1; i <= 2; i++) {
+            int runs = i;
+            hand.click("#load-start");
+            hand.await("the first figures", () -> load.seconds().size() >= 2);
+            hand.click("#load-faster");
+            hand.await("faster", () -> hand.text("#load-factor").equals("× 1.25"));
+            hand.click("#load-gently");
+            hand.await(
+                    "the end",
+                    () -> load.runs().size() == runs && !load.runningProperty().get());
+        }
+        LoadRun before = Hand.on(() -> load.runs().get(1));
+        assertThat(before.total().done()).isPositive();
+        hand.click("#load-runs");
+        hand.clickText("Compare with");
+        hand.clickText(Numbers.clock(before.started()) + " · " + before.total().done() + " done, p95 "
+                + Numbers.millis(before.total().p95()) + " ms");
+        hand.await("the comparison", () -> hand.shows("The plan is the same."));
+        hand.clickText("Compare no more");
+        desktop.settled();
+        assertThat(new LoadHistory(desktop.project).latest(before.plan().id(), 10))
+                .extracting(r -> r.total().done())
+                .containsExactlyInAnyOrder(
+                        before.total().done(),
+                        Hand.on(() -> load.runs().get(0)).total().done());
     }
 }
