@@ -25,11 +25,18 @@ import dev.mockbell.wire.EventLoops;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import org.HdrHistogram.AbstractHistogram;
+import org.HdrHistogram.HistogramLogReader;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -361,7 +368,87 @@ class CommandsTest {
         assertThat(results.resolve("seconds.csv")).exists();
         assertThat(run("load", project.toString(), "--plan", "rush", "--endpoint", "http://127.0.0.1:1/"))
                 .isEqualTo(1);
-        assertThat(out()).contains("NOT KEPT").contains("connection refused");
+        assertThat(out()).contains("NOT KEPT").contains("Nothing answers at 127.0.0.1:1");
+    }
+
+    @Test
+    void loadTellsProgramsWhatItFoundAndHoldsARunAgainstTheLast() throws Exception {
+        Path project = project("500");
+        Path results = folder.resolve("load");
+        Path junit = folder.resolve("limits.xml");
+        assertThat(run(
+                        "load",
+                        project.toString(),
+                        "--plan",
+                        "rush",
+                        "--json",
+                        "--out",
+                        results.toString(),
+                        "--junit",
+                        junit.toString()))
+                .isZero();
+        JsonNode figures = new ObjectMapper().readTree(out());
+        assertThat(figures.path("total").path("done").asInt()).isEqualTo(20);
+        assertThat(figures.path("plan").path("suite").asText()).isEqualTo("all");
+        assertThat(figures.path("passed").asBoolean()).isTrue();
+        assertThat(new ObjectMapper().readTree(results.resolve("run.json").toFile()))
+                .isEqualTo(figures);
+        assertThat(junit).content().contains("tests=\"1\" failures=\"0\"", "failed under 1 %");
+        try (HistogramLogReader log =
+                new HistogramLogReader(results.resolve("times.hlog").toFile())) {
+            long count = 0;
+            for (var h = log.nextIntervalHistogram(); h != null; h = log.nextIntervalHistogram()) {
+                count += ((AbstractHistogram) h).getTotalCount();
+            }
+            assertThat(count).isEqualTo(20);
+        }
+        assertThat(run("load", project.toString(), "--plan", "rush", "--compare"))
+                .isZero();
+        assertThat(out()).contains("beside the run of", "95 % sure", "p50 ");
+    }
+
+    @Test
+    void metricsAreThereWhileItRuns() throws Exception {
+        Path project = project("500");
+        int port = EventLoops.freePort(18_700);
+        var done = CompletableFuture.supplyAsync(() ->
+                run("load", project.toString(), "--plan", "rush", "--seconds", "4", "--metrics", String.valueOf(port)));
+        HttpClient client = HttpClient.newHttpClient();
+        HttpRequest request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/metrics"))
+                .header("Accept", "application/openmetrics-text; version=1.0.0")
+                .build();
+        String text = "";
+        while (!done.isDone() && !text.contains("step=\"Skarn\"")) {
+            try {
+                text = client.send(request, HttpResponse.BodyHandlers.ofString())
+                        .body();
+            } catch (IOException notYet) {
+                Thread.sleep(50);
+            }
+        }
+        assertThat(text)
+                .contains("# TYPE mockbell_load_requests counter", "step=\"Skarn\"")
+                .endsWith("# EOF\n");
+        assertThat(done.join()).isZero();
+    }
+
+    @Test
+    void loadAsksBeforeItGoesElsewhereAndRemembersTheAnswer() {
+        Path project = project("500");
+        String[] load = {
+            "load",
+            project.toString(),
+            "--plan",
+            "rush",
+            "--rate",
+            "60",
+            "--seconds",
+            "0.2",
+            "--endpoint",
+            "http://192.0.2.1/"
+        };
+        assertThat(run(load)).isEqualTo(2);
+        assertThat(err()).contains("192.0.2.1", "--confirm 192.0.2.1");
     }
 
     @ParameterizedTest
