@@ -22,16 +22,24 @@ final class FileJudge {
             return;
         }
         List<ValidationMessage> told = new ArrayList<>(flaws);
-        // what an alternative lacks says less than that none fits
-        List<String> alternatives = told.stream()
-                .filter(f -> "oneOf".equals(f.getType()) || "anyOf".equals(f.getType()))
-                .map(f -> f.getInstanceLocation().toString())
-                .toList();
-        told.removeIf(f -> !"oneOf".equals(f.getType())
-                && !"anyOf".equals(f.getType())
-                && f.getSchemaLocation().toString().matches(".*/(oneOf|anyOf)/\\d+/.*")
-                && alternatives.stream()
-                        .anyMatch(a -> f.getInstanceLocation().toString().startsWith(a)));
+        for (ValidationMessage flaw : flaws) {
+            if ("oneOf".equals(flaw.getType()) || "anyOf".equals(flaw.getType())) {
+                String within = flaw.getSchemaLocation() + "/";
+                int meant = meant(flaw.getSchemaNode(), read.tree().at(pointer(flaw)));
+                if (meant >= 0) {
+                    // what is wrong with the one that is meant says more than that none fits
+                    told.remove(flaw);
+                    told.removeIf(f -> f.getSchemaLocation().toString().startsWith(within)
+                            && !f.getSchemaLocation().toString().startsWith(within + meant + "/"));
+                } else {
+                    // what an alternative lacks says less than that none fits
+                    told.removeIf(f -> f.getSchemaLocation().toString().startsWith(within));
+                }
+            }
+        }
+        if (told.isEmpty()) {
+            told.addAll(flaws);
+        }
         told.sort(Comparator.comparingInt(f -> read.line(pointer(f))));
         ValidationMessage first = told.get(0);
         String words = told.stream()
@@ -43,6 +51,23 @@ final class FileJudge {
                 "The file holds what it may not: " + words,
                 file + ":" + read.line(pointer(first)),
                 "Mend it there; it is left as it is.");
+    }
+
+    /** The only alternative whose keys are all there, by its place; negative when there is none, or several. */
+    private static int meant(JsonNode alternatives, JsonNode value) {
+        int found = -1;
+        for (int i = 0; i < alternatives.size(); i++) {
+            JsonNode required = alternatives.get(i).path("required");
+            boolean all = !required.isEmpty();
+            for (JsonNode key : required) {
+                all &= value.has(key.asText());
+            }
+            if (all && found >= 0) {
+                return -1;
+            }
+            found = all ? i : found;
+        }
+        return found;
     }
 
     private static String pointer(ValidationMessage flaw) {

@@ -23,6 +23,7 @@ import java.util.Optional;
 /** A load plan as a YAML tree. What is as usual is left out, and a level that stays the same has a short form. */
 final class LoadFile {
     private static final String RATE = "arrivalsPerSecond";
+    private static final String AT_WORK = "usersAtWork";
     private static final double USUAL_SECONDS = 10;
 
     private LoadFile() {}
@@ -64,11 +65,11 @@ final class LoadFile {
     }
 
     private static LoadShape shape(JsonNode shape, double seconds) {
-        if (shape.path("arrivals").isArray()) {
+        if (shape.has("arrivals")) {
             return new LoadShape(Kind.ARRIVALS, points(shape.path("arrivals")));
         }
-        if (shape.path("users").isArray()) {
-            return new LoadShape(Kind.USERS, points(shape.path("users")));
+        if (shape.has(AT_WORK)) {
+            return new LoadShape(Kind.USERS, points(shape.path(AT_WORK)));
         }
         return shape.has("users")
                 ? LoadShape.users(shape.path("users").asInt(), seconds)
@@ -135,7 +136,7 @@ final class LoadFile {
             }
             node.set("seconds", number(shape.seconds()));
         } else {
-            ArrayNode points = curve.putArray(shape.kind().code());
+            ArrayNode points = curve.putArray(users ? AT_WORK : "arrivals");
             for (Point p : shape.points()) {
                 ObjectNode point = points.addObject();
                 point.set("at", number(p.at()));
