@@ -24,9 +24,9 @@ import org.HdrHistogram.Histogram;
  */
 final class Readiness {
     private static final int USERS_A_LANE = 32;
-    private static final long WINDOW_NANOS = 200_000_000;
+    private static final long WINDOW_NANOS = 120_000_000;
     private static final int LEAST_WINDOWS = 5;
-    private static final int MOST_WINDOWS = 22;
+    private static final int MOST_WINDOWS = 36;
 
     /** It has got no faster when the last windows are within this of the best. */
     private static final double STEADY = 0.06;

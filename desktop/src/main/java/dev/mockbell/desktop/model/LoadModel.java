@@ -29,6 +29,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentSkipListSet;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
@@ -44,6 +46,7 @@ import javafx.collections.ObservableList;
 public final class LoadModel {
     private static final int MOST_FAILURES = 200;
     private static final int RUNS = 30;
+    private static final int KEPT_SECONDS = 5;
 
     private final Desk desk;
     private final LoadEngine engine;
@@ -58,6 +61,7 @@ public final class LoadModel {
     private final StringProperty phase = new SimpleStringProperty("");
     private final DoubleProperty factor = new SimpleDoubleProperty(1);
     private Set<String> hosts = Set.of();
+    private volatile CountDownLatch kept = new CountDownLatch(0);
     private LoadControl control = new LoadControl(new StopSignal());
 
     public LoadModel(Desk desk) {
@@ -66,6 +70,16 @@ public final class LoadModel {
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
         desk.onClose(() -> control.stop().stop());
+        // what a run has found by then is kept before anything is taken away
+        desk.onEnd(this::awaitKept);
+    }
+
+    private void awaitKept() {
+        try {
+            kept.await(KEPT_SECONDS, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     /** The plan looked at; null when there is none. */
@@ -259,20 +273,26 @@ public final class LoadModel {
         var bench = desk.bench();
         var local = desk.local();
         Set<String> asked = new ConcurrentSkipListSet<>();
+        CountDownLatch over = new CountDownLatch(1);
+        kept = over;
         desk.tasks()
                 .run(
                         () -> {
-                            LoadRun done = engine.run(
-                                    chosen,
-                                    bench,
-                                    host -> {
-                                        asked.add(host);
-                                        return local.mayLoad(host);
-                                    },
-                                    new Live(),
-                                    own);
-                            history.save(done);
-                            return done;
+                            try {
+                                LoadRun done = engine.run(
+                                        chosen,
+                                        bench,
+                                        host -> {
+                                            asked.add(host);
+                                            return local.mayLoad(host);
+                                        },
+                                        new Live(),
+                                        own);
+                                history.save(done);
+                                return done;
+                            } finally {
+                                over.countDown();
+                            }
                         },
                         done -> {
                             ended();

@@ -22,7 +22,7 @@ import javafx.scene.text.Font;
  * and right choose a point, with Alt the arrows move it.
  */
 final class CurveEditor extends Drawing {
-    private static final double LEFT = 10;
+    private static final double LEFT = 14;
     private static final double RIGHT = 12;
     private static final double TOP = 14;
     private static final double BOTTOM = 20;

@@ -187,7 +187,8 @@ final class LoadForms {
         kept.setSelected(c.keepsConnections());
         CheckBox resumes = new CheckBox("a new one by TLS may take up an earlier session");
         resumes.setSelected(c.resumesTls());
-        form.row("", kept, resumes);
+        form.row("", kept);
+        form.row("", resumes);
         TextField most = Form.field("load-connections", String.valueOf(c.mostConnections()), "5000");
         form.row("At most", most);
         TextField timeout = Form.field("load-timeout", String.valueOf(c.timeoutMillis()), "10000");

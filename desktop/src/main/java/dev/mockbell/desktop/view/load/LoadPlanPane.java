@@ -124,7 +124,7 @@ final class LoadPlanPane extends VBox {
             Share share = p.mix().get(i);
             Label name = Parts.text(model.title(share), "table-text");
             name.setMinWidth(0);
-            TextField weight = Form.field("load-weight-" + i, Numbers.millis(share.weight()), "1");
+            TextField weight = Form.field("load-weight-" + i, Numbers.plain(share.weight()), "1");
             weight.setMaxWidth(52);
             weight.setAlignment(Pos.CENTER_RIGHT);
             Parts.tip(weight, "Its weight in the mix: " + Math.round(100 * share.weight() / sum) + " in 100");

@@ -40,7 +40,9 @@ final class RateChart extends Drawing {
             g.setStroke(palette().of(Role.GRID, 0.3));
             g.strokeLine(left, y, w - 10, y);
             g.setFill(palette().of(Role.WORDS));
-            g.fillText(Numbers.whole(most * i / 2), 8, y + 3);
+            if (i != 1 || most > 1) {
+                g.fillText(Numbers.whole(most * i / 2), 8, y + 3);
+            }
         }
         int step = span <= 12 ? 1 : span <= 60 ? 10 : span <= 600 ? 60 : 600;
         for (int s = 0; s <= span; s += step) {

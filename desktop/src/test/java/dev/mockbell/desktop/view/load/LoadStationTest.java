@@ -167,7 +167,7 @@ class LoadStationTest extends OnDesktop {
     }
 
     private static void press(CurveEditor curve, EventType<MouseEvent> kind, double share, double level) {
-        double x = 10 + (curve.getWidth() - 22) * share;
+        double x = 14 + (curve.getWidth() - 26) * share;
         double y = curve.getHeight() - 20 - (curve.getHeight() - 34) * level / 11.5;
         // an event is told in the scene's coordinates
         Point2D at = curve.localToScene(x, y);
@@ -277,5 +277,19 @@ class LoadStationTest extends OnDesktop {
                 .containsExactlyInAnyOrder(
                         before.total().done(),
                         Hand.on(() -> load.runs().get(0)).total().done());
+    }
+
+    @Test
+    void aRunThatTheWindowIsClosedOnIsKept() {
+        plan(List.of());
+        Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 60))));
+        hand.click("#load-start");
+        hand.await("the first figures", () -> !load.seconds().isEmpty());
+        Hand.run(() -> hand.stage().hide());
+        desktop.window.closed().join();
+        assertThat(new LoadHistory(desktop.project)
+                        .latest(load.planProperty().get().id(), 10))
+                .singleElement()
+                .satisfies(r -> assertThat(r.total().done()).isPositive());
     }
 }
