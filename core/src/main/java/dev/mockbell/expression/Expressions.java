@@ -214,6 +214,14 @@ public final class Expressions {
         private XPathSelector loaded(XdmValue[] values, XdmItem context) throws SaxonApiException {
             XPathSelector selector = executable.load();
             for (int i = 0; i < slots.length; i++) {
+                if (values[slots[i]] == null) {
+                    throw Problem.of(
+                            Problem.Kind.EXPRESSION,
+                            "There is no value for $" + names[i].getLocalName(),
+                            xpath,
+                            "Capture it in an earlier step.",
+                            null);
+                }
                 selector.setVariable(names[i], values[slots[i]]);
             }
             if (context != null) {

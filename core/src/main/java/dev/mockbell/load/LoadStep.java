@@ -31,6 +31,7 @@ import javax.net.ssl.SSLContext;
  * @param index the row of its figures
  * @param way how its server is reached
  * @param validated the case with its answer held against the contract as well
+ * @param quick looks into good answers; empty where more is asked of them
  * @param latestNanos an answer that takes longer fails
  */
 record LoadStep(
@@ -44,6 +45,7 @@ record LoadStep(
         Optional<MessageOutline> outline,
         Way way,
         Case validated,
+        Optional<QuickLook> quick,
         long latestNanos) {
     /**
      * How its server is reached.
@@ -92,6 +94,13 @@ record LoadStep(
                             setup.profile().map(Profile::name).orElse(""),
                             secure ? by.orElse(usual).tls() : null),
                     validated(kept),
+                    QuickLook.of(
+                            kept,
+                            MessageOutline.ofAnswer(
+                                    setup.contract(), setup.bound().operation()),
+                            scope,
+                            expressions,
+                            captured),
                     kept.checks().stream()
                             .mapToLong(c -> c.latestMillis().orElse(Long.MAX_VALUE / 1_000_000) * 1_000_000)
                             .min()
@@ -130,7 +139,18 @@ record LoadStep(
     /** The same, sent to another peer. */
     LoadStep to(URI peer) {
         return new LoadStep(
-                index, name, kept, bound, peer, template, scope, outline, new Way("", null), validated, latestNanos);
+                index,
+                name,
+                kept,
+                bound,
+                peer,
+                template,
+                scope,
+                outline,
+                new Way("", null),
+                validated,
+                quick,
+                latestNanos);
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */

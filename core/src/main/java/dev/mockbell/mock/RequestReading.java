@@ -4,12 +4,11 @@ import com.ctc.wstx.stax.WstxInputFactory;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.soap.TreeCopy;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
@@ -131,8 +130,7 @@ record RequestReading(
         private final Predicate<QName> wanted;
         private final List<QName> must = new ArrayList<>();
         private final List<XdmNode> headers = new ArrayList<>();
-        /** The declarations around what is read, outermost first. */
-        private final Map<String, String> around = new LinkedHashMap<>();
+        private final TreeCopy copy = new TreeCopy();
 
         private SoapVersion version;
         private QName envelope;
@@ -177,13 +175,13 @@ record RequestReading(
                             // whatever follows is not SOAP
                             return;
                         }
-                        declared(reader);
+                        copy.declared(reader);
                     } else if (depth == 2) {
                         boolean soap = version.namespace().equals(reader.getNamespaceURI());
                         inHeader = soap && "Header".equals(reader.getLocalName());
                         inBody = soap && "Body".equals(reader.getLocalName());
                         body |= inBody;
-                        declared(reader);
+                        copy.declared(reader);
                     } else if (depth == 3 && inHeader) {
                         if (mustBeUnderstood(reader)) {
                             must.add(reader.getName());
@@ -194,7 +192,7 @@ record RequestReading(
                                 : null;
                         if (wanted.test(null)) {
                             BuildingStreamWriter block = begun();
-                            copied(reader, block);
+                            copy.copy(reader, block);
                             headers.add(ended(block));
                             depth--;
                             addressed(by, headers.get(headers.size() - 1).getStringValue());
@@ -208,7 +206,7 @@ record RequestReading(
                             tree = wanted.test(payload) ? begun() : null;
                         }
                         if (tree != null) {
-                            copied(reader, tree);
+                            copy.copy(reader, tree);
                             depth--;
                         }
                     }
@@ -236,14 +234,6 @@ record RequestReading(
             }
         }
 
-        private void declared(XMLStreamReader reader) {
-            for (int i = 0; i < reader.getNamespaceCount(); i++) {
-                String prefix = reader.getNamespacePrefix(i);
-                String uri = reader.getNamespaceURI(i);
-                around.put(prefix == null ? "" : prefix, uri == null ? "" : uri);
-            }
-        }
-
         /** Whether a block is meant for who answers, and must be understood (SOAP 1.1 §4.2, SOAP 1.2 part 1 §5.2). */
         private boolean mustBeUnderstood(XMLStreamReader reader) {
             String must = reader.getAttributeValue(version.namespace(), "mustUnderstand");
@@ -268,61 +258,6 @@ record RequestReading(
         private static XdmNode ended(BuildingStreamWriter tree) throws XMLStreamException, SaxonApiException {
             tree.writeEndDocument();
             return tree.getDocumentNode();
-        }
-
-        /** Copies the element that the reader stands at, and moves it to that element's end. */
-        private void copied(XMLStreamReader reader, BuildingStreamWriter to) throws XMLStreamException {
-            int depth = 0;
-            do {
-                switch (reader.getEventType()) {
-                    case XMLStreamConstants.START_ELEMENT -> {
-                        start(reader, to, depth == 0);
-                        depth++;
-                    }
-                    case XMLStreamConstants.END_ELEMENT -> {
-                        to.writeEndElement();
-                        depth--;
-                    }
-                    case XMLStreamConstants.CHARACTERS, XMLStreamConstants.SPACE, XMLStreamConstants.CDATA ->
-                        to.writeCharacters(reader.getText());
-                    case XMLStreamConstants.COMMENT -> to.writeComment(reader.getText());
-                    case XMLStreamConstants.PROCESSING_INSTRUCTION ->
-                        throw new XMLStreamException("a processing instruction");
-                    default -> {
-                        // nothing else stands in an element
-                    }
-                }
-            } while (depth > 0 && reader.next() >= 0);
-        }
-
-        private void start(XMLStreamReader reader, BuildingStreamWriter to, boolean outermost)
-                throws XMLStreamException {
-            to.writeStartElement(text(reader.getPrefix()), reader.getLocalName(), text(reader.getNamespaceURI()));
-            Map<String, String> own = new LinkedHashMap<>();
-            if (outermost) {
-                own.putAll(around);
-            }
-            for (int i = 0; i < reader.getNamespaceCount(); i++) {
-                own.put(text(reader.getNamespacePrefix(i)), text(reader.getNamespaceURI(i)));
-            }
-            for (Map.Entry<String, String> e : own.entrySet()) {
-                if (e.getKey().isEmpty()) {
-                    to.writeDefaultNamespace(e.getValue());
-                } else {
-                    to.writeNamespace(e.getKey(), e.getValue());
-                }
-            }
-            for (int i = 0; i < reader.getAttributeCount(); i++) {
-                to.writeAttribute(
-                        text(reader.getAttributePrefix(i)),
-                        text(reader.getAttributeNamespace(i)),
-                        reader.getAttributeLocalName(i),
-                        reader.getAttributeValue(i));
-            }
-        }
-
-        private static String text(String orNull) {
-            return orNull == null ? "" : orNull;
         }
     }
 

@@ -57,6 +57,15 @@ class RequestTemplateTest {
     }
 
     @Test
+    void anExpressionWithoutAValueIsToldAndNothingElseHappens() {
+        RequestTemplate template = template("<a>{concat($nights, $code)}</a>");
+        assertThat(text(template.bytes(Map.of("code", "R-1"), Effort.LITTLE))).contains("<a>2R-1</a>");
+        assertThatThrownBy(() -> template.bytes(Map.of(), Effort.LITTLE))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("$code");
+    }
+
+    @Test
     void anythingElseIsEvaluated() {
         RequestTemplate template = template("<a>{$nights + 1}</a>");
         assertThat(template.cost()).isEqualTo(Cost.SLOTS);
