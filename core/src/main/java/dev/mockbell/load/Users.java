@@ -28,6 +28,7 @@ final class Users implements LoadDriver {
     private final long seed;
     private int working;
     private int wanted;
+    private int resting;
     private int highest;
     private boolean over;
     private boolean told;
@@ -93,7 +94,8 @@ final class Users implements LoadDriver {
     }
 
     private void tell() {
-        if (over && working == 0 && !told) {
+        // who rests has nothing under way
+        if (over && working == resting && !told) {
             told = true;
             ground.done().run();
         }
@@ -110,6 +112,11 @@ final class Users implements LoadDriver {
 
         void round() {
             begin(System.nanoTime());
+        }
+
+        private void rested() {
+            resting--;
+            round();
         }
 
         private void begin(long now) {
@@ -137,7 +144,8 @@ final class Users implements LoadDriver {
             }
             long pause = ground.session().pauses().nanos(chance);
             if (pause > 0 && !over) {
-                ground.lane().loop().schedule(this::round, pause, TimeUnit.NANOSECONDS);
+                resting++;
+                ground.lane().loop().schedule(this::rested, pause, TimeUnit.NANOSECONDS);
             } else if (well && depth < DEPTH) {
                 depth++;
                 begin(now);

@@ -285,6 +285,16 @@ class LoadPlanTest {
     }
 
     @Test
+    void usersWhoRestAreNotWaitedFor() {
+        try (PlainServer server = answering()) {
+            LoadPlan plan = plan(LoadShape.users(3, 1)).with(Pauses.fixed(30_000));
+            LoadRun run = run(plan.withMix(List.of(new Share(Share.Kind.CASE, first.reference(), 1))), bench(server));
+            assertThat(run.total().done()).isEqualTo(3);
+            assertThat(run.seconds()).isLessThan(3);
+        }
+    }
+
+    @Test
     void serversThatMisbehaveAreCountedByReasonAndNeverHoldTheRun() {
         AtomicInteger turn = new AtomicInteger();
         try (PlainServer server = PlainServer.that((request, out, socket) -> {
