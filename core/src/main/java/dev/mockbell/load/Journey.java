@@ -110,6 +110,7 @@ final class Journey {
     }
 
     private void make() {
+        late = 0;
         RequestTemplate template = step.template();
         if (template.cost() == Cost.WHOLE) {
             makeElsewhere();
@@ -120,7 +121,8 @@ final class Journey {
         } catch (MoreEffort more) {
             makeElsewhere();
         } catch (Problem problem) {
-            failed(problem.what(), System.nanoTime());
+            // nothing went out
+            fail(problem.what(), System.nanoTime());
         }
     }
 
@@ -151,23 +153,13 @@ final class Journey {
     void answered(int status, String head, byte[] body, long now) {
         lane.tally().received();
         long nanos = now - intended;
-        if (body == null) {
+        if (body == null || isSurelyGood(status, head, body, nanos)) {
             String slow = session.lateness(step, nanos);
             if (slow == null) {
                 done(nanos);
                 next(now);
             } else {
-                fail(slow, true, now);
-            }
-            return;
-        }
-        if (status / 100 == 2 && !validating && body.length < SMALL && isSurelyGood(status, head, body, nanos)) {
-            String slow = session.lateness(step, nanos);
-            if (slow == null) {
-                done(nanos);
-                next(now);
-            } else {
-                fail(slow, true, now);
+                miss(nanos, slow, true);
             }
             return;
         }
@@ -182,6 +174,9 @@ final class Journey {
     }
 
     private boolean isSurelyGood(int status, String head, byte[] body, long nanos) {
+        if (status / 100 != 2 || validating || body.length >= SMALL) {
+            return false;
+        }
         try {
             return step.quick().isPresent() && step.quick().get().isGood(status, head, body, nanos, values);
         } catch (MoreEffort more) {
@@ -219,11 +214,11 @@ final class Journey {
                     task.run();
                 } catch (RuntimeException e) {
                     String reason = e instanceof Problem p ? p.what() : Problem.reason(e);
-                    lane.loop().execute(() -> fail(reason, false, System.nanoTime()));
+                    lane.loop().execute(() -> fail(reason, System.nanoTime()));
                 }
             });
         } catch (RejectedExecutionException full) {
-            fail("the generator has too much to look into", false, System.nanoTime());
+            fail("the generator has too much to look into", System.nanoTime());
         }
     }
 
@@ -233,11 +228,11 @@ final class Journey {
         if (counts) {
             session.keep(step, request, reason, now - intended);
         }
-        fail(reason, false, now);
+        fail(reason, now);
     }
 
-    private void fail(String reason, boolean byCheck, long now) {
-        miss(now - intended, reason, byCheck);
+    private void fail(String reason, long now) {
+        miss(now - intended, reason, false);
     }
 
     private void miss(long nanos, String reason, boolean byCheck) {

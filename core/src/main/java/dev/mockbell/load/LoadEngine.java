@@ -23,6 +23,7 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 
 /**
@@ -90,7 +91,10 @@ public final class LoadEngine {
             LoadSession session = new LoadSession(plan, course, expressions, workers, listener);
             if (readies) {
                 listener.phase(Phase.READYING);
-                new Readiness(this, loops, expressions, workers).bring(plan, session, rows, control);
+                // counters stay where they are: the target gets the same requests as if nothing had been before
+                Expressions looking = expressions.looking();
+                Passage.Course trial = Passage.course(plan, bench, columns, connect, looking);
+                new Readiness(this, loops, looking, workers).bring(plan, trial, session, rows, control);
             }
             try (Field field = new Field(plan, session)) {
                 return measured(plan, session, rows, field.lanes, listener, control);
@@ -181,8 +185,8 @@ public final class LoadEngine {
         }
     }
 
-    /** Has the drivers of a shape on all lanes; {@code done} is counted down by each when all of its work is over. */
-    List<LoadDriver> drivers(
+    /** Starts the drivers of a shape on all lanes; {@code done} is counted down by each when all of its work is over. */
+    void drive(
             LoadPlan plan,
             LoadShape shape,
             LoadSession session,
@@ -192,7 +196,6 @@ public final class LoadEngine {
             Progress progress,
             long from,
             CountDownLatch done) {
-        List<LoadDriver> drivers = new ArrayList<>();
         ArrivalTimes times = new ArrivalTimes(shape);
         for (int i = 0; i < lanes.size(); i++) {
             Lane lane = lanes.get(i);
@@ -214,15 +217,9 @@ public final class LoadEngine {
                             i,
                             lanes.size(),
                             plan.conduct().seed());
-            drivers.add(driver);
+            control.onChange(() -> lane.loop().execute(driver::changed));
             lane.loop().schedule(driver::begin, from - System.nanoTime(), TimeUnit.NANOSECONDS);
         }
-        for (int i = 0; i < drivers.size(); i++) {
-            LoadDriver driver = drivers.get(i);
-            EventLoop loop = lanes.get(i).loop();
-            control.onChange(() -> loop.execute(driver::changed));
-        }
-        return drivers;
     }
 
     private LoadRun measured(
@@ -249,9 +246,9 @@ public final class LoadEngine {
         session.countFrom(from);
         Progress progress = new Progress();
         CountDownLatch done = new CountDownLatch(lanes.size());
-        drivers(plan, shape, session, lanes, rows, control, progress, begin, done);
+        drive(plan, shape, session, lanes, rows, control, progress, begin, done);
         Sampler sampler = new Sampler(plan, lanes, session, progress, control, listener, from);
-        waitFor(from, control);
+        waitUntil(from, control.stop()::isStopped);
         Instant started = Instant.now();
         if (warmUp > 0) {
             session.clock().takeLatestMillis();
@@ -261,12 +258,9 @@ public final class LoadEngine {
         sampler.start();
         try {
             // the time after the last arrival is part of the plan's, or the rate would come out too high
-            while (System.nanoTime() < until && !control.isEnding() && done.getCount() > 0) {
-                LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, until - System.nanoTime())));
-            }
-            if (plan.rows().filter(r -> r.order() == RowUse.Order.ONCE).isEmpty()) {
-                waitUntil(until, control);
-            }
+            boolean once =
+                    plan.rows().filter(r -> r.order() == RowUse.Order.ONCE).isPresent();
+            waitUntil(until, () -> control.isEnding() || once && done.getCount() == 0);
             long giveUp = System.nanoTime() + plan.conduct().timeoutMillis() * 1_000_000 + 2_000_000_000L;
             while (done.getCount() > 0 && !control.stop().isStopped() && System.nanoTime() < giveUp) {
                 LockSupport.parkNanos(2_000_000);
@@ -277,15 +271,9 @@ public final class LoadEngine {
         return sampler.result(started, Math.max(0.001, (System.nanoTime() - from) / 1e9));
     }
 
-    private static void waitFor(long due, LoadControl control) {
-        while (System.nanoTime() < due && !control.stop().isStopped()) {
+    private static void waitUntil(long due, BooleanSupplier enough) {
+        while (System.nanoTime() < due && !enough.getAsBoolean()) {
             LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, due - System.nanoTime())));
-        }
-    }
-
-    private static void waitUntil(long until, LoadControl control) {
-        while (System.nanoTime() < until && !control.isEnding()) {
-            LockSupport.parkNanos(Math.min(20_000_000, Math.max(1, until - System.nanoTime())));
         }
     }
 

@@ -163,7 +163,8 @@ final class LoadSession {
             verdict.captures().forEach((name, value) -> values.put(name, Expressions.text(value)));
             return Look.FINE;
         }
-        String reason = reason(step, answer, verdict);
+        // it is told, listed and kept with the run
+        String reason = step.scope().redactor().text(reason(step, answer, verdict));
         Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
         if (counts) {
             keep(exchange.withOutcome(outcome, reason), reason);

@@ -19,8 +19,8 @@ import org.HdrHistogram.Histogram;
 
 /**
  * Brings the engine to speed before a run: the plan's own requests go to a peer on loopback that answers them with samples, as
- * fast as they can until that gets no faster, then at the plan's pace, begun anew until the beginning is as good as the rest. What a program does the first thousand times is slow, and
- * must not be taken for the service's time.
+ * fast as they can until that gets no faster, then at the plan's pace, begun anew until the beginning is as good as the rest.
+ * What a program does the first thousand times is slow, and must not be taken for the service's time.
  */
 final class Readiness {
     private static final int USERS_A_LANE = 32;
@@ -54,11 +54,15 @@ final class Readiness {
         this.workers = workers;
     }
 
-    /** Does so; what the session will need to know of it, it learns. Returns early when the run is stopped. */
-    void bring(LoadPlan plan, LoadSession session, Rows rows, LoadControl control) {
+    /**
+     * Does so; what the session will need to know of it, it learns. Returns early when the run is stopped.
+     *
+     * @param trial the run's course, made by expressions that move nothing on
+     */
+    void bring(LoadPlan plan, Passage.Course trial, LoadSession session, Rows rows, LoadControl control) {
         List<LoopbackPeer> peers = new ArrayList<>();
         try {
-            Passage.Course course = against(session.course(), peers);
+            Passage.Course course = against(trial, peers);
             Conduct conduct = plan.conduct().withTimeout(2_000).withWarmUp(0);
             LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
             LoadSession own = new LoadSession(flat, course, expressions, workers, LoadListener.NONE);
@@ -120,7 +124,7 @@ final class Readiness {
         LoadControl own = new LoadControl(control.stop());
         LoadShape shape = LoadShape.users(USERS_A_LANE * lanes.size(), 60);
         CountDownLatch done = new CountDownLatch(lanes.size());
-        engine.drivers(plan, shape, session, lanes, rows, own, new Progress(), System.nanoTime(), done);
+        engine.drive(plan, shape, session, lanes, rows, own, new Progress(), System.nanoTime(), done);
         double best = 0;
         int steady = 0;
         long before = lanes.stream().mapToLong(l -> l.tally().sentSoFar()).sum();
@@ -151,7 +155,7 @@ final class Readiness {
                 LoadEngine.openAhead(plan, session, lanes);
                 session.clock().takeLatestMillis();
                 CountDownLatch done = new CountDownLatch(lanes.size());
-                engine.drivers(
+                engine.drive(
                         plan,
                         LoadShape.constant(plan.shape().kind(), level, PACED_SECONDS),
                         session,

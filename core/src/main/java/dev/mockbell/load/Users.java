@@ -127,6 +127,9 @@ final class Users implements LoadDriver {
             Map<String, String> row =
                     keepsRow && own != null ? own : ground.rows().next(chance);
             if (row == null) {
+                // each row was taken once: nothing more comes in
+                over = true;
+                wanted = 0;
                 leave();
                 return;
             }

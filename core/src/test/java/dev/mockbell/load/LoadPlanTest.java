@@ -157,6 +157,9 @@ class LoadPlanTest {
             assertThat(run.seconds()).as("there are no more rows").isLessThan(10);
             assertThat(count(server, ">Anna<") + count(server, ">Bo<") + count(server, ">CY<"))
                     .isEqualTo(3);
+            LoadRun byUsers = run(plan(LoadShape.users(2, 30)).withRows(Optional.of(rows)), bench);
+            assertThat(byUsers.total().done()).isEqualTo(3);
+            assertThat(byUsers.seconds()).isLessThan(10);
             RowUse outside = new RowUse("../parties.csv", RowUse.Order.IN_ORDER, false);
             assertThatThrownBy(() -> run(plan(LoadShape.arrivals(1, 1)).withRows(Optional.of(outside)), bench))
                     .isInstanceOf(Problem.class);
@@ -334,11 +337,15 @@ class LoadPlanTest {
 
     @Test
     void broughtToSpeedItSendsNothingToItsTargetBeforeTheRun() {
+        Case counted = Stays.book("counted", Stays.BODY.replace("Ines Okafor", "n{bell:counter('n')}"), List.of());
         try (PlainServer server = answering()) {
+            Workbench bench = Stays.bench(server.address(), Map.of(), counted);
             LoadRun run = new LoadEngine(loops, new Expressions())
-                    .run(plan(LoadShape.arrivals(20, 1)), bench(server), host -> true, listener(), control);
+                    .run(plan(LoadShape.arrivals(20, 1)), bench, host -> true, listener(), control);
             assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
-            assertThat(server.requests()).hasSize(40);
+            assertThat(server.requests()).hasSize(20);
+            assertThat(count(server, ">n1<")).as("counters begin with the run").isEqualTo(1);
+            assertThat(count(server, ">n20<")).isEqualTo(1);
             assertThat(phases).containsExactly(Phase.READYING, Phase.MEASURING);
         }
     }
