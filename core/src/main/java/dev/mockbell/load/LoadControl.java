@@ -6,9 +6,12 @@ import java.util.concurrent.CopyOnWriteArrayList;
 
 /** What can be done to a run while it is under way. Safe for many threads. */
 public final class LoadControl {
+    private static final double MOST = 100;
+
     private final StopSignal stop;
     private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
     private volatile double factor = 1;
+    private volatile double highest = MOST;
     private volatile boolean gently;
 
     /** @param stop ends the run at once */
@@ -27,10 +30,20 @@ public final class LoadControl {
         changed();
     }
 
-    /** From now on everything comes in at so many times the plan's levels; from 0.01 to 100. */
+    /** From now on everything comes in at so many times the plan's levels; from 0.01 to {@link #highest()}. */
     public void factor(double other) {
-        factor = Math.max(0.01, Math.min(100, other));
+        factor = Math.max(0.01, Math.min(highest, other));
         changed();
+    }
+
+    /** At how many times the plan's levels it may go: as many as its targets are confirmed for, 100 at most. */
+    public double highest() {
+        return highest;
+    }
+
+    /** Goes no faster than that, nor than the plan. */
+    void atMost(double times) {
+        highest = Math.max(1, Math.min(MOST, times));
     }
 
     public double factor() {

@@ -79,7 +79,7 @@ public final class LoadEngine {
         Rows rows = plan.rows().isPresent() ? Rows.of(plan.rows().get(), bench, expressions) : Rows.NONE;
         Set<String> columns = plan.rows().isPresent() ? rows.columns() : Set.of();
         Passage.Course course = Passage.course(plan, bench, columns, connect, expressions);
-        confirmed(plan, course, mayLoad);
+        confirmed(plan, course, mayLoad, control);
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
         ThreadPoolExecutor workers =
                 new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
@@ -104,16 +104,20 @@ public final class LoadEngine {
         }
     }
 
-    private static void confirmed(LoadPlan plan, Passage.Course course, Predicate<String> mayLoad) {
+    private static void confirmed(
+            LoadPlan plan, Passage.Course course, Predicate<String> mayLoad, LoadControl control) {
         double most = plan.shape().most();
         // users who do not rest ask as often as they are answered
-        boolean much = plan.shape().kind() == Kind.USERS
-                ? plan.pauses().kind() == Pauses.Kind.NONE
-                        || most * 1_000 / Math.max(1, plan.pauses().low()) > UNCONFIRMED
-                : most * course.steps().size() > UNCONFIRMED;
+        double rate = plan.shape().kind() == Kind.USERS
+                ? most * 1_000 / Math.max(1, plan.pauses().low())
+                : most * course.steps().size();
         for (LoadStep step : course.steps()) {
             String host = SecretHosts.plain(step.address().getHost());
-            if (much && !mayLoad.test(host)) {
+            if (mayLoad.test(host)) {
+                continue;
+            }
+            control.atMost(UNCONFIRMED / Math.max(1, rate));
+            if (rate > UNCONFIRMED) {
                 throw Problem.of(
                         Problem.Kind.LOAD_UNCONFIRMED,
                         "The plan puts " + host + " under more than " + (int) UNCONFIRMED

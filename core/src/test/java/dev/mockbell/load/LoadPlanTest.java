@@ -274,6 +274,18 @@ class LoadPlanTest {
     }
 
     @Test
+    void anUnconfirmedHostGetsLittleHoweverTheRateIsChanged() {
+        try (PlainServer server = answering()) {
+            LoadPlan plan =
+                    plan(LoadShape.arrivals(10, 1)).withMix(List.of(new Share(Share.Kind.CASE, first.reference(), 1)));
+            engine.run(plan, bench(server), host -> false, LoadListener.NONE, control);
+            control.factor(50);
+            assertThat(control.factor()).isEqualTo(5);
+            engine.run(plan, bench(server), host -> true, LoadListener.NONE, new LoadControl(new StopSignal()));
+        }
+    }
+
+    @Test
     void usersComeAndGoAsTheCurveSays() {
         try (PlainServer server = PlainServer.that((request, out, socket) -> {
             Thread.sleep(20);

@@ -27,8 +27,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.ConcurrentSkipListSet;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.beans.property.BooleanProperty;
@@ -60,7 +58,6 @@ public final class LoadModel {
     private final ObjectProperty<LoadComparison> comparison = new SimpleObjectProperty<>();
     private final StringProperty phase = new SimpleStringProperty("");
     private final DoubleProperty factor = new SimpleDoubleProperty(1);
-    private Set<String> hosts = Set.of();
     private volatile CountDownLatch kept = new CountDownLatch(0);
     private LoadControl control = new LoadControl(new StopSignal());
 
@@ -121,22 +118,14 @@ public final class LoadModel {
         return factor;
     }
 
-    /** Has the run under way go at so many times the plan's levels from now on. */
+    /** Has the run under way go at so many times the plan's levels from now on, as far as its targets are confirmed for it. */
     public void factor(double other) {
-        LoadPlan now = plan.get();
-        boolean confirmed = now == null || mayGoFaster(now, other);
-        if (!confirmed) {
-            desk.tell(Notice.bad("Nobody has confirmed that the target may get more than "
-                    + (int) LoadEngine.UNCONFIRMED + " requests a second."));
-            return;
-        }
         control.factor(other);
         factor.set(control.factor());
-    }
-
-    private boolean mayGoFaster(LoadPlan now, double other) {
-        return now.shape().most() * other <= LoadEngine.UNCONFIRMED
-                || hosts.stream().allMatch(desk.local()::mayLoad);
+        if (other > control.highest()) {
+            desk.tell(Notice.bad("Nobody has confirmed that the target may get more than "
+                    + (int) LoadEngine.UNCONFIRMED + " requests a second."));
+        }
     }
 
     /** Shows another plan. */
@@ -272,22 +261,13 @@ public final class LoadModel {
         running.set(true);
         var bench = desk.bench();
         var local = desk.local();
-        Set<String> asked = new ConcurrentSkipListSet<>();
         CountDownLatch over = new CountDownLatch(1);
         kept = over;
         desk.tasks()
                 .run(
                         () -> {
                             try {
-                                LoadRun done = engine.run(
-                                        chosen,
-                                        bench,
-                                        host -> {
-                                            asked.add(host);
-                                            return local.mayLoad(host);
-                                        },
-                                        new Live(),
-                                        own);
+                                LoadRun done = engine.run(chosen, bench, local::mayLoad, new Live(), own);
                                 history.save(done);
                                 return done;
                             } finally {
@@ -303,7 +283,6 @@ public final class LoadModel {
                             ended();
                             desk.tell(problem, this::startOrStop);
                         });
-        hosts = asked;
     }
 
     private void ended() {
