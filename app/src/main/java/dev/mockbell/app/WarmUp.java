@@ -56,7 +56,12 @@ public final class WarmUp {
         }
         Console console = Console.ofProcess();
         CommandLine line = MockBellCommand.commandLine(
-                console, new DesktopCommand(console), new DemoCommand(console), new ShotsCommand(console));
+                console,
+                List.of(),
+                () -> null,
+                new DesktopCommand(console),
+                new DemoCommand(console),
+                new ShotsCommand(console));
         String wsdl = folder.resolve("hut-booking.wsdl").toString();
         line.execute("contract", "show", "--help");
         line.execute("contract", "show", wsdl);

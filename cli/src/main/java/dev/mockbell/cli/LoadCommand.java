@@ -2,6 +2,8 @@ package dev.mockbell.cli;
 
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.fleet.Fleet;
+import dev.mockbell.fleet.WhenLost;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadComparison;
@@ -13,6 +15,7 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.StepFigures;
+import dev.mockbell.load.WorkerRun;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
 import dev.mockbell.project.LoadRunFile;
@@ -30,6 +33,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.HdrHistogram.Histogram;
 import picocli.CommandLine.Command;
@@ -54,7 +58,10 @@ final class LoadCommand implements Callable<Integer> {
     @Option(
             names = "--out",
             paramLabel = "DIR",
-            description = "Where to write steps.csv, seconds.csv, report.html, run.json and times.hlog (HdrHistogram).")
+            description = {
+                "Where to write steps.csv, seconds.csv, report.html, run.json and times.hlog (HdrHistogram);",
+                "workers.csv too when workers make it."
+            })
     private Path out;
 
     @Option(names = "--json", description = "Prints the figures as JSON.")
@@ -93,11 +100,34 @@ final class LoadCommand implements Callable<Integer> {
             description = "This host may be put under load; it is remembered on this machine for the project.")
     private List<String> confirmed = List.of();
 
+    @Option(
+            names = "--workers",
+            paramLabel = "N",
+            description = "Made by so many workers together, which join by an invitation; waits for them.")
+    private Integer workers;
+
+    @Option(
+            names = "--wait",
+            paramLabel = "SECONDS",
+            defaultValue = "120",
+            description = "For how long workers are waited for; 120 unless given.")
+    private int wait;
+
+    @Option(
+            names = "--when-lost",
+            paramLabel = "SHARE|END",
+            defaultValue = "SHARE",
+            description = "When a worker is lost, the others take over its part (share), or the run ends (end).")
+    private WhenLost whenLost;
+
     @Mixin
     private SecretsTo secretsTo = new SecretsTo();
 
-    LoadCommand(Console console) {
+    private final Supplier<Fleet> fleet;
+
+    LoadCommand(Console console, Supplier<Fleet> fleet) {
         this.console = console;
+        this.fleet = fleet;
     }
 
     @Override
@@ -119,8 +149,12 @@ final class LoadCommand implements Callable<Integer> {
             List<LoadRun> before = compare ? history.latest(plan.id(), 1) : List.of();
             try (Ledger ledger = core.ledger(project, console);
                     Printing printing = new Printing(ledger, plan.title())) {
-                run = new LoadEngine(core.parts().loops(), core.parts().expressions())
-                        .run(plan, core.bench(project, secretsTo), local::mayLoad, printing, control);
+                LoadEngine engine =
+                        new LoadEngine(core.parts().loops(), core.parts().expressions());
+                run = workers == null
+                        ? engine.run(plan, core.bench(project, secretsTo), local::mayLoad, printing, control)
+                        : new Gathered(console, fleet, core, secretsTo)
+                                .run(project, plan, engine, workers, wait, whenLost, printing, control);
             }
             history.save(run);
             write(project, run);
@@ -167,6 +201,9 @@ final class LoadCommand implements Callable<Integer> {
         AtomicFile.write(out.resolve("run.json"), LoadRunFile.figures(run));
         AtomicFile.write(out.resolve("steps.csv"), LoadCsv.steps(run));
         AtomicFile.write(out.resolve("seconds.csv"), LoadCsv.seconds(run));
+        if (!run.workers().isEmpty()) {
+            AtomicFile.write(out.resolve("workers.csv"), LoadCsv.workers(run));
+        }
         AtomicFile.write(
                 out.resolve("report.html"), HtmlReport.ofLoads(project.name(), List.of(run), ZoneId.systemDefault()));
     }
@@ -195,6 +232,7 @@ final class LoadCommand implements Callable<Integer> {
                     limit.limit().title(),
                     limit.found()));
         }
+        run.workers().forEach(this::line);
         String spent = run.spent().stream()
                 .filter(s -> s.count() > 0)
                 .map(s -> String.format(
@@ -217,6 +255,26 @@ final class LoadCommand implements Callable<Integer> {
                 s.p99(),
                 s.max(),
                 s.failed()));
+    }
+
+    private void line(WorkerRun w) {
+        console.line(String.format(
+                Locale.ROOT,
+                "%-24s %9d %8.1f %8.2f %8.2f %8.2f %8.2f %8.2f %8d  %s, %d cores, clock within %.2f ms, %d late starts%s",
+                w.name(),
+                w.total().done(),
+                w.total().perSecond(),
+                w.total().p50(),
+                w.total().p90(),
+                w.total().p95(),
+                w.total().p99(),
+                w.total().max(),
+                w.total().failed(),
+                w.address(),
+                w.cores(),
+                w.clockError(),
+                w.health().lateStarts(),
+                w.told().isEmpty() ? "" : ". " + w.told()));
     }
 
     private void print(LoadComparison two) {

@@ -1,10 +1,12 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.assembly.Core;
+import dev.mockbell.fleet.Fleet;
 import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Supplier;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -32,16 +34,24 @@ public final class MockBellCommand implements Runnable {
         throw new CommandLine.ParameterException(spec.commandLine(), "A command is needed.");
     }
 
-    /** The command line with all its subcommands; {@code more} are those of other modules. */
-    public static CommandLine commandLine(Console console, Object... more) {
-        return commandLine(console, List.of(), more);
+    /** The command line with all its subcommands, for a program that makes load alone. */
+    public static CommandLine commandLine(Console console) {
+        return commandLine(console, List.of(), MockBellCommand::alone);
+    }
+
+    private static Fleet alone() {
+        throw Problem.input("This program makes load alone", null, null);
     }
 
     /**
      * The command line for these arguments: where they name a subcommand, with that one alone, as working out what every
      * command takes costs a small command a quarter of its time.
+     *
+     * @param fleet what makes load on many machines; asked for only where that is wanted
+     * @param more subcommands of other modules
      */
-    public static CommandLine commandLine(Console console, List<String> arguments, Object... more) {
+    public static CommandLine commandLine(
+            Console console, List<String> arguments, Supplier<Fleet> fleet, Object... more) {
         CommandLine line = new CommandLine(new MockBellCommand());
         List<Object> all = new ArrayList<>(List.of(
                 new ContractCommand(),
@@ -51,7 +61,9 @@ public final class MockBellCommand implements Runnable {
                 new TapCommand(console),
                 new ProxyCommand(console),
                 new LedgerCommand(),
-                new LoadCommand(console)));
+                new LoadCommand(console, fleet),
+                new GridCommand(),
+                new WorkerCommand(console, fleet)));
         all.addAll(List.of(more));
         for (Object command : named(all, arguments, 0)) {
             CommandLine sub = new CommandLine(command);
@@ -64,6 +76,9 @@ public final class MockBellCommand implements Runnable {
                         new ContractLintCommand(console),
                         new ContractExportCommand(console));
                 named(ofContract, arguments, 1).forEach(sub::addSubcommand);
+            }
+            if (command instanceof GridCommand) {
+                sub.addSubcommand(new GridInviteCommand(console));
             }
             if (command instanceof LedgerCommand) {
                 List<Object> ofLedger = List.of(

@@ -610,15 +610,15 @@ class CommandsTest {
     @Test
     void onlyTheCommandThatIsNamedIsBuiltAndHelpShowsAll() {
         Console console = new Console(new PrintStream(out), new PrintStream(err));
-        assertThat(MockBellCommand.commandLine(console, List.of("contract", "show"))
+        assertThat(MockBellCommand.commandLine(console, List.of("contract", "show"), () -> null)
                         .getSubcommands()
                         .keySet())
                 .containsExactly("contract");
-        assertThat(MockBellCommand.commandLine(console, List.of("--help"))
+        assertThat(MockBellCommand.commandLine(console, List.of("--help"), () -> null)
                         .getSubcommands()
                         .keySet())
                 .contains("contract", "call", "check", "mock", "load");
-        assertThat(MockBellCommand.commandLine(console, List.of("contract"))
+        assertThat(MockBellCommand.commandLine(console, List.of("contract"), () -> null)
                         .getSubcommands()
                         .get("contract")
                         .getSubcommands())

@@ -179,6 +179,11 @@ public final class Core implements AutoCloseable {
 
     /** Masks the secrets of a project, as far as this machine has them, and all that is a credential by its nature. */
     public Redactor redactor(Project project) {
+        return Redactor.of(secretValues(project));
+    }
+
+    /** The values of a project's secrets by their names, as far as this machine has them. */
+    public Map<String, String> secretValues(Project project) {
         LocalProject local = locals().of(project.folder());
         Map<String, String> values = new LinkedHashMap<>();
         Stream.of(
@@ -190,7 +195,7 @@ public final class Core implements AutoCloseable {
                 .map(Variable::name)
                 .distinct()
                 .forEach(name -> secrets().value(local, name).ifPresent(value -> values.put(name, value)));
-        return Redactor.of(values);
+        return values;
     }
 
     /** A runner whose calls go on a ledger. */

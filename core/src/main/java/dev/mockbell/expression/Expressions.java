@@ -78,6 +78,19 @@ public final class Expressions {
         this(new Functions.Source(new java.util.Random(seed), new Counters()), false, Budget.Bounds.USUAL);
     }
 
+    /**
+     * As {@link #Expressions()}, for one of several programs that work side by side: their counters never give the same number.
+     *
+     * @param number of this one, from 0
+     * @param of how many they are
+     */
+    public Expressions(int number, int of) {
+        this(
+                new Functions.Source(new java.security.SecureRandom(), new Counters(number + 1L, of)),
+                false,
+                Budget.Bounds.USUAL);
+    }
+
     /** With other bounds on what an evaluation may use up. */
     Expressions(Budget.Bounds bounds) {
         this(new Functions.Source(new java.util.Random(1), new Counters()), false, bounds);

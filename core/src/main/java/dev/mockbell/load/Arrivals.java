@@ -15,9 +15,11 @@ final class Arrivals implements LoadDriver {
 
     private final Ground ground;
     private final ArrivalTimes times;
+    private final int lane;
     private final int lanes;
     private final Turns turns;
     private final long most;
+    private final boolean midway;
     private Pace pace;
     private long next;
     private long open;
@@ -39,19 +41,28 @@ final class Arrivals implements LoadDriver {
     /**
      * @param lane the number of the lane, from 0
      * @param most how many may be under way at a time
+     * @param midway whether it begins in the midst of a run, for a generator that failed
      */
-    Arrivals(Ground ground, ArrivalTimes times, int lane, int lanes, long most) {
+    Arrivals(Ground ground, ArrivalTimes times, int lane, int lanes, long most, boolean midway) {
         this.ground = ground;
         this.times = times;
+        this.lane = lane;
         this.lanes = lanes;
         this.next = lane;
         this.most = most;
+        this.midway = midway;
         this.turns = new Turns(ground.session().course().passages());
         this.pace = new Pace(0, 0, ground.control().factor());
     }
 
     @Override
     public void begin() {
+        if (midway) {
+            // what was due before was not for this one
+            double come = times.by((System.nanoTime() - ground.from()) / 1e9);
+            next = lane + (long) Math.ceil(Math.max(0, come - lane) / lanes) * lanes;
+            pace = new Pace(come, come, ground.control().factor());
+        }
         step();
     }
 

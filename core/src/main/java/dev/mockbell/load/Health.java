@@ -33,4 +33,17 @@ public record Health(
                 Math.max(loopDelayMillis, other.loopDelayMillis),
                 Math.max(connections, other.connections));
     }
+
+    /** As they are at the same time: connections are added up, for the rest the worse of each. */
+    Health beside(Health other) {
+        Health both = worst(other);
+        return new Health(
+                both.latestStartMillis,
+                both.lateStarts,
+                both.cpu,
+                both.machineCpu,
+                Math.max(collectorMillis, other.collectorMillis),
+                both.loopDelayMillis,
+                connections + other.connections);
+    }
 }

@@ -3,6 +3,7 @@ package dev.mockbell.load;
 import dev.mockbell.task.StopSignal;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
 
 /** What can be done to a run while it is under way. Safe for many threads. */
 public final class LoadControl {
@@ -10,6 +11,7 @@ public final class LoadControl {
 
     private final StopSignal stop;
     private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+    private final List<Consumer<List<Integer>>> helpers = new CopyOnWriteArrayList<>();
     private volatile double factor = 1;
     private volatile double highest = MOST;
     private volatile boolean gently;
@@ -51,12 +53,27 @@ public final class LoadControl {
     }
 
     /** Whether nothing new is to come in. */
-    boolean isEnding() {
+    public boolean isEnding() {
         return gently || stop.isStopped();
     }
 
-    void onChange(Runnable listener) {
+    /** Hears when the rate was changed, or nothing new is to come in; on the thread that did so. */
+    public void onChange(Runnable listener) {
         listeners.add(listener);
+    }
+
+    void onTakeOver(Consumer<List<Integer>> helper) {
+        helpers.add(helper);
+    }
+
+    /**
+     * From now on this generator makes the part of other lanes too, whose own generator failed; before it has begun, nothing
+     * comes of it.
+     *
+     * @param lanes their numbers among all
+     */
+    public void takeOver(List<Integer> lanes) {
+        helpers.forEach(h -> h.accept(lanes));
     }
 
     private void changed() {

@@ -1,5 +1,6 @@
 package dev.mockbell.load;
 
+import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.load.LoadListener.Phase;
@@ -66,6 +67,11 @@ public final class LoadEngine {
         this.readies = readies;
     }
 
+    /** How many lanes a generator here has, which says how much of a run that several make is its part. */
+    public static int lanes() {
+        return lanesHere();
+    }
+
     /**
      * Carries out a plan; returns when its time is up and what was under way is answered or timed out, or soon after a
      * stop.
@@ -76,10 +82,177 @@ public final class LoadEngine {
      */
     public LoadRun run(
             LoadPlan plan, Workbench bench, Predicate<String> mayLoad, LoadListener listener, LoadControl control) {
-        Rows rows = plan.rows().isPresent() ? Rows.of(plan.rows().get(), bench, expressions) : Rows.NONE;
-        Set<String> columns = plan.rows().isPresent() ? rows.columns() : Set.of();
-        Passage.Course course = Passage.course(plan, bench, columns, connect, expressions);
+        Alone alone = new Alone(plan, listener, control);
+        Ran ran = carryOut(plan, LoadPart.whole(lanesHere()), bench, mayLoad, alone, control);
+        return alone.sums.result(ran.started(), ran.seconds(), control.isEnding(), List.of(), List.of());
+    }
+
+    /**
+     * Makes one part of a run that several generators make together; the plan is the whole one. Limits are not judged here.
+     *
+     * @param mayLoad as for {@link #run}
+     * @throws Problem as {@link #run}
+     */
+    public Ran take(
+            LoadPart part,
+            LoadPlan plan,
+            Workbench bench,
+            Predicate<String> mayLoad,
+            PartListener listener,
+            LoadControl control) {
+        return carryOut(plan, part, bench, mayLoad, new Several(listener), control);
+    }
+
+    /**
+     * What a plan carries out, without doing it.
+     *
+     * @return the names of its steps and of its groups
+     * @throws Problem as {@link #run}
+     */
+    public Named named(LoadPlan plan, Workbench bench, Predicate<String> mayLoad, LoadControl control) {
+        Rows rows = rows(plan, bench, LoadPart.whole(1));
+        Passage.Course course = course(plan, bench, rows, expressions.looking());
         confirmed(plan, course, mayLoad, control);
+        return new Named(
+                course.steps().stream().map(LoadStep::name).toList(),
+                course.groups(),
+                course.steps().stream()
+                        .map(s -> SecretHosts.plain(s.address().getHost()))
+                        .distinct()
+                        .toList());
+    }
+
+    /**
+     * What is timed, and where it goes.
+     *
+     * @param hosts without ports
+     */
+    public record Named(List<String> steps, List<String> groups, List<String> hosts) {}
+
+    /**
+     * When a part was made.
+     *
+     * @param started when counting began
+     * @param seconds how long it took, with what was waited for at the end
+     */
+    public record Ran(Instant started, double seconds) {}
+
+    /** Who makes a run: alone, or as one of several. */
+    private interface Maker extends PartListener {
+        /** What is timed is known. */
+        void course(List<String> steps, List<String> groups);
+
+        /** The listener that a session tells of failures. */
+        default LoadListener failures() {
+            return new LoadListener() {
+                @Override
+                public void failure(Exchange exchange) {
+                    Maker.this.failure(exchange);
+                }
+            };
+        }
+    }
+
+    /** Adds up what it counts, second by second, and ends the run when its limits say so. */
+    private static final class Alone implements Maker {
+        private final LoadPlan plan;
+        private final LoadListener listener;
+        private final LoadControl control;
+        private LoadSums sums;
+
+        Alone(LoadPlan plan, LoadListener listener, LoadControl control) {
+            this.plan = plan;
+            this.listener = listener;
+            this.control = control;
+        }
+
+        @Override
+        public void course(List<String> steps, List<String> groups) {
+            sums = new LoadSums(plan, steps, groups);
+        }
+
+        @Override
+        public void phase(Phase phase) {
+            listener.phase(phase);
+        }
+
+        @Override
+        public long ready() {
+            return System.nanoTime() + LEAD_NANOS;
+        }
+
+        @Override
+        public void portion(Portion portion) {
+            sums.add(portion);
+        }
+
+        @Override
+        public void second(double elapsed) {
+            LoadSecond now = sums.close(elapsed);
+            listener.times(now.second(), sums.times(now.second()));
+            listener.second(now);
+            if (sums.endsEarly()) {
+                control.stopGently();
+            }
+        }
+
+        @Override
+        public void failure(Exchange exchange) {
+            listener.failure(exchange);
+        }
+    }
+
+    private record Several(PartListener listener) implements Maker {
+        @Override
+        public void course(List<String> steps, List<String> groups) {
+            // who adds up knows
+        }
+
+        @Override
+        public void phase(Phase phase) {
+            listener.phase(phase);
+        }
+
+        @Override
+        public long ready() {
+            return listener.ready();
+        }
+
+        @Override
+        public void portion(Portion portion) {
+            listener.portion(portion);
+        }
+
+        @Override
+        public void second(double elapsed) {
+            listener.second(elapsed);
+        }
+
+        @Override
+        public void failure(Exchange exchange) {
+            listener.failure(exchange);
+        }
+    }
+
+    private Rows rows(LoadPlan plan, Workbench bench, LoadPart part) {
+        return plan.rows().isPresent() ? Rows.of(plan.rows().get(), bench, expressions, part) : Rows.NONE;
+    }
+
+    private Passage.Course course(LoadPlan plan, Workbench bench, Rows rows, Expressions by) {
+        return Passage.course(plan, bench, plan.rows().isPresent() ? rows.columns() : Set.of(), connect, by);
+    }
+
+    private Ran carryOut(
+            LoadPlan plan,
+            LoadPart part,
+            Workbench bench,
+            Predicate<String> mayLoad,
+            Maker maker,
+            LoadControl control) {
+        Rows rows = rows(plan, bench, part);
+        Passage.Course course = course(plan, bench, rows, expressions);
+        confirmed(plan, course, mayLoad, control);
+        maker.course(course.steps().stream().map(LoadStep::name).toList(), course.groups());
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
         ThreadPoolExecutor workers =
                 new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
@@ -88,16 +261,16 @@ public final class LoadEngine {
                     return thread;
                 });
         try {
-            LoadSession session = new LoadSession(plan, course, expressions, workers, listener);
+            LoadSession session = new LoadSession(plan, course, expressions, workers, maker.failures());
             if (readies) {
-                listener.phase(Phase.READYING);
+                maker.phase(Phase.READYING);
                 // counters stay where they are: the target gets the same requests as if nothing had been before
                 Expressions looking = expressions.looking();
-                Passage.Course trial = Passage.course(plan, bench, columns, connect, looking);
+                Passage.Course trial = course(plan, bench, rows, looking);
                 new Readiness(this, loops, looking, workers).bring(plan, trial, session, rows, control);
             }
-            try (Field field = new Field(plan, session)) {
-                return measured(plan, session, rows, field.lanes, listener, control);
+            try (Field field = new Field(plan, part, session)) {
+                return measured(plan, session, rows, field, maker, control);
             }
         } finally {
             workers.shutdownNow();
@@ -134,25 +307,31 @@ public final class LoadEngine {
         return Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
     }
 
-    /** The lanes of a run with what goes on beside them. */
+    /** The lanes of a generator's part of a run, with what goes on beside them. */
     final class Field implements AutoCloseable {
         private final List<Lane> lanes = new ArrayList<>();
         private final List<ScheduledFuture<?>> beside = new ArrayList<>();
+        private final LoadPart part;
 
         Field(LoadPlan plan, LoadSession session) {
-            int count = lanesHere();
+            this(plan, LoadPart.whole(lanesHere()), session);
+        }
+
+        Field(LoadPlan plan, LoadPart part, LoadSession session) {
+            this.part = part;
+            int all = part.allLanes();
             Conduct conduct = plan.conduct();
             int rows =
                     session.course().steps().size() + session.course().groups().size();
             long connectMillis = Math.min(connect.timeouts().connect().toMillis(), conduct.timeoutMillis());
-            for (int i = 0; i < count; i++) {
+            for (int i = 0; i < lanesHere(); i++) {
                 EventLoop loop = loops.group().next();
                 Bootstrap bootstrap = new Bootstrap()
                         .group(loop)
                         .channel(loops.socketChannel())
                         .option(ChannelOption.TCP_NODELAY, true)
                         .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
-                int most = Math.max(1, (conduct.mostConnections() - i + count - 1) / count);
+                int most = Math.max(1, (conduct.mostConnections() - part.firstLane() - i + all - 1) / all);
                 Lane lane = new Lane(loop, bootstrap, conduct, most, new Tally(rows));
                 lanes.add(lane);
                 beside.add(loop.scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
@@ -163,6 +342,10 @@ public final class LoadEngine {
 
         List<Lane> lanes() {
             return lanes;
+        }
+
+        LoadPart part() {
+            return part;
         }
 
         @Override
@@ -189,90 +372,113 @@ public final class LoadEngine {
         }
     }
 
-    /** Starts the drivers of a shape on all lanes; {@code done} is counted down by each when all of its work is over. */
-    void drive(
-            LoadPlan plan,
-            LoadShape shape,
-            LoadSession session,
-            List<Lane> lanes,
-            Rows rows,
-            LoadControl control,
-            Progress progress,
-            long from,
-            CountDownLatch done) {
-        ArrivalTimes times = new ArrivalTimes(shape);
-        for (int i = 0; i < lanes.size(); i++) {
-            Lane lane = lanes.get(i);
+    /** Has the drivers of a shape at work on a field's lanes, and on more when others fail. */
+    final class Driving {
+        private final LoadPlan plan;
+        private final LoadShape shape;
+        private final ArrivalTimes times;
+        private final LoadSession session;
+        private final Field field;
+        private final Rows rows;
+        private final LoadControl control;
+        private final long from;
+        private final Progress progress = new Progress();
+        private final Underway underway = new Underway();
+
+        /** @param from when the curve starts, by {@link System#nanoTime()} */
+        Driving(
+                LoadPlan plan,
+                LoadShape shape,
+                LoadSession session,
+                Field field,
+                Rows rows,
+                LoadControl control,
+                long from) {
+            this.plan = plan;
+            this.shape = shape;
+            this.times = new ArrivalTimes(shape);
+            this.session = session;
+            this.field = field;
+            this.rows = rows;
+            this.control = control;
+            this.from = from;
+        }
+
+        Underway start() {
+            for (int i = 0; i < field.lanes().size(); i++) {
+                driver(field.part().firstLane() + i, field.lanes().get(i), false);
+            }
+            control.onTakeOver(numbers -> {
+                for (int number : numbers) {
+                    driver(number, field.lanes().get(number % field.lanes().size()), true);
+                }
+            });
+            return underway;
+        }
+
+        private void driver(int number, Lane lane, boolean midway) {
+            int all = field.part().allLanes();
+            long seed = plan.conduct().seed();
+            underway.begin();
             LoadDriver.Ground ground = new LoadDriver.Ground(
-                    session,
-                    lane,
-                    control,
-                    rows,
-                    new SplittableRandom(plan.conduct().seed() + i),
-                    progress,
-                    from,
-                    done::countDown);
+                    session, lane, control, rows, new SplittableRandom(seed + number), progress, from, underway::end);
             LoadDriver driver = shape.kind() == Kind.ARRIVALS
-                    ? new Arrivals(ground, times, i, lanes.size(), MOST_JOURNEYS / lanes.size())
-                    : new Users(
+                    ? new Arrivals(
                             ground,
-                            shape,
-                            plan.rows().filter(RowUse::perUser).isPresent(),
-                            i,
-                            lanes.size(),
-                            plan.conduct().seed());
+                            times,
+                            number,
+                            all,
+                            MOST_JOURNEYS / field.lanes().size(),
+                            midway)
+                    : new Users(
+                            ground, shape, plan.rows().filter(RowUse::perUser).isPresent(), number, all, seed);
             control.onChange(() -> lane.loop().execute(driver::changed));
-            lane.loop().schedule(driver::begin, from - System.nanoTime(), TimeUnit.NANOSECONDS);
+            lane.loop().schedule(driver::begin, Math.max(0, from - System.nanoTime()), TimeUnit.NANOSECONDS);
         }
     }
 
-    private LoadRun measured(
-            LoadPlan plan,
-            LoadSession session,
-            Rows rows,
-            List<Lane> lanes,
-            LoadListener listener,
-            LoadControl control) {
-        openAhead(plan, session, lanes);
+    private Ran measured(LoadPlan plan, LoadSession session, Rows rows, Field field, Maker maker, LoadControl control) {
+        openAhead(plan, session, field);
         int warmUp = plan.conduct().warmUpSeconds();
-        if (warmUp > 0) {
-            listener.phase(Phase.WARMING);
-        }
         LoadShape shape = warmUp == 0
                 ? plan.shape()
                 : plan.shape()
                         .with(plan.shape().points().stream()
                                 .map(p -> new Point(p.at() + warmUp, p.level()))
                                 .toList());
-        long begin = System.nanoTime() + LEAD_NANOS;
+        long begin = maker.ready();
+        if (warmUp > 0) {
+            maker.phase(Phase.WARMING);
+        }
         long from = begin + warmUp * 1_000_000_000L;
         long until = begin + (long) (shape.seconds() * 1e9);
         session.countFrom(from);
-        Progress progress = new Progress();
-        CountDownLatch done = new CountDownLatch(lanes.size());
-        drive(plan, shape, session, lanes, rows, control, progress, begin, done);
-        Sampler sampler = new Sampler(plan, lanes, session, progress, control, listener, from);
+        Driving driving = new Driving(plan, shape, session, field, rows, control, begin);
+        Underway underway = driving.start();
+        int timed = session.course().steps().size() + session.course().groups().size();
+        Sampler sampler = new Sampler(
+                field.lanes(), timed, session.clock(), driving.progress, from, maker::portion, maker::second);
         waitUntil(from, control.stop()::isStopped);
         Instant started = Instant.now();
         if (warmUp > 0) {
             session.clock().takeLatestMillis();
             session.clock().takeLoopDelayMillis();
         }
-        listener.phase(Phase.MEASURING);
+        maker.phase(Phase.MEASURING);
         sampler.start();
         try {
             // the time after the last arrival is part of the plan's, or the rate would come out too high
             boolean once =
                     plan.rows().filter(r -> r.order() == RowUse.Order.ONCE).isPresent();
-            waitUntil(until, () -> control.isEnding() || once && done.getCount() == 0);
+            waitUntil(until, () -> control.isEnding() || once && underway.isOver());
             long giveUp = System.nanoTime() + plan.conduct().timeoutMillis() * 1_000_000 + 2_000_000_000L;
-            while (done.getCount() > 0 && !control.stop().isStopped() && System.nanoTime() < giveUp) {
+            while (!underway.isOver() && !control.stop().isStopped() && System.nanoTime() < giveUp) {
                 LockSupport.parkNanos(2_000_000);
             }
         } finally {
             sampler.finish();
         }
-        return sampler.result(started, Math.max(0.001, (System.nanoTime() - from) / 1e9));
+        return new Ran(started, Math.max(0.001, (System.nanoTime() - from) / 1e9));
     }
 
     private static void waitUntil(long due, BooleanSupplier enough) {
@@ -282,14 +488,15 @@ public final class LoadEngine {
     }
 
     /** Opens as many connections as the plan will need at its start, and waits for them a little. */
-    static void openAhead(LoadPlan plan, LoadSession session, List<Lane> lanes) {
+    static void openAhead(LoadPlan plan, LoadSession session, Field field) {
+        List<Lane> lanes = field.lanes();
         if (!plan.conduct().keepsConnections()) {
             return;
         }
         double needed = plan.shape().kind() == Kind.USERS
                 ? plan.shape().first()
                 : Math.ceil(plan.shape().first() * AHEAD);
-        int each = (int) Math.min(2_000, Math.ceil(needed / lanes.size()));
+        int each = (int) Math.min(2_000, Math.ceil(needed / field.part().allLanes()));
         LoadStep first = session.course().steps().get(0);
         CountDownLatch opened = new CountDownLatch(lanes.size());
         for (Lane lane : lanes) {

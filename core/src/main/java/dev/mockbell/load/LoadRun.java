@@ -17,6 +17,7 @@ import org.HdrHistogram.Histogram;
  * @param health the worst of the generator in the whole run
  * @param warnings why the generator's own figures are not to be trusted, the gravest first; empty when they are
  * @param times the response times in microseconds of each of {@code steps} and, the last one, of all; not to be changed
+ * @param workers those who made it together; empty when this program alone did
  */
 public record LoadRun(
         LoadPlan plan,
@@ -31,9 +32,12 @@ public record LoadRun(
         List<LoadSecond> history,
         Health health,
         List<String> warnings,
-        List<Histogram> times) {
+        List<Histogram> times,
+        List<WorkerRun> workers) {
+    /** Whether its limits were kept; a run that ended because workers were lost has not passed. */
     public boolean passed() {
-        return limits.stream().allMatch(Limit.Outcome::kept);
+        boolean brokenOff = stopped && workers.stream().anyMatch(w -> w.state() == WorkerRun.State.LOST);
+        return !brokenOff && limits.stream().allMatch(Limit.Outcome::kept);
     }
 
     /** The figures of each step and group, and of all behind them. */

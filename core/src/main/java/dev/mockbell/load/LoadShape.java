@@ -115,6 +115,15 @@ public record LoadShape(Kind kind, List<Point> points) {
         return before.level();
     }
 
+    /** How many arrivals are due between two seconds; for users, none. */
+    public double due(double from, double to) {
+        if (kind != Kind.ARRIVALS) {
+            return 0;
+        }
+        ArrivalTimes times = new ArrivalTimes(this);
+        return Math.max(0, times.by(to) - times.by(from));
+    }
+
     /** The highest level. */
     public double most() {
         return points.stream().mapToDouble(Point::level).max().orElse(0);

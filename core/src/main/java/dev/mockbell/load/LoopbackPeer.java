@@ -8,6 +8,7 @@ import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import java.net.InetSocketAddress;
 import java.net.URI;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -96,9 +97,11 @@ final class LoopbackPeer implements AutoCloseable {
         }
 
         private static ByteBuf bytes(String head, byte[] body) {
-            return Unpooled.unreleasableBuffer(Unpooled.directBuffer()
-                    .writeBytes(head.getBytes(StandardCharsets.ISO_8859_1))
-                    .writeBytes(body));
+            byte[] start = head.getBytes(StandardCharsets.ISO_8859_1);
+            // memory that the collector takes back: connections may still hold it when the peer is closed
+            ByteBuffer all = ByteBuffer.allocateDirect(start.length + body.length);
+            all.put(start).put(body).flip();
+            return Unpooled.unreleasableBuffer(Unpooled.wrappedBuffer(all));
         }
     }
 

@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -42,6 +41,9 @@ final class Readiness {
     private static final double GOOD_LATE_MILLIS = 8;
     private static final int MOST_PEERS = 16;
 
+    /** For what is under way, in seconds. */
+    private static final int MOST_WAIT = 3;
+
     private final LoadEngine engine;
     private final EventLoops loops;
     private final Expressions expressions;
@@ -68,7 +70,7 @@ final class Readiness {
             LoadSession own = new LoadSession(flat, course, expressions, workers, LoadListener.NONE);
             own.countFrom(System.nanoTime());
             try (LoadEngine.Field field = engine.new Field(flat, own)) {
-                flood(flat, own, rows.again(), field.lanes(), control);
+                flood(flat, own, rows.again(), field, control);
             }
             // what was left behind is collected now rather than in the run
             System.gc();
@@ -120,11 +122,11 @@ final class Readiness {
         return Envelope.around(version, payload, List.of());
     }
 
-    private void flood(LoadPlan plan, LoadSession session, Rows rows, List<Lane> lanes, LoadControl control) {
+    private void flood(LoadPlan plan, LoadSession session, Rows rows, LoadEngine.Field field, LoadControl control) {
+        List<Lane> lanes = field.lanes();
         LoadControl own = new LoadControl(control.stop());
         LoadShape shape = LoadShape.users(USERS_A_LANE * lanes.size(), 60);
-        CountDownLatch done = new CountDownLatch(lanes.size());
-        engine.drive(plan, shape, session, lanes, rows, own, new Progress(), System.nanoTime(), done);
+        Underway underway = engine.new Driving(plan, shape, session, field, rows, own, System.nanoTime()).start();
         double best = 0;
         int steady = 0;
         long before = lanes.stream().mapToLong(l -> l.tally().sentSoFar()).sum();
@@ -140,7 +142,7 @@ final class Readiness {
             best = Math.max(best, rate);
         }
         own.stopGently();
-        await(done);
+        underway.await(MOST_WAIT, TimeUnit.SECONDS);
     }
 
     /** Begins as the run will, over and over, until a beginning is as good as what follows it. */
@@ -152,20 +154,13 @@ final class Readiness {
         for (int i = 0; i < MOST_REHEARSALS && good < 2 && !control.isEnding(); i++) {
             try (LoadEngine.Field field = engine.new Field(plan, session)) {
                 List<Lane> lanes = field.lanes();
-                LoadEngine.openAhead(plan, session, lanes);
+                LoadEngine.openAhead(plan, session, field);
                 session.clock().takeLatestMillis();
-                CountDownLatch done = new CountDownLatch(lanes.size());
-                engine.drive(
-                        plan,
-                        LoadShape.constant(plan.shape().kind(), level, PACED_SECONDS),
-                        session,
-                        lanes,
-                        rows,
-                        new LoadControl(control.stop()),
-                        new Progress(),
-                        System.nanoTime(),
-                        done);
-                await(done);
+                LoadShape shape = LoadShape.constant(plan.shape().kind(), level, PACED_SECONDS);
+                LoadControl own = new LoadControl(control.stop());
+                engine.new Driving(plan, shape, session, field, rows, own, System.nanoTime())
+                        .start()
+                        .await(MOST_WAIT, TimeUnit.SECONDS);
                 Histogram times = Tally.histogram();
                 for (Lane lane : lanes) {
                     Tally.Counts counts = lane.tally().take(lane.loop());
@@ -177,14 +172,6 @@ final class Readiness {
                 boolean fine = !arrivals || times.getValueAtPercentile(99) < GOOD_MICROS && latest < GOOD_LATE_MILLIS;
                 good = fine ? good + 1 : 0;
             }
-        }
-    }
-
-    private static void await(CountDownLatch done) {
-        try {
-            done.await(3, TimeUnit.SECONDS);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
         }
     }
 }

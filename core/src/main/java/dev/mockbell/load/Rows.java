@@ -18,25 +18,28 @@ import java.util.random.RandomGenerator;
 /** The rows of a plan, ready to be taken. Safe for many threads. */
 final class Rows {
     /** A plan without rows. */
-    static final Rows NONE = new Rows(List.of(Map.of()), RowUse.Order.IN_ORDER);
+    static final Rows NONE = new Rows(List.of(Map.of()), RowUse.Order.IN_ORDER, LoadPart.whole(1));
 
     private static final int MOST_MEGABYTES = 64;
 
     private final List<Map<String, String>> rows;
     private final RowUse.Order order;
+    private final LoadPart part;
     private final AtomicLong taken = new AtomicLong();
 
-    private Rows(List<Map<String, String>> rows, RowUse.Order order) {
+    private Rows(List<Map<String, String>> rows, RowUse.Order order, LoadPart part) {
         this.rows = rows;
         this.order = order;
+        this.part = part;
     }
 
     /**
      * Reads the table; expressions in its cells have their values once, before the run.
      *
+     * @param part of several generators each has every so-manieth row, so that none is taken twice
      * @throws Problem when the file is missing, is no table, has no rows, or lies outside the project
      */
-    static Rows of(RowUse use, Workbench bench, Expressions expressions) {
+    static Rows of(RowUse use, Workbench bench, Expressions expressions, LoadPart part) {
         Path file = new Inside(bench.folder()).resolve(bench.folder(), use.file());
         DataTable table = DataTable.parse(use.file(), TextFile.read(file, "The table of rows", MOST_MEGABYTES));
         if (table.rows().isEmpty()) {
@@ -50,12 +53,12 @@ final class Rows {
             }
             rows.add(Map.copyOf(row));
         }
-        return new Rows(List.copyOf(rows), use.order());
+        return new Rows(List.copyOf(rows), use.order(), part);
     }
 
     /** The same rows for something that takes none of them away. */
     Rows again() {
-        return new Rows(rows, order == RowUse.Order.ONCE ? RowUse.Order.IN_ORDER : order);
+        return new Rows(rows, order == RowUse.Order.ONCE ? RowUse.Order.IN_ORDER : order, part);
     }
 
     /** The names of the variables that they give. */
@@ -69,12 +72,16 @@ final class Rows {
             return rows.get(0);
         }
         return switch (order) {
-            case IN_ORDER -> rows.get((int) (taken.getAndIncrement() % rows.size()));
+            case IN_ORDER -> rows.get((int) (take() % rows.size()));
             case AT_RANDOM -> rows.get(chance.nextInt(rows.size()));
             case ONCE -> {
-                long at = taken.getAndIncrement();
+                long at = take();
                 yield at < rows.size() ? rows.get((int) at) : null;
             }
         };
+    }
+
+    private long take() {
+        return taken.getAndIncrement() * part.parts() + part.number();
     }
 }

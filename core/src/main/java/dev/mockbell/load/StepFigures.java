@@ -1,5 +1,7 @@
 package dev.mockbell.load;
 
+import org.HdrHistogram.Histogram;
+
 /**
  * The figures of one step, of one group, or of all. Times are milliseconds from the intended start to the last byte of the
  * answer; resolution three significant digits, from 1 microsecond to 1 hour.
@@ -35,6 +37,35 @@ public record StepFigures(
         /** Several steps, timed from the first to the last with what lies between. */
         GROUP,
         ALL
+    }
+
+    /**
+     * Figures of what was counted.
+     *
+     * @param times from the intended start, in microseconds
+     * @param begun from when the generator really began
+     * @param elapsed how long it was counted, in seconds
+     */
+    static StepFigures of(
+            Kind kind, String name, Histogram times, Histogram begun, long failed, long unchecked, double elapsed) {
+        long done = times.getTotalCount();
+        return new StepFigures(
+                kind,
+                name,
+                done,
+                Math.min(done, failed),
+                Math.min(done, unchecked),
+                elapsed <= 0 ? 0 : done / elapsed,
+                done == 0 ? 0 : times.getMinValue() / 1_000.0,
+                done == 0 ? 0 : times.getMean() / 1_000.0,
+                LoadSums.millis(times, 50),
+                LoadSums.millis(times, 90),
+                LoadSums.millis(times, 95),
+                LoadSums.millis(times, 99),
+                LoadSums.millis(times, 99.9),
+                done == 0 ? 0 : times.getMaxValue() / 1_000.0,
+                LoadSums.millis(begun, 50),
+                LoadSums.millis(begun, 99));
     }
 
     /** How much of the p99 is the generator's own delay, in milliseconds. */

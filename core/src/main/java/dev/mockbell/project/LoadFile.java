@@ -1,6 +1,8 @@
 package dev.mockbell.project;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.DoubleNode;
 import com.fasterxml.jackson.databind.node.LongNode;
@@ -15,18 +17,48 @@ import dev.mockbell.load.LoadShape.Point;
 import dev.mockbell.load.Pauses;
 import dev.mockbell.load.RowUse;
 import dev.mockbell.load.Share;
+import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
 /** A load plan as a YAML tree. What is as usual is left out, and a level that stays the same has a short form. */
-final class LoadFile {
+public final class LoadFile {
     private static final String RATE = "arrivalsPerSecond";
     private static final String AT_WORK = "usersAtWork";
     private static final double USUAL_SECONDS = 10;
 
+    private static final ObjectMapper JSON = new ObjectMapper();
+
     private LoadFile() {}
+
+    /** A plan as text, for another program of the same version. */
+    public static String text(LoadPlan plan) {
+        ObjectNode node = JSON.createObjectNode();
+        node.put("id", plan.id());
+        write(plan, node);
+        return node.toString();
+    }
+
+    /**
+     * Reads what {@link #text} gave.
+     *
+     * @throws Problem when it is none
+     */
+    public static LoadPlan plan(String text) {
+        try {
+            return JSON.readTree(text) instanceof ObjectNode node
+                    ? read(node.path("id").asText(), node)
+                    : noPlan(null);
+        } catch (JsonProcessingException | IllegalArgumentException e) {
+            return noPlan(e);
+        }
+    }
+
+    private static LoadPlan noPlan(Exception cause) {
+        throw Problem.of(Problem.Kind.INPUT, "This is no load plan", null, "Use the same version everywhere.", cause);
+    }
 
     static LoadPlan read(String id, ObjectNode node) {
         List<Share> mix = new ArrayList<>();

@@ -12,6 +12,7 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.Spent;
 import dev.mockbell.load.StepFigures;
+import dev.mockbell.load.WorkerRun;
 import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -72,6 +73,10 @@ public final class LoadRunFile {
         node.set("health", JSON.valueToTree(run.health()));
         ArrayNode warnings = node.putArray("warnings");
         run.warnings().forEach(warnings::add);
+        if (!run.workers().isEmpty()) {
+            ArrayNode workers = node.putArray("workers");
+            run.workers().forEach(w -> workers.add(JSON.<JsonNode>valueToTree(w)));
+        }
         if (whole) {
             ArrayNode seconds = node.putArray("history");
             run.history().forEach(s -> second(s, seconds.addObject()));
@@ -139,6 +144,10 @@ public final class LoadRunFile {
             times.add(Histogram.decodeFromCompressedByteBuffer(
                     ByteBuffer.wrap(Base64.getDecoder().decode(t.asText())), 0));
         }
+        List<WorkerRun> workers = new ArrayList<>();
+        for (JsonNode w : node.path("workers")) {
+            workers.add(JSON.treeToValue(w, WorkerRun.class));
+        }
         return new LoadRun(
                 plan,
                 Instant.parse(node.path("started").asText()),
@@ -152,7 +161,8 @@ public final class LoadRunFile {
                 history,
                 JSON.treeToValue(node.path("health"), Health.class),
                 warnings,
-                times);
+                times,
+                workers);
     }
 
     private static LoadSecond second(JsonNode s, StepFigures total) throws JsonProcessingException {

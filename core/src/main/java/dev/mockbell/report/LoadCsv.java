@@ -8,6 +8,7 @@ import com.fasterxml.jackson.dataformat.csv.CsvSchema;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.StepFigures;
+import dev.mockbell.load.WorkerRun;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -50,6 +51,35 @@ public final class LoadCsv {
             lines.add(line);
         }
         return csv("second,started,done,failed,in_flight,p50,p95,p99,latest_start", lines);
+    }
+
+    /** A line for each worker that took part; none for a run that one program made alone. */
+    public static String workers(LoadRun run) {
+        List<List<Object>> lines = new ArrayList<>();
+        for (WorkerRun w : run.workers()) {
+            List<Object> line = new ArrayList<>(List.of(
+                    w.name(),
+                    w.address(),
+                    w.cores(),
+                    w.state().name().toLowerCase(Locale.ROOT),
+                    w.total().done(),
+                    w.total().failed(),
+                    w.health().lateStarts()));
+            line.addAll(figures(
+                    w.clockError(),
+                    w.total().perSecond(),
+                    w.total().p50(),
+                    w.total().p95(),
+                    w.total().p99(),
+                    w.total().max(),
+                    w.health().latestStartMillis(),
+                    w.health().cpu()));
+            line.add(w.told());
+            lines.add(line);
+        }
+        return csv(
+                "worker,address,cores,state,done,failed,late_starts,clock_error,per_second,p50,p95,p99,max,latest_start,cpu,told",
+                lines);
     }
 
     private static List<String> figures(double... values) {

@@ -4,6 +4,7 @@ import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.math.BigInteger;
 import java.net.InetAddress;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
@@ -25,9 +26,11 @@ import java.util.List;
 import java.util.Set;
 import javax.security.auth.x500.X500Principal;
 import org.bouncycastle.asn1.x509.BasicConstraints;
+import org.bouncycastle.asn1.x509.ExtendedKeyUsage;
 import org.bouncycastle.asn1.x509.Extension;
 import org.bouncycastle.asn1.x509.GeneralName;
 import org.bouncycastle.asn1.x509.GeneralNames;
+import org.bouncycastle.asn1.x509.KeyPurposeId;
 import org.bouncycastle.asn1.x509.KeyUsage;
 import org.bouncycastle.cert.jcajce.JcaX509CertificateConverter;
 import org.bouncycastle.cert.jcajce.JcaX509ExtensionUtils;
@@ -106,7 +109,7 @@ public final class Authority {
         }
     }
 
-    private static String pem(String what, byte[] bytes) {
+    static String pem(String what, byte[] bytes) {
         Base64.Encoder lines = Base64.getMimeEncoder(64, "\n".getBytes(StandardCharsets.US_ASCII));
         return "-----BEGIN " + what + "-----\n" + lines.encodeToString(bytes) + "\n-----END " + what + "-----\n";
     }
@@ -139,14 +142,46 @@ public final class Authority {
                     Extension.subjectAlternativeName,
                     false,
                     new GeneralNames(names(host).toArray(GeneralName[]::new)));
-            X509Certificate issued = signed(builder, key);
-            KeyStore store = KeyStore.getInstance("PKCS12");
-            store.load(null, null);
-            store.setKeyEntry(ALIAS, pair.getPrivate(), new char[0], new Certificate[] {issued, certificate});
-            return new ClientKey.Opened(store, ALIAS, "EC", "");
+            return opened(pair, signed(builder, key));
         } catch (GeneralSecurityException | OperatorCreationException | IOException e) {
             throw unable(e);
         }
+    }
+
+    /**
+     * A new key for a program that proves by it what it is, to servers and to clients (RFC 5280 §4.2.1.12).
+     *
+     * @param role a URI, which stands among the certificate's alternative names
+     */
+    public ClientKey.Opened issueMember(URI role, Instant now, Duration life) {
+        try {
+            KeyPair pair = pair();
+            X500Principal subject = new X500Principal("CN=" + role + ", O=Mock Bell");
+            JcaX509v3CertificateBuilder builder =
+                    builder(certificate.getSubjectX500Principal(), subject, pair, now, life);
+            builder.addExtension(Extension.basicConstraints, true, new BasicConstraints(false));
+            builder.addExtension(
+                    Extension.authorityKeyIdentifier,
+                    false,
+                    new JcaX509ExtensionUtils().createAuthorityKeyIdentifier(certificate));
+            builder.addExtension(Extension.extendedKeyUsage, false, new ExtendedKeyUsage(new KeyPurposeId[] {
+                KeyPurposeId.id_kp_serverAuth, KeyPurposeId.id_kp_clientAuth
+            }));
+            builder.addExtension(
+                    Extension.subjectAlternativeName,
+                    false,
+                    new GeneralNames(new GeneralName(GeneralName.uniformResourceIdentifier, role.toString())));
+            return opened(pair, signed(builder, key));
+        } catch (GeneralSecurityException | OperatorCreationException | IOException e) {
+            throw unable(e);
+        }
+    }
+
+    private ClientKey.Opened opened(KeyPair pair, X509Certificate issued) throws GeneralSecurityException, IOException {
+        KeyStore store = KeyStore.getInstance("PKCS12");
+        store.load(null, null);
+        store.setKeyEntry(ALIAS, pair.getPrivate(), new char[0], new Certificate[] {issued, certificate});
+        return new ClientKey.Opened(store, ALIAS, "EC", "");
     }
 
     private static List<GeneralName> names(String host) {

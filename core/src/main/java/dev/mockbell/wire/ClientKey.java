@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
+import java.security.Key;
 import java.security.KeyFactory;
 import java.security.KeyStore;
 import java.security.PrivateKey;
@@ -90,10 +91,45 @@ public record ClientKey(Path file, String password) {
         }
     }
 
+    /**
+     * A key with its certificates, from PEM.
+     *
+     * @throws Problem when it is none
+     */
+    public static Opened ofPem(String text) {
+        try {
+            KeyStore store = pem(text, "");
+            String alias = store.aliases().nextElement();
+            return new Opened(
+                    store, alias, store.getCertificate(alias).getPublicKey().getAlgorithm(), "");
+        } catch (IOException | GeneralSecurityException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The key cannot be read: " + Problem.reason(e),
+                    null,
+                    "Have it written anew.",
+                    e);
+        }
+    }
+
+    /** A key that has no password, with its certificates, as PEM: for a file that is the user's alone. */
+    public static String pem(Opened opened) {
+        try {
+            Key key = opened.store().getKey(opened.alias(), new char[0]);
+            StringBuilder text = new StringBuilder(Authority.pem("PRIVATE KEY", key.getEncoded()));
+            for (Certificate certificate : opened.store().getCertificateChain(opened.alias())) {
+                text.append(Authority.pem("CERTIFICATE", certificate.getEncoded()));
+            }
+            return text.toString();
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("a key without a password can be taken out", e);
+        }
+    }
+
     private KeyStore store() throws IOException, GeneralSecurityException {
         byte[] bytes = Files.readAllBytes(file);
         String text = new String(bytes, StandardCharsets.ISO_8859_1);
-        return text.contains("-----BEGIN ") ? pem(text) : keyStore(bytes);
+        return text.contains("-----BEGIN ") ? pem(text, password) : keyStore(bytes);
     }
 
     private Problem unreadable(Exception e) {
@@ -113,7 +149,7 @@ public record ClientKey(Path file, String password) {
         return store;
     }
 
-    private KeyStore pem(String text) throws IOException, GeneralSecurityException {
+    private static KeyStore pem(String text, String password) throws IOException, GeneralSecurityException {
         Optional<PrivateKey> key = Optional.empty();
         StringBuilder certificates = new StringBuilder();
         Matcher found = PEM.matcher(text);
@@ -122,7 +158,7 @@ public record ClientKey(Path file, String password) {
             switch (found.group(1)) {
                 case "CERTIFICATE" -> certificates.append(found.group()).append('\n');
                 case "PRIVATE KEY" -> key = Optional.of(key(new PKCS8EncodedKeySpec(bytes)));
-                case "ENCRYPTED PRIVATE KEY" -> key = Optional.of(key(opened(bytes)));
+                case "ENCRYPTED PRIVATE KEY" -> key = Optional.of(key(opened(bytes, password)));
                 default -> {
                     if (found.group(1).endsWith("PRIVATE KEY")) {
                         throw new InvalidKeySpecException(
@@ -145,7 +181,8 @@ public record ClientKey(Path file, String password) {
         return store;
     }
 
-    private PKCS8EncodedKeySpec opened(byte[] bytes) throws IOException, GeneralSecurityException {
+    private static PKCS8EncodedKeySpec opened(byte[] bytes, String password)
+            throws IOException, GeneralSecurityException {
         EncryptedPrivateKeyInfo info = new EncryptedPrivateKeyInfo(bytes);
         // of the newer schemes the parameters name the algorithm
         String algorithm = info.getAlgParameters() != null && info.getAlgName().equals("PBES2")

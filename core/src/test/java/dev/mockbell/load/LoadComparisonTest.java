@@ -38,7 +38,8 @@ class LoadComparisonTest {
                 List.of(),
                 Health.UNKNOWN,
                 List.of(),
-                List.of(times));
+                List.of(times),
+                List.of());
     }
 
     private static LoadComparison compared(Histogram before, Histogram now) {

@@ -52,6 +52,7 @@ class LoadReportTest {
                     new Health(0.8, 0, 0.31, 0.5, 0, 0.2, 4))),
             Health.UNKNOWN,
             List.of("The generator was late."),
+            List.of(),
             List.of());
 
     @Test
