@@ -105,8 +105,8 @@ final class Gathered {
                         Problem.Kind.NO_ANSWER,
                         there.size() + " of " + workers + " workers have joined in " + wait + " s",
                         null,
-                        "Start the others by “mockbell worker --invitation FILE”, or give --workers " + there.size()
-                                + ".",
+                        "Start the others by “mockbell worker --invitation FILE”"
+                                + (there.isEmpty() ? "." : ", or give --workers " + there.size() + "."),
                         null);
             }
             try {

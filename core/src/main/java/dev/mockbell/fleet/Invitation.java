@@ -10,6 +10,7 @@ import dev.mockbell.wire.Authority;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.xml.TextFile;
 import java.net.URI;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -56,6 +57,9 @@ public record Invitation(String host, int port, String project, Instant expires,
      * @throws Problem when the file is none, or is of a newer program
      */
     public static Invitation read(Path file) {
+        if (!Files.exists(file)) {
+            throw none(file, null);
+        }
         String text = TextFile.read(file, "The invitation", MOST_MEGABYTES);
         try {
             JsonNode node = JSON.readTree(text);
@@ -86,7 +90,7 @@ public record Invitation(String host, int port, String project, Instant expires,
     private static Problem none(Path file, Exception cause) {
         return Problem.of(
                 Problem.Kind.INPUT,
-                "The file is no invitation",
+                Files.exists(file) ? "The file is no invitation" : "There is no such invitation",
                 file.toString(),
                 "Have one written by “mockbell grid invite PROJECT --out FILE”.",
                 cause);

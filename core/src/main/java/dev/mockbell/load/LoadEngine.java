@@ -60,7 +60,7 @@ public final class LoadEngine {
     }
 
     /** @param readies whether it is brought to speed before each run; without, its own cold start is in the figures */
-    LoadEngine(EventLoops loops, Expressions expressions, Connect connect, boolean readies) {
+    public LoadEngine(EventLoops loops, Expressions expressions, Connect connect, boolean readies) {
         this.loops = loops;
         this.expressions = expressions;
         this.connect = connect;

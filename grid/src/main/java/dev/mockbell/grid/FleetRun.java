@@ -288,6 +288,8 @@ final class FleetRun {
             return;
         }
         double second = Math.max(0, (now - from) / 1e9);
+        // it happened just after its last word, not when it was noticed
+        double silent = Math.max(0, second - member.silence(now) / 1e9);
         List<Member> others =
                 crew.stream().filter(m -> !m.isLost() && !m.isFinished()).toList();
         boolean over = second >= order.plan().seconds() || control.isEnding();
@@ -295,7 +297,7 @@ final class FleetRun {
         StringBuilder text = new StringBuilder(String.format(
                 Locale.ROOT,
                 "lost in second %d: %s. What it did after second %d is not counted",
-                (int) second + 1,
+                (int) silent + 1,
                 why,
                 member.secondsOver()));
         double due = order.plan().shape().due(member.secondsOver(), second)
@@ -361,13 +363,15 @@ final class FleetRun {
     /** It was silent for a while and is there again. */
     void back(Member member, long silence) {
         if (begun && !member.isFinished()) {
-            tell(
-                    member,
-                    String.format(
-                            Locale.ROOT,
-                            "was silent for %.1f s until second %d, and went on; what was due meanwhile started late.",
-                            silence / 1e9,
-                            (int) Math.max(0, (System.nanoTime() - from) / 1e9) + 1));
+            int second = (int) Math.max(0, (System.nanoTime() - from) / 1e9) + 1;
+            member.wasSilent(silence, second);
+            teller.accept(String.format(
+                    Locale.ROOT,
+                    "%s (%s) was silent for %.1f s until second %d, and goes on.",
+                    member.name(),
+                    member.hello().address(),
+                    silence / 1e9,
+                    second));
         }
     }
 
@@ -430,6 +434,12 @@ final class FleetRun {
                 .mapToDouble(Member::seconds)
                 .max()
                 .orElse(Math.max(0.001, (now - from) / 1e9));
+        for (Member member : crew) {
+            member.silences().ifPresent(s -> {
+                member.tell("Was " + s);
+                warnings.add(member.name() + " (" + member.hello().address() + ") was " + s);
+            });
+        }
         result.complete(sums.result(
                 started,
                 seconds,

@@ -48,7 +48,11 @@ final class GridSystem {
                 deployment { enable-allow-list = on, allowed-actor-classes = [] }
                 artery {
                   transport = tls-tcp
-                  advanced { outbound-message-queue-size = 8192, tcp { connection-timeout = 2s } }
+                  advanced {
+                    outbound-message-queue-size = 8192
+                    shutdown-flush-timeout = 300ms
+                    tcp { connection-timeout = 2s }
+                  }
                 }
               }
               cluster {
@@ -72,9 +76,8 @@ final class GridSystem {
               coordinated-shutdown {
                 exit-jvm = off
                 run-by-jvm-shutdown-hook = off
-                default-phase-timeout = 1s
-                phases.cluster-exiting.timeout = 1s
-                phases.cluster-leave.timeout = 1s
+                # nobody hands anything over: whoever leaves has said so
+                run-by-actor-system-terminate = off
               }
             }
             """;

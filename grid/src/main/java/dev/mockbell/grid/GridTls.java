@@ -8,6 +8,8 @@ import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
+import java.security.cert.CertPathBuilderException;
+import java.security.cert.CertPathValidatorException;
 import java.security.cert.CertificateException;
 import java.security.cert.X509Certificate;
 import java.time.Instant;
@@ -94,9 +96,33 @@ final class GridTls implements SSLEngineProvider {
                 return Optional.empty();
             }
         } catch (SSLException e) {
-            return Optional.of(e.getCause() instanceof CertificateException c ? c.getMessage() : Problem.reason(e));
+            return Optional.of(why(e));
         } catch (IOException nobodyThere) {
             return Optional.empty();
+        }
+    }
+
+    /** In words of people: libraries speak of paths and anchors. */
+    private static String why(SSLException e) {
+        for (Throwable at = e; at != null; at = at.getCause()) {
+            if (at instanceof NotAMember) {
+                return at.getMessage();
+            }
+            if (at instanceof CertPathValidatorException || at instanceof CertPathBuilderException) {
+                return at.getCause() instanceof CertificateException date
+                        ? "a certificate is not good at this time (" + Problem.reason(date) + ")"
+                        : "it is of another authority than this project's";
+            }
+        }
+        return "no connection by it comes about (" + Problem.reason(e) + ")";
+    }
+
+    /** A certificate of the right authority that was issued for something else. */
+    private static final class NotAMember extends CertificateException {
+        private static final long serialVersionUID = 1L;
+
+        NotAMember() {
+            super("the certificate was not issued for taking part in load");
         }
     }
 
@@ -133,7 +159,7 @@ final class GridTls implements SSLEngineProvider {
             if (names == null
                     || names.stream()
                             .noneMatch(n -> Integer.valueOf(URI_NAME).equals(n.get(0)) && ROLES.contains(n.get(1)))) {
-                throw new CertificateException("the certificate is not one for taking part in load");
+                throw new NotAMember();
             }
         }
 

@@ -8,6 +8,7 @@ import dev.mockbell.load.WorkerRun.State;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.apache.pekko.actor.typed.ActorRef;
@@ -34,6 +35,9 @@ final class Member {
     private int secondsOver;
     private PartSums sums = new PartSums(0);
     private final List<String> told = new ArrayList<>();
+    private int silences;
+    private long longest;
+    private int longestUntil;
 
     /** @param now by this clock */
     Member(String name, Spoken.Hello hello, long wallMillis, long now) {
@@ -119,6 +123,8 @@ final class Member {
         prepared = false;
         finished = false;
         secondsOver = 0;
+        silences = 0;
+        longest = 0;
         sums = new PartSums(steps);
     }
 
@@ -163,6 +169,27 @@ final class Member {
 
     PartSums sums() {
         return sums;
+    }
+
+    /** It said nothing for so long, and then went on. */
+    void wasSilent(long nanos, int second) {
+        silences++;
+        if (nanos > longest) {
+            longest = nanos;
+            longestUntil = second;
+        }
+    }
+
+    /** What there is to say of that. */
+    Optional<String> silences() {
+        return silences == 0
+                ? Optional.empty()
+                : Optional.of(String.format(
+                        Locale.ROOT,
+                        "silent for %.1f s until second %d%s, and went on; what was due meanwhile started late.",
+                        longest / 1e9,
+                        longestUntil,
+                        silences == 1 ? "" : " (the longest of " + silences + " times)"));
     }
 
     void tell(String sentence) {

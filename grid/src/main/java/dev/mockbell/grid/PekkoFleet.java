@@ -6,6 +6,7 @@ import dev.mockbell.fleet.FleetListener;
 import dev.mockbell.fleet.Gathering;
 import dev.mockbell.fleet.Invitation;
 import dev.mockbell.fleet.WorkerListener;
+import dev.mockbell.load.LoadEngine;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.time.Instant;
@@ -24,10 +25,17 @@ public final class PekkoFleet implements Fleet {
     private static final int LOOK_SECONDS = 5;
 
     private final String version;
+    private final WorkerShift.Engines engines;
 
     /** @param version of this program; workers of another are refused */
     public PekkoFleet(String version) {
+        this(version, LoadEngine::new);
+    }
+
+    /** @param engines makes the engines of workers */
+    PekkoFleet(String version, WorkerShift.Engines engines) {
         this.version = version;
+        this.engines = engines;
     }
 
     @Override
@@ -67,7 +75,7 @@ public final class PekkoFleet implements Fleet {
         try {
             CompletableFuture<WorkerPost.End> ended = new CompletableFuture<>();
             ActorRef<WorkerPost.Heard> post = system.systemActorOf(
-                    WorkerPost.of(invitation, version, listener, files, ended), "worker", Props.empty());
+                    WorkerPost.of(invitation, version, listener, files, engines, ended), "worker", Props.empty());
             stop.onStop(() -> post.tell(new WorkerPost.Locally(WorkerPost::leave)));
             while (true) {
                 try {

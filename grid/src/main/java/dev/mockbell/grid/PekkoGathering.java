@@ -15,6 +15,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.apache.pekko.actor.typed.ActorRef;
 import org.apache.pekko.actor.typed.ActorSystem;
@@ -31,6 +32,7 @@ final class PekkoGathering implements Gathering {
 
     private final ActorSystem<Void> system;
     private final ActorRef<Coordinator.Heard> coordinator;
+    private final AtomicReference<CompletableFuture<LoadRun>> under = new AtomicReference<>(new CompletableFuture<>());
 
     PekkoGathering(Invitation own, String version, FleetListener listener) {
         this.system = GridSystem.start(new GridTls(own, Instant.now()), own.host(), own.port());
@@ -67,6 +69,7 @@ final class PekkoGathering implements Gathering {
         String digest = ProjectFiles.digest(packed);
         List<byte[]> pieces = Pieces.of(packed);
         CompletableFuture<LoadRun> result = new CompletableFuture<>();
+        under.set(result);
         control.onChange(() -> locally(Coordinator::changed));
         control.stop().onStop(() -> locally(Coordinator::changed));
         locally(c -> c.begin(order, pieces, digest, listener, control, result));
@@ -89,6 +92,12 @@ final class PekkoGathering implements Gathering {
         CompletableFuture<Void> said = new CompletableFuture<>();
         locally(c -> c.over(said));
         answered(said, null);
+        vanish();
+    }
+
+    /** Goes without a word, as a process does that is killed. */
+    void vanish() {
         GridSystem.end(system);
+        under.get().completeExceptionally(Problem.stopped());
     }
 }

@@ -62,6 +62,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
     private final ActorSelection coordinator;
     private final WorkerListener listener;
     private final FilesHere files;
+    private final WorkerShift.Engines engines;
     private final CompletableFuture<End> ended;
     private final Lifeline lifeline;
     private final Cluster cluster;
@@ -81,9 +82,10 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
             String version,
             WorkerListener listener,
             FilesHere files,
+            WorkerShift.Engines engines,
             CompletableFuture<End> ended) {
         return Behaviors.setup(context -> Behaviors.withTimers(
-                timers -> new WorkerPost(context, timers, invitation, version, listener, files, ended)));
+                timers -> new WorkerPost(context, timers, invitation, version, listener, files, engines, ended)));
     }
 
     private WorkerPost(
@@ -93,11 +95,13 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
             String version,
             WorkerListener listener,
             FilesHere files,
+            WorkerShift.Engines engines,
             CompletableFuture<End> ended) {
         super(context);
         this.version = version;
         this.listener = listener;
         this.files = files;
+        this.engines = engines;
         this.ended = ended;
         this.cluster = Cluster.get(context.getSystem());
         this.address = Coordinator.hostAndPort(cluster.selfMember().address());
@@ -219,7 +223,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
 
     private void work() {
         listener.told("Run " + order.run() + ", part " + (order.part() + 1) + " of " + order.parts() + ".");
-        shift = new WorkerShift(id, order, files.folder(), this::say);
+        shift = new WorkerShift(id, order, files.folder(), engines, this::say);
     }
 
     private void endShift() {

@@ -36,9 +36,15 @@ import org.slf4j.LoggerFactory;
 final class WorkerShift {
     private static final Logger LOG = LoggerFactory.getLogger(WorkerShift.class);
 
+    /** Makes the engine of a shift. */
+    interface Engines {
+        LoadEngine engine(EventLoops loops, Expressions expressions);
+    }
+
     private final String id;
     private final Spoken.Order order;
     private final Consumer<Spoken.ToCoordinator> say;
+    private final Engines engines;
     private final LoadControl control = new LoadControl(new StopSignal());
     private final CompletableFuture<Long> begin = new CompletableFuture<>();
     private final Thread thread;
@@ -47,10 +53,11 @@ final class WorkerShift {
      * @param folder where the project is laid out
      * @param say may be used by any thread
      */
-    WorkerShift(String id, Spoken.Order order, Path folder, Consumer<Spoken.ToCoordinator> say) {
+    WorkerShift(String id, Spoken.Order order, Path folder, Engines engines, Consumer<Spoken.ToCoordinator> say) {
         this.id = id;
         this.order = order;
         this.say = say;
+        this.engines = engines;
         this.thread = new Thread(() -> work(folder), "worker-shift");
         thread.setDaemon(true);
         control.stop().onStop(() -> begin.complete(System.nanoTime()));
@@ -92,7 +99,7 @@ final class WorkerShift {
                     new SecretHosts(order.secretHosts()));
             Set<String> loadable = new HashSet<>(order.loadable());
             LoadPart part = new LoadPart(order.part(), order.parts(), order.firstLane(), order.allLanes());
-            LoadEngine engine = new LoadEngine(loops, new Expressions(order.part(), order.parts()));
+            LoadEngine engine = engines.engine(loops, new Expressions(order.part(), order.parts()));
             LoadEngine.Ran ran = engine.take(
                     part,
                     plan,
