@@ -54,7 +54,7 @@ final class DesktopCommand implements Callable<Integer> {
      * @param environment variables of the process, where secrets and proxies may stand
      */
     static void show(Path folder, Map<String, String> environment, Opened opened) throws InterruptedException {
-        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC(), environment);
+        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC(), environment, new OwnFleet());
         Offscreen.start();
         Termination.before(windows::save);
         windows.open(folder, opened::window);

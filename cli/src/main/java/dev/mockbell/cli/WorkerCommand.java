@@ -37,6 +37,12 @@ final class WorkerCommand implements Callable<Integer> {
             description = "The address of this machine by which the others reach it; loopback unless given.")
     private String host;
 
+    @Option(
+            names = "--as-long-as",
+            paramLabel = "PID",
+            description = "Ends once that process of this machine has ended.")
+    private Long process;
+
     WorkerCommand(Console console, Supplier<Fleet> fleet) {
         this.console = console;
         this.fleet = fleet;
@@ -46,6 +52,9 @@ final class WorkerCommand implements Callable<Integer> {
     public Integer call() {
         StopSignal stop = new StopSignal();
         try (Stopping stopping = new Stopping(stop)) {
+            if (process != null) {
+                ProcessHandle.of(process).ifPresentOrElse(p -> p.onExit().thenRun(stop::stop), stop::stop);
+            }
             fleet.get().work(Invitation.read(file), host, new Telling(), stop);
             return stopping.ended(0);
         }

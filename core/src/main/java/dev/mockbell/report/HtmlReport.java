@@ -9,6 +9,7 @@ import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.StepFigures;
+import dev.mockbell.load.WorkerRun;
 import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
@@ -164,6 +165,10 @@ public final class HtmlReport {
                 Map.entry("steps", steps.stream().map(HtmlReport::figures).toList()),
                 Map.entry(
                         "limits", load.limits().stream().map(HtmlReport::limit).toList()),
+                Map.entry("hasWorkers", !load.workers().isEmpty()),
+                Map.entry(
+                        "workers",
+                        load.workers().stream().map(HtmlReport::worker).toList()),
                 Map.entry("hasReasons", !load.reasons().isEmpty()),
                 Map.entry(
                         "reasons",
@@ -190,6 +195,23 @@ public final class HtmlReport {
             named.add(Map.of("name", COLUMNS.get(i), "value", figures.get(i)));
         }
         return Map.of("name", s.name(), "figures", named);
+    }
+
+    private static Map<String, String> worker(WorkerRun worker) {
+        double cpu = worker.health().cpu();
+        return Map.ofEntries(
+                Map.entry("mark", mark(worker.state() == WorkerRun.State.LOST ? Verdict.FAILED : Verdict.PASSED)),
+                Map.entry("name", worker.name()),
+                Map.entry("address", worker.address()),
+                Map.entry("cores", String.valueOf(worker.cores())),
+                Map.entry("clock", number(worker.clockError())),
+                Map.entry("done", String.valueOf(worker.total().done())),
+                Map.entry("p50", number(worker.total().p50())),
+                Map.entry("p99", number(worker.total().p99())),
+                Map.entry("failed", String.valueOf(worker.total().failed())),
+                Map.entry("late", String.valueOf(worker.health().lateStarts())),
+                Map.entry("cpu", cpu < 0 ? "" : String.format(Locale.ROOT, "%.0f %%", cpu * 100)),
+                Map.entry("told", worker.told()));
     }
 
     private static Map<String, String> limit(Limit.Outcome limit) {

@@ -2,6 +2,7 @@ package dev.mockbell.desktop;
 
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -29,6 +30,7 @@ public final class Windows {
     private final UserFolders user;
     private final Clock clock;
     private final Map<String, String> environment;
+    private final FleetSource fleet;
     private final Map<Path, Open> open = new LinkedHashMap<>();
     private final AtomicBoolean saved = new AtomicBoolean();
     private final CompletableFuture<Void> closed = new CompletableFuture<>();
@@ -38,8 +40,10 @@ public final class Windows {
      *
      * @param user where the windows' places and the recent projects are remembered
      * @param environment variables of the process, where secrets and proxies may stand
+     * @param fleet what makes load on many machines
      */
-    public Windows(UserFolders user, Clock clock, Map<String, String> environment) {
+    public Windows(UserFolders user, Clock clock, Map<String, String> environment, FleetSource fleet) {
+        this.fleet = fleet;
         this.environment = Map.copyOf(environment);
         this.user = user;
         this.clock = clock;
@@ -66,6 +70,7 @@ public final class Windows {
             }
         }
         Desk desk = Desk.open(at, Platform::runLater, clock, user, environment);
+        desk.onFleet(fleet);
         desk.onOpenProject((other, failed) -> elsewhere(() -> open(other, window -> {}), failed));
         WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
         CompletableFuture<MockBellWindow> made = new CompletableFuture<>();

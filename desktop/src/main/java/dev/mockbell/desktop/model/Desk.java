@@ -5,6 +5,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
@@ -75,6 +76,8 @@ public final class Desk implements AutoCloseable {
     private final Habits habits;
     private BiConsumer<Path, Consumer<Problem>> opener = (folder, failed) -> {};
     private final BooleanProperty masked = new SimpleBooleanProperty(true);
+    private final UserFolders user;
+    private Optional<FleetSource> fleet = Optional.empty();
     private LocalProject local;
     private Redactor masking;
     private Settings maskingFor;
@@ -83,6 +86,7 @@ public final class Desk implements AutoCloseable {
     private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user, Core core) {
         this.tasks = new Tasks(interfaceThread);
         this.clock = clock;
+        this.user = user;
         this.core = core;
         this.contracts = new ContractsModel(this);
         this.locals = core.locals();
@@ -130,6 +134,21 @@ public final class Desk implements AutoCloseable {
                         at,
                         at.getFileName() == null ? "Project" : at.getFileName().toString());
         return new Desk(opened, interfaceThread, clock, user, core);
+    }
+
+    /** What makes load on many machines; empty where load is made by this program alone. */
+    public Optional<FleetSource> fleet() {
+        return fleet;
+    }
+
+    /** Says what makes load on many machines. */
+    public void onFleet(FleetSource source) {
+        fleet = Optional.of(source);
+    }
+
+    /** Where what belongs to the user is kept. */
+    UserFolders user() {
+        return user;
     }
 
     /** The parts of the core, put together for this user. */

@@ -14,8 +14,10 @@ import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
+import dev.mockbell.project.LoadRunFile;
 import dev.mockbell.project.Names;
 import dev.mockbell.report.HtmlReport;
+import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
@@ -47,6 +49,7 @@ public final class LoadModel {
     private static final int KEPT_SECONDS = 5;
 
     private final Desk desk;
+    private final WorkersModel workers;
     private final LoadEngine engine;
     private final LoadHistory history;
     private final ObjectProperty<LoadPlan> plan = new SimpleObjectProperty<>();
@@ -61,8 +64,9 @@ public final class LoadModel {
     private volatile CountDownLatch kept = new CountDownLatch(0);
     private LoadControl control = new LoadControl(new StopSignal());
 
-    public LoadModel(Desk desk) {
+    public LoadModel(Desk desk, WorkersModel workers) {
         this.desk = desk;
+        this.workers = workers;
         this.engine = new LoadEngine(desk.loops(), desk.expressions());
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
@@ -261,13 +265,16 @@ public final class LoadModel {
         running.set(true);
         var bench = desk.bench();
         var local = desk.local();
+        boolean together = workers.openProperty().get();
         CountDownLatch over = new CountDownLatch(1);
         kept = over;
         desk.tasks()
                 .run(
                         () -> {
                             try {
-                                LoadRun done = engine.run(chosen, bench, local::mayLoad, new Live(), own);
+                                LoadRun done = together
+                                        ? workers.run(chosen, engine, new Live(), own)
+                                        : engine.run(chosen, bench, local::mayLoad, new Live(), own);
                                 history.save(done);
                                 return done;
                             } finally {
@@ -315,7 +322,7 @@ public final class LoadModel {
         }
     }
 
-    /** Writes the last run as CSV and HTML into the project's {@code reports} folder and says where. */
+    /** Writes the run looked at, as HTML, CSV, JSON and the limits as JUnit XML, into the project's {@code reports} folder and says where. */
     public void report() {
         LoadRun run = result.get();
         if (run == null) {
@@ -330,12 +337,18 @@ public final class LoadModel {
                         () -> {
                             AtomicFile.write(folder.resolve("steps.csv"), LoadCsv.steps(run));
                             AtomicFile.write(folder.resolve("seconds.csv"), LoadCsv.seconds(run));
+                            if (!run.workers().isEmpty()) {
+                                AtomicFile.write(folder.resolve("workers.csv"), LoadCsv.workers(run));
+                            }
+                            AtomicFile.write(folder.resolve("limits.xml"), JUnitXml.of(run));
+                            AtomicFile.write(folder.resolve("run.json"), LoadRunFile.figures(run));
                             AtomicFile.write(
                                     folder.resolve("report.html"),
                                     HtmlReport.ofLoads(name, List.of(run), ZoneId.systemDefault()));
                             return folder;
                         },
-                        at -> desk.tell(Notice.plain("CSV and HTML are in " + at + ".")),
+                        at -> desk.tell(Notice.plain(
+                                "The report (HTML, CSV, JSON, and the limits as JUnit XML) is in " + at + ".")),
                         desk::tell);
     }
 }

@@ -10,11 +10,13 @@ public record Models(
         ExchangeUses uses,
         TapsModel taps,
         HarModel har,
-        LoadModel load) {
+        LoadModel load,
+        WorkersModel workers) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
         CallModel call = new CallModel(desk, mocks);
         CheckModel check = new CheckModel(desk);
+        WorkersModel workers = new WorkersModel(desk);
         return new Models(
                 desk,
                 call,
@@ -24,6 +26,7 @@ public record Models(
                 new ExchangeUses(desk, call, check),
                 new TapsModel(desk),
                 new HarModel(desk),
-                new LoadModel(desk));
+                new LoadModel(desk, workers),
+                workers);
     }
 }

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.model.WorkersModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -23,7 +24,12 @@ import javafx.scene.layout.VBox;
 
 /** What a run gave: the rate, where the answers fell, the figures of each step, the failures that were kept. */
 final class LoadFigures extends VBox {
+    private static final double MIDDLE = 126;
+
     private final LoadModel model;
+    private final WorkersModel workers;
+    private final WorkersPane crew = new WorkersPane();
+    private boolean showsCrew = true;
     private final RateChart rates = new RateChart();
     private final ResponseMap map = new ResponseMap();
     private final HBox ratesHead = Parts.head("Arrivals and answers a second");
@@ -35,9 +41,10 @@ final class LoadFigures extends VBox {
     private final HBox failuresHead = Parts.head("Kept failures");
 
     /** @param chosen hears of a kept failure that is to be looked at */
-    LoadFigures(LoadModel model, Consumer<Exchange> chosen) {
+    LoadFigures(LoadModel model, WorkersModel workers, Consumer<Exchange> chosen) {
         super(10);
         this.model = model;
+        this.workers = workers;
         steps.growing("Step", LoadFigures::name)
                 .number("Done", 64, s -> Parts.text(Numbers.whole(s.done()), "mono"))
                 .number("/s", 50, s -> Parts.text(Numbers.millis(s.perSecond()), "mono"))
@@ -73,9 +80,11 @@ final class LoadFigures extends VBox {
         VBox top = Parts.panel(ratesHead, rates);
         rates.setMinHeight(112);
         rates.setMaxHeight(112);
-        VBox middle = Parts.panel(mapHead, map);
-        map.setMinHeight(126);
-        map.setMaxHeight(126);
+        VBox middle = Parts.panel(mapHead, map, crew);
+        map.setMinHeight(MIDDLE);
+        map.setMaxHeight(MIDDLE);
+        crew.setMinHeight(MIDDLE);
+        crew.setMaxHeight(MIDDLE);
         spent.setId("load-spent");
         spent.setMinWidth(0);
         VBox table = Parts.panel(Parts.tall(steps), Parts.foot(spent));
@@ -118,11 +127,7 @@ final class LoadFigures extends VBox {
                 .orElse(null);
         map.show(seconds, (int) Math.ceil(p.seconds()), bound);
         ratesHead.getChildren().setAll(Parts.text("Arrivals and answers a second", "heading"), Parts.spring());
-        mapHead.getChildren()
-                .setAll(
-                        Parts.text("Where the answers fell", "heading"),
-                        Parts.text("time across, response time up, darker is more", "second", "table-text"),
-                        Parts.spring());
+        showMiddle(now);
         showDoubts(now);
         showSpent(now);
         StepFigures total = now.total();
@@ -156,6 +161,42 @@ final class LoadFigures extends VBox {
         } else {
             steps.items().clear();
         }
+    }
+
+    /** The map of answers, or the workers where several make the load. */
+    private void showMiddle(Standing now) {
+        boolean several = workers.openProperty().get()
+                || now.done() != null && !now.done().workers().isEmpty();
+        boolean rows = several && showsCrew;
+        Parts.shown(map, !rows);
+        Parts.shown(crew, rows);
+        mapHead.getChildren().clear();
+        if (several) {
+            HBox seen = Parts.segments(
+                    List.of(true, false), c -> c ? "Workers" : "Where the answers fell", rows, chosen -> {
+                        showsCrew = chosen;
+                        show(model.planProperty().get());
+                    });
+            seen.setId("load-middle");
+            mapHead.getChildren().add(seen);
+        } else {
+            mapHead.getChildren().add(Parts.text("Where the answers fell", "heading"));
+        }
+        mapHead.getChildren()
+                .addAll(
+                        Parts.text(
+                                rows
+                                        ? "clock, p99 and loop in milliseconds"
+                                        : "time across, response time up, darker is more",
+                                "second",
+                                "table-text"),
+                        Parts.spring());
+        crew.show(model, workers);
+    }
+
+    /** Shows the workers as they are now. */
+    void showWorkers() {
+        crew.show(model, workers);
     }
 
     /** What makes the figures doubtful stands above them. */

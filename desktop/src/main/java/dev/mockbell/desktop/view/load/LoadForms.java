@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.choice.Choice;
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.model.WorkersModel;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
@@ -13,6 +14,8 @@ import dev.mockbell.load.LoadShape.Point;
 import dev.mockbell.load.Pauses;
 import dev.mockbell.load.RowUse;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Names;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -256,6 +259,43 @@ final class LoadForms {
                         number(bound.getText(), "A bound"),
                         stops.isSelected(),
                         stops.isSelected() ? whole(tolerance, "A time") : 0),
+                then);
+    }
+
+    /**
+     * What an invitation for other machines needs.
+     *
+     * @param host the address of this machine by which they reach it
+     */
+    record Inviting(Path file, String host, int days) {}
+
+    /** An invitation for other machines. */
+    static void invite(Node within, WorkersModel workers, String project, Consumer<Inviting> then) {
+        Form form = new Form();
+        TextField host = Form.field("invite-host", workers.meeting().host(), "127.0.0.1");
+        TextField days = Form.field("invite-days", "7", "7");
+        TextField file = Form.field(
+                "invite-file",
+                Path.of(System.getProperty("user.home"), "mockbell-worker-" + Names.of(project) + ".json")
+                        .toString(),
+                "");
+        form.row("This machine's address", host);
+        form.note(
+                "By which the others reach it. With 127.0.0.1 only workers on this machine can join; any other address"
+                        + " is listened on as well.");
+        form.row("Good for, in days", days);
+        form.row("File", file);
+        form.note("Whoever has the file may join until then: take it to the other machines yourself, and there give"
+                + " “mockbell worker --invitation FILE --host ITS-ADDRESS”.");
+        Asking.ask(
+                within,
+                "Invite other machines",
+                form,
+                "load-invite",
+                () -> new Inviting(
+                        Path.of(Asking.needed(file.getText(), "The file")),
+                        Asking.needed(host.getText(), "The address"),
+                        Math.max(1, Math.min(365, whole(days, "The time")))),
                 then);
     }
 }

@@ -3,17 +3,21 @@ package dev.mockbell.desktop.view.load;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.model.WorkersModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.part.Refocus;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.StationView;
+import dev.mockbell.fleet.WhenLost;
 import dev.mockbell.ledger.LedgerFilter;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadComparison;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.suite.Suite;
+import java.util.List;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
@@ -24,6 +28,9 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.RadioMenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -34,6 +41,7 @@ public final class LoadView extends StackPane implements StationView {
     private static final double STEP = 1.25;
 
     private final LoadModel model;
+    private final WorkersModel workers;
     private final Desk desk;
     private final HBox head = new HBox();
     private final StackPane right = new StackPane();
@@ -44,9 +52,10 @@ public final class LoadView extends StackPane implements StationView {
 
     public LoadView(Models models) {
         this.model = models.load();
+        this.workers = models.workers();
         this.desk = models.desk();
         this.plan = new LoadPlanPane(model);
-        this.figures = new LoadFigures(model, failure -> {
+        this.figures = new LoadFigures(model, workers, failure -> {
             models.traffic().filterProperty().set(LedgerFilter.ALL.withText(failure.note()));
             desk.go(Station.TRAFFIC);
         });
@@ -58,6 +67,8 @@ public final class LoadView extends StackPane implements StationView {
         model.resultProperty().addListener(all);
         model.phaseProperty().addListener(all);
         model.factorProperty().addListener(all);
+        workers.openProperty().addListener(all);
+        workers.workers().addListener((InvalidationListener) o -> showCrew());
         model.comparisonProperty().addListener((InvalidationListener) o -> showComparison());
         model.seconds().addListener((InvalidationListener) o -> showLive());
         model.failures().addListener((InvalidationListener) o -> figures.showFailures());
@@ -156,6 +167,9 @@ public final class LoadView extends StackPane implements StationView {
             head.getChildren().addAll(pace(), gently());
         } else {
             head.getChildren().addAll(against(p), runs());
+            if (workers.isThere()) {
+                head.getChildren().add(crew());
+            }
         }
         Button run = Parts.button(
                 running ? "Stop now" : "Start  Ctrl ↵",
@@ -202,6 +216,65 @@ public final class LoadView extends StackPane implements StationView {
         runs.setId("load-runs");
         runs.setOnAction(e -> runMenu().show(runs, Side.BOTTOM, 0, 2));
         return runs;
+    }
+
+    /** The rows follow each second; the head says how many there are. */
+    private void showCrew() {
+        figures.showWorkers();
+        if (lookup("#load-crew") instanceof Button crew) {
+            crew.setText(crewWords());
+        }
+    }
+
+    private String crewWords() {
+        int count = workers.workers().size();
+        return !workers.openProperty().get() ? "Made here ▾" : count == 1 ? "1 worker ▾" : count + " workers ▾";
+    }
+
+    /** Who makes the load. */
+    private Button crew() {
+        Button crew = Parts.button(
+                crewWords(), "Who makes the load: this window, or workers on this machine and others", () -> {});
+        crew.setId("load-crew");
+        crew.setOnAction(e -> crewMenu().show(crew, Side.BOTTOM, 0, 2));
+        return crew;
+    }
+
+    private ContextMenu crewMenu() {
+        RadioMenuItem alone = new RadioMenuItem("Made by this window");
+        RadioMenuItem together = new RadioMenuItem("Made by workers, who join here");
+        ToggleGroup who = new ToggleGroup();
+        boolean open = workers.openProperty().get();
+        for (RadioMenuItem item : List.of(alone, together)) {
+            item.setToggleGroup(who);
+            item.setSelected((item == together) == open);
+            item.setOnAction(e -> workers.gather(item == together));
+        }
+        MenuItem start = new MenuItem("Start a worker on this machine");
+        start.setOnAction(e -> workers.startHere());
+        MenuItem invite = new MenuItem("Invite other machines…");
+        invite.setOnAction(e -> LoadForms.invite(
+                this,
+                workers,
+                desk.project().name(),
+                i -> workers.invite(
+                        i.file(),
+                        i.host(),
+                        i.days(),
+                        command -> desk.tell(Notice.plain("The invitation is in " + i.file()
+                                + ". On the other machine: " + command + " --host ITS-ADDRESS")))));
+        Menu lost = new Menu("When a worker is lost");
+        ToggleGroup then = new ToggleGroup();
+        for (WhenLost choice : WhenLost.values()) {
+            RadioMenuItem item = new RadioMenuItem(choice.title());
+            item.setToggleGroup(then);
+            item.setSelected(choice == workers.whenLostProperty().get());
+            item.setOnAction(e -> workers.whenLostProperty().set(choice));
+            lost.getItems().add(item);
+        }
+        ContextMenu menu = new ContextMenu();
+        menu.getItems().addAll(alone, together, new SeparatorMenuItem(), start, invite, lost);
+        return menu;
     }
 
     private ContextMenu runMenu() {
