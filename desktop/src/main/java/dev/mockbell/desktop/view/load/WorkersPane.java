@@ -43,7 +43,7 @@ final class WorkersPane extends VBox {
         rows.column("Worker", 78, r -> Parts.text(r.name(), "table-text"))
                 .growing("", WorkersPane::state)
                 .column("Address", 132, r -> Parts.text(r.address(), "mono", "third"))
-                .number("Cores", 44, r -> Parts.text(String.valueOf(r.cores()), "mono"))
+                .number("Cores", 54, r -> Parts.text(String.valueOf(r.cores()), "mono"))
                 .number("Clock ±", 58, r -> Parts.text(Numbers.millis(r.clockError()), "mono"))
                 .number("Done", 58, r -> Parts.text(Numbers.whole(r.done()), "mono"))
                 .number("p99", 54, r -> Parts.text(r.done() == 0 ? "–" : Numbers.millis(r.p99()), "mono"))

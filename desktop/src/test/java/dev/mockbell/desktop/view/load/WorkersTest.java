@@ -34,6 +34,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.EventLoops;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -315,7 +316,8 @@ class WorkersTest extends OnDesktop {
         assertThat(read.expires())
                 .isBetween(
                         Instant.now().plus(Duration.ofHours(47)), Instant.now().plus(Duration.ofHours(49)));
-        assertThat(Files.getPosixFilePermissions(file)).hasToString("[OWNER_READ, OWNER_WRITE]");
+        assertThat(Files.getPosixFilePermissions(file))
+                .containsExactlyInAnyOrder(PosixFilePermission.OWNER_READ, PosixFilePermission.OWNER_WRITE);
         assertThat(read.key(Instant.now())).isNotNull();
     }
 
