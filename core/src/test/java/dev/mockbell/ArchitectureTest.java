@@ -48,6 +48,7 @@ class ArchitectureTest {
             "har",
             "load",
             "project",
+            "fleet",
             "report",
             "assembly");
 

@@ -80,6 +80,7 @@ final class DemoWalk {
                 Clock.systemUTC(),
                 UserFolders.of(Map.of(), project.resolveSibling("home")),
                 DemoCommand.withSecrets()));
+        Hand.run(() -> desk.onFleet(new OwnFleet()));
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand hand = new Hand(window.stage());
         Models models = window.models();

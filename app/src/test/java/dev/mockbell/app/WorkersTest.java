@@ -183,4 +183,31 @@ class WorkersTest {
         assertThat(one.waitFor(30, TimeUnit.SECONDS)).isTrue();
         mock.destroy();
     }
+
+    @Test
+    void withoutWorkersNothingOfTheClusterEngineIsLoaded() throws Exception {
+        Path loaded = folder.resolve("loaded.txt");
+        List<String> command = List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Xlog:class+load:file=" + loaded,
+                "-cp",
+                System.getProperty("java.class.path"),
+                Main.class.getName(),
+                "load",
+                folder.resolve("none").toString(),
+                "--plan",
+                "none");
+        Process process = new ProcessBuilder(command)
+                .redirectOutput(folder.resolve("o").toFile())
+                .redirectError(folder.resolve("e").toFile())
+                .start();
+        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        assertThat(text("e")).contains("There is no project here");
+        assertThat(loaded)
+                .content()
+                .contains("dev.mockbell.cli.LoadCommand")
+                .doesNotContain("dev.mockbell.grid.")
+                .doesNotContain("org.apache.pekko")
+                .doesNotContain(" scala.");
+    }
 }

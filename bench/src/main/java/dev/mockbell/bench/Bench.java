@@ -27,11 +27,20 @@ public final class Bench {
             new LedgerBench(out, args.length > 1 ? Integer.parseInt(args[1]) : 1_000_000).run();
             System.exit(0);
         }
+        if ("grid".equals(which)) {
+            // starts up to eight more programs; not among all
+            new GridBench(out, args.length > 1 ? List.of(Integer.parseInt(args[1])) : List.of(1, 3, 8)).run();
+            System.exit(0);
+        }
+        if ("scale".equals(which)) {
+            new ScaleSimulation(out).run();
+            System.exit(0);
+        }
         if (!List.of("all", "load", "mock", "contract", "sheet", "call", "answer", "check", "tap")
                 .contains(which)) {
             out.println("There is no benchmark " + which
                     + ". There are load, mock, contract, sheet, call, answer, check, tap, all,"
-                    + " ledger COUNT, and soak MINUTES.");
+                    + " grid WORKERS, scale, ledger COUNT, and soak MINUTES.");
             System.exit(2);
         }
         boolean all = "all".equals(which);

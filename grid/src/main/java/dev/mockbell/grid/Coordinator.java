@@ -72,8 +72,8 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
     private long published;
 
     static Behavior<Heard> of(String version, FleetListener listener) {
-        return Behaviors.setup(
-                context -> Behaviors.withTimers(timers -> new Coordinator(context, timers, version, listener)));
+        return GridSystem.surviving(Behaviors.setup(
+                context -> Behaviors.withTimers(timers -> new Coordinator(context, timers, version, listener))));
     }
 
     private Coordinator(
@@ -244,8 +244,9 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
         try (Socket socket = new Socket()) {
             socket.connect(new InetSocketAddress(host, port), PROBE_MILLIS);
             return Reached.YES;
-        } catch (ConnectException refused) {
-            return Reached.GONE;
+        } catch (ConnectException e) {
+            // only a machine that is there refuses; a network that is not has the same exception
+            return Problem.reason(e).contains("refused") ? Reached.GONE : Reached.NO;
         } catch (IOException e) {
             return Reached.NO;
         }

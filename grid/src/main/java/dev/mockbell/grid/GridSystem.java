@@ -10,6 +10,8 @@ import java.util.concurrent.TimeoutException;
 import org.apache.pekko.actor.BootstrapSetup;
 import org.apache.pekko.actor.setup.ActorSystemSetup;
 import org.apache.pekko.actor.typed.ActorSystem;
+import org.apache.pekko.actor.typed.Behavior;
+import org.apache.pekko.actor.typed.SupervisorStrategy;
 import org.apache.pekko.actor.typed.javadsl.Behaviors;
 import org.apache.pekko.remote.artery.tcp.SSLEngineProviderSetup;
 import org.slf4j.Logger;
@@ -109,6 +111,12 @@ final class GridSystem {
                     "Give another address or port.",
                     e);
         }
+    }
+
+    /** One that goes on after a defect in one message; the log has it. */
+    static <T> Behavior<T> surviving(Behavior<T> behavior) {
+        return Behaviors.supervise(behavior)
+                .onFailure(RuntimeException.class, SupervisorStrategy.resume().withLoggingEnabled(true));
     }
 
     /** Ends one; what was said last is still sent. */

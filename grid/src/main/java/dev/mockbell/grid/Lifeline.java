@@ -13,9 +13,9 @@ final class Lifeline implements AutoCloseable {
     /** A tick that comes later than this was kept from coming. */
     private static final long ASLEEP_NANOS = 600_000_000;
 
-    private final long longest;
     private final Runnable silent;
     private final LongSupplier clock;
+    private volatile long longest;
     private volatile long heard;
     private volatile boolean armed;
     private volatile boolean closed;
@@ -63,6 +63,11 @@ final class Lifeline implements AutoCloseable {
     /** The other side said something. */
     void heard() {
         heard = clock.getAsLong();
+    }
+
+    /** From now on silence is borne so long, in nanoseconds. */
+    void patience(long nanos) {
+        longest = nanos;
     }
 
     /** From now on silence matters. */

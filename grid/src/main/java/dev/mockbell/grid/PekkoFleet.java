@@ -58,8 +58,8 @@ public final class PekkoFleet implements Fleet {
                 switch (end.kind()) {
                     case REFUSED -> throw Problem.input(end.why().replaceAll("\\.$", ""), null, null);
                     case SILENT ->
-                        listener.told("The coordinator has not been heard of for 2.5 s: whatever load there was is"
-                                + " stopped. Waiting for it…");
+                        listener.told("The coordinator is not heard of any more: whatever load there was is stopped."
+                                + " Waiting for it…");
                     case OVER -> listener.told("The coordinator is done. Waiting for the next run…");
                     case STOPPED -> listener.told("Stopped.");
                 }

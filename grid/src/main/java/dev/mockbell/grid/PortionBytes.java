@@ -20,13 +20,14 @@ import org.HdrHistogram.Histogram;
  * A portion as bytes. Histograms are as HdrHistogram writes them, so that none of their counts is lost, and the whole is
  * deflated: some kilobytes for each step at any rate. One without samples takes a byte.
  */
-final class PortionBytes {
+public final class PortionBytes {
     private static final long HIGHEST = 3_600_000_000L;
     private static final int MOST = 1 << 20;
 
     private PortionBytes() {}
 
-    static byte[] of(Portion portion) {
+    /** A portion as it is sent. */
+    public static byte[] of(Portion portion) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (DataOutputStream out = new DataOutputStream(new DeflaterOutputStream(bytes))) {
             out.writeInt(portion.second());
@@ -83,8 +84,12 @@ final class PortionBytes {
         }
     }
 
-    /** @throws IOException when it is none */
-    static Portion read(byte[] bytes) throws IOException {
+    /**
+     * Reads what {@link #of} gave.
+     *
+     * @throws IOException when it is none
+     */
+    public static Portion read(byte[] bytes) throws IOException {
         try (DataInputStream in = new DataInputStream(new InflaterInputStream(new ByteArrayInputStream(bytes)))) {
             return new Portion(
                     in.readInt(),

@@ -6,6 +6,7 @@ import dev.mockbell.load.LoadEngine;
 import dev.mockbell.problem.Problem;
 import java.time.Duration;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
@@ -28,7 +29,14 @@ import org.apache.pekko.cluster.typed.JoinSeedNodes;
  */
 final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
     private static final Duration KNOCK = Duration.ofMillis(500);
-    private static final long SILENCE_NANOS = 2_500_000_000L;
+
+    /** Load must not go on without who leads it; where there is none, a busy machine is given time. */
+    private static final long SILENCE_AT_WORK = 2_500_000_000L;
+
+    private static final long SILENCE = 12_000_000_000L;
+
+    private static final Set<MemberStatus> JOINED =
+            Set.of(MemberStatus.joining(), MemberStatus.weaklyUp(), MemberStatus.up());
 
     /** So many pieces of the project's files are on their way at a time. */
     private static final int WINDOW = 8;
@@ -84,8 +92,8 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
             FilesHere files,
             WorkerShift.Engines engines,
             CompletableFuture<End> ended) {
-        return Behaviors.setup(context -> Behaviors.withTimers(
-                timers -> new WorkerPost(context, timers, invitation, version, listener, files, engines, ended)));
+        return GridSystem.surviving(Behaviors.setup(context -> Behaviors.withTimers(
+                timers -> new WorkerPost(context, timers, invitation, version, listener, files, engines, ended))));
     }
 
     private WorkerPost(
@@ -111,7 +119,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
         cluster.manager().tell(new JoinSeedNodes(List.of(there)));
         timers.startTimerAtFixedRate(Knock.KNOCK, KNOCK);
         var self = context.getSelf();
-        this.lifeline = new Lifeline(SILENCE_NANOS, () -> {
+        this.lifeline = new Lifeline(SILENCE, () -> {
             // at once, whatever else is going on
             endShift();
             self.tell(new Locally(p -> p.end(End.Kind.SILENT, "the coordinator was silent")));
@@ -127,7 +135,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
                 .onMessage(Spoken.Ping.class, p -> then(() -> ping(p)))
                 .onMessage(Spoken.Order.class, o -> then(() -> order(o)))
                 .onMessage(Spoken.Piece.class, p -> then(() -> piece(p)))
-                .onMessage(Spoken.Begin.class, b -> inShift(s -> s.begin(b.run(), b.at())))
+                .onMessage(Spoken.Begin.class, b -> inShift(s -> begin(s, b)))
                 .onMessage(Spoken.Factor.class, f -> inShift(s -> s.control().factor(f.factor())))
                 .onMessage(Spoken.EndGently.class, e -> inShift(s -> s.control().stopGently()))
                 .onMessage(
@@ -157,7 +165,8 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
     }
 
     private void knock() {
-        if (!welcome && cluster.selfMember().status() == MemberStatus.up()) {
+        // where machines are busy it takes a while until all agree that one is up; to have joined is enough
+        if (!welcome && JOINED.contains(cluster.selfMember().status())) {
             say(new Spoken.Hello(
                     id,
                     getContext().getSelf().narrow(),
@@ -223,7 +232,20 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
 
     private void work() {
         listener.told("Run " + order.run() + ", part " + (order.part() + 1) + " of " + order.parts() + ".");
-        shift = new WorkerShift(id, order, files.folder(), engines, this::say);
+        shift = new WorkerShift(id, order, files.folder(), engines, this::saidByShift);
+    }
+
+    private void begin(WorkerShift now, Spoken.Begin begin) {
+        lifeline.patience(SILENCE_AT_WORK);
+        now.begin(begin.run(), begin.at());
+    }
+
+    /** What a shift says. */
+    private void saidByShift(Spoken.ToCoordinator what) {
+        say(what);
+        if (what instanceof Spoken.Finished || what instanceof Spoken.Failed) {
+            lifeline.patience(SILENCE);
+        }
     }
 
     private void endShift() {

@@ -137,7 +137,7 @@ class LossTest {
             int then = server.requests().size();
             Crew.pause(1_000);
             assertThat(server.requests()).hasSize(then);
-            assertThat(crew.heard.get(0)).anyMatch(w -> w.startsWith("The coordinator has not been heard of"));
+            assertThat(crew.heard.get(0)).anyMatch(w -> w.startsWith("The coordinator is not heard of any more"));
             assertThat(crew.working.get(0).isDone()).isFalse();
             assertThat(result).isCompletedExceptionally();
             // and joins the next at the same place

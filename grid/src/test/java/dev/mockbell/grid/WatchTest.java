@@ -51,6 +51,17 @@ class WatchTest {
     }
 
     @Test
+    void howLongSilenceIsBorneCanBeChanged() {
+        line.patience(12_000_000_000L);
+        line.arm();
+        pass(11_000_000_000L);
+        assertThat(silent).hasValue(0);
+        line.patience(2_500_000_000L);
+        pass(100_000_000);
+        assertThat(silent).hasValue(1);
+    }
+
+    @Test
     void beforeItIsArmedAndOnceItIsClosedSilenceDoesNotMatter() {
         pass(9_000_000_000L);
         line.arm();
