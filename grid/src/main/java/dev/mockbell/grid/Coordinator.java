@@ -265,12 +265,7 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
     }
 
     private void lost(Member member, String why) {
-        ofRun(r -> {
-            if (r.isOver() || !member.isLost()) {
-                r.lost(member, why, now());
-            }
-        });
-        boolean told = run != null && !run.isOver();
+        boolean told = run != null && run.lost(member, why, now());
         member.state(State.LOST);
         if (!told) {
             listener.told(member.name() + " (" + member.hello().address() + ") left: " + why + ".");
@@ -281,7 +276,7 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
                 .manager()
                 .tell(new Down(AddressFromURIString.parse(
                         "pekko://" + GridSystem.NAME + "@" + member.hello().address())));
-        if (run == null || run.isOver()) {
+        if (run == null || !run.has(member)) {
             members.remove(member.id());
         }
         afterwards();

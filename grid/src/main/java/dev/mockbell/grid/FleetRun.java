@@ -100,6 +100,11 @@ final class FleetRun {
         return result.isDone();
     }
 
+    /** Whether it takes part, or took part until it was lost. */
+    boolean has(Member member) {
+        return crew.contains(member);
+    }
+
     boolean has(Member member, long run) {
         return run == number && crew.contains(member) && !member.isLost();
     }
@@ -272,10 +277,14 @@ final class FleetRun {
         }
     }
 
-    /** It is given up; why is a clause. */
-    void lost(Member member, String why, long now) {
-        if (member.isFinished() || isOver()) {
-            return;
+    /**
+     * It is given up; why is a clause.
+     *
+     * @return whether that concerns this run, and was told
+     */
+    boolean lost(Member member, String why, long now) {
+        if (!crew.contains(member) || member.isFinished() || isOver()) {
+            return false;
         }
         member.state(State.LOST);
         if (!begun) {
@@ -285,7 +294,7 @@ final class FleetRun {
                     null,
                     "Start the run again with those that are there.",
                     null));
-            return;
+            return true;
         }
         double second = Math.max(0, (now - from) / 1e9);
         // it happened just after its last word, not when it was noticed
@@ -332,6 +341,7 @@ final class FleetRun {
         tell(member, text.toString());
         closeSeconds(now);
         endWhenAllHave(now);
+        return true;
     }
 
     private void share(Member member, List<Member> others) {

@@ -103,6 +103,21 @@ class LossTest {
     }
 
     @Test
+    void oneThatCameDuringARunAndLeavesIsNoLossToIt() {
+        try (Crew crew = new Crew(1)) {
+            CompletableFuture<LoadRun> result = start(crew, LoadShape.arrivals(20, 8), WhenLost.END);
+            crew.worker(crew.fleet, crew.invitation(Invitation.WORKER));
+            crew.await(2);
+            crew.stops.get(1).stop();
+            LoadRun run = result.orTimeout(30, TimeUnit.SECONDS).join();
+            assertThat(run.total().done()).isEqualTo(160);
+            assertThat(run.stopped()).isFalse();
+            assertThat(run.workers()).hasSize(1);
+            assertThat(crew.told).anyMatch(t -> t.matches("worker 2 .* left: it was stopped at its machine\\."));
+        }
+    }
+
+    @Test
     void usersOfOneThatLeftAreAtWorkElsewhere() {
         try (Crew crew = new Crew(2)) {
             CompletableFuture<LoadRun> result = start(crew, LoadShape.users(8, 5), WhenLost.SHARE);

@@ -234,7 +234,10 @@ public final class LoadView extends StackPane implements StationView {
     /** Who makes the load. */
     private Button crew() {
         Button crew = Parts.button(
-                crewWords(), "Who makes the load: this window, or workers on this machine and others", () -> {});
+                crewWords(),
+                "Who makes the load: this window, or workers on this machine and others. The window's code is compiled for a quick"
+                        + " start; for more than some hundred requests a second a worker of this machine has truer times.",
+                () -> {});
         crew.setId("load-crew");
         crew.setOnAction(e -> crewMenu().show(crew, Side.BOTTOM, 0, 2));
         return crew;
