@@ -39,6 +39,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -167,13 +168,18 @@ class WorkerCommandsTest {
 
     @Test
     void anInvitationIsForItsFilesOwnerAndSaysWhereToCome() throws Exception {
-        Path file = folder.resolve("invitation.json");
+        Path open = Files.createDirectory(folder.resolve("open"));
+        Files.setPosixFilePermissions(open, PosixFilePermissions.fromString("rwxrwxr-x"));
+        Path file = open.resolve("invitation.json");
         assertThat(run("grid", "invite", project.toString(), "--out", file.toString(), "--port", "9123", "--days", "3"))
                 .as(err())
                 .isZero();
         assertThat(out()).contains("Invitation to 127.0.0.1:9123, good until");
         assertThat(Files.getPosixFilePermissions(file))
                 .containsExactlyInAnyOrder(PosixFilePermission.OWNER_READ, PosixFilePermission.OWNER_WRITE);
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(open)))
+                .as("somebody else's folder")
+                .isEqualTo("rwxrwxr-x");
         Invitation read = Invitation.read(file);
         assertThat(read.project()).isEqualTo("proj");
         assertThat(read.expires())

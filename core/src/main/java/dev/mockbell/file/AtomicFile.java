@@ -65,6 +65,14 @@ public final class AtomicFile {
         written(file, text.getBytes(StandardCharsets.UTF_8), true);
     }
 
+    /** As {@link #writePrivate}, in a folder that somebody else chose and that is left as it is. */
+    public static void writePrivateBeside(Path file, String text) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        if (!holds(file, bytes, true)) {
+            written(file, out -> out.write(bytes), true, false);
+        }
+    }
+
     private static void written(Path file, byte[] bytes, boolean own) {
         if (!holds(file, bytes, own)) {
             written(file, out -> out.write(bytes), own);
@@ -86,10 +94,14 @@ public final class AtomicFile {
     }
 
     private static void written(Path file, Source source, boolean own) {
+        written(file, source, own, own);
+    }
+
+    private static void written(Path file, Source source, boolean own, boolean ownFolder) {
         try {
             Path at = Files.isSymbolicLink(file) ? file.toRealPath() : file.toAbsolutePath();
             boolean there = Files.exists(at);
-            if (own) {
+            if (ownFolder) {
                 privateFolder(at.getParent());
             } else {
                 Files.createDirectories(at.getParent());

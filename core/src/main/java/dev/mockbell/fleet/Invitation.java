@@ -96,7 +96,7 @@ public record Invitation(String host, int port, String project, Instant expires,
                 cause);
     }
 
-    /** Writes it to a file that is the user's alone. */
+    /** Writes it to a file that is the user's alone; its folder is left as it is. */
     public void write(Path file) {
         ObjectNode node = JSON.createObjectNode();
         node.put("format", FORMAT);
@@ -105,7 +105,7 @@ public record Invitation(String host, int port, String project, Instant expires,
         node.put("project", project);
         node.put("expires", expires.toString());
         node.put("member", member);
-        AtomicFile.writePrivate(file, node.toPrettyString() + "\n");
+        AtomicFile.writePrivateBeside(file, node.toPrettyString() + "\n");
     }
 
     /**
