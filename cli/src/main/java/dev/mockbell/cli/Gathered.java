@@ -17,18 +17,15 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Project;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 
 /** Has a plan carried out by workers, once enough of them have joined. */
 final class Gathered {
-    private static final Duration LIFE = Duration.ofDays(2);
     private static final int LOOK_MILLIS = 100;
 
     private final Console console;
@@ -61,26 +58,11 @@ final class Gathered {
         }
         Core parts = core.parts();
         LocalProject local = parts.locals().of(project.folder());
-        LoadEngine.Named named = engine.named(plan, core.bench(project, secretsTo), local::mayLoad, control);
-        FleetOrder order = new FleetOrder(
-                plan,
-                project.folder(),
-                project.environment(),
-                named,
-                parts.secretValues(project),
-                secretsTo.and(parts.hosts(local)).hosts(),
-                named.hosts().stream().filter(local::mayLoad).collect(Collectors.toSet()),
-                whenLost);
+        FleetOrder order =
+                parts.order(project, plan, engine, local, secretsTo.and(parts.hosts(local)), whenLost, control);
         Meeting meeting = Meeting.of(project.folder());
         local.checkListening(meeting.host());
-        Invitation own = Invitation.of(
-                parts.keys(project).authority(),
-                Invitation.COORDINATOR,
-                meeting.host(),
-                meeting.port(),
-                project.name(),
-                Instant.now(),
-                LIFE);
+        Invitation own = parts.invitation(project, meeting, Invitation.COORDINATOR, Invitation.OF_A_COORDINATOR);
         try (Gathering gathering = fleet.get().open(own, new Telling())) {
             console.note("Waiting for " + workers + " workers at " + meeting.host() + ":" + meeting.port() + "…");
             await(gathering, workers, wait, control);

@@ -6,7 +6,6 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Project;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -22,8 +21,6 @@ import picocli.CommandLine.Parameters;
             "and certificate for them. Who has the file may join until it expires; give it to nobody else."
         })
 final class GridInviteCommand implements Callable<Integer> {
-    private static final int MOST_DAYS = 365;
-
     private final Console console;
 
     @Parameters(
@@ -48,7 +45,7 @@ final class GridInviteCommand implements Callable<Integer> {
     @Option(
             names = "--days",
             paramLabel = "N",
-            defaultValue = "7",
+            defaultValue = "" + Invitation.USUAL_DAYS,
             description = "For how many days it is good; 7 unless given.")
     private int days;
 
@@ -58,9 +55,11 @@ final class GridInviteCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (days < 1 || days > MOST_DAYS) {
+        if (days < 1 || days > Invitation.MOST_DAYS) {
             throw Problem.input(
-                    "An invitation is good for 1 to " + MOST_DAYS + " days, and not " + days, "--days", null);
+                    "An invitation is good for 1 to " + Invitation.MOST_DAYS + " days, and not " + days,
+                    "--days",
+                    null);
         }
         if (port != null && (port < 1 || port > 65_535)) {
             throw Problem.input("There is no port " + port, "--port", null);
@@ -74,14 +73,7 @@ final class GridInviteCommand implements Callable<Integer> {
             } else {
                 core.parts().locals().allowListening(project.folder(), host);
             }
-            Invitation invitation = Invitation.of(
-                    core.parts().keys(project).authority(),
-                    Invitation.WORKER,
-                    meeting.host(),
-                    meeting.port(),
-                    project.name(),
-                    Instant.now(),
-                    Duration.ofDays(days));
+            Invitation invitation = core.parts().invitation(project, meeting, Invitation.WORKER, Duration.ofDays(days));
             invitation.write(out);
             meeting.keep(project.folder());
             console.line("Invitation to " + meeting.host() + ":" + meeting.port() + ", good until "

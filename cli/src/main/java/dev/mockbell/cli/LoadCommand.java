@@ -22,13 +22,11 @@ import dev.mockbell.project.LoadRunFile;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.Project;
-import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
-import dev.mockbell.report.LoadCsv;
+import dev.mockbell.report.LoadFiles;
 import dev.mockbell.report.LoadLog;
 import dev.mockbell.report.LoadMetrics;
 import java.nio.file.Path;
-import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -59,8 +57,8 @@ final class LoadCommand implements Callable<Integer> {
             names = "--out",
             paramLabel = "DIR",
             description = {
-                "Where to write steps.csv, seconds.csv, report.html, run.json and times.hlog (HdrHistogram);",
-                "workers.csv too when workers make it."
+                "Where to write steps.csv, seconds.csv, limits.xml (JUnit), report.html, run.json and times.hlog",
+                "(HdrHistogram); workers.csv and worker-seconds.csv too when workers make it."
             })
     private Path out;
 
@@ -195,17 +193,9 @@ final class LoadCommand implements Callable<Integer> {
         if (junit != null) {
             AtomicFile.write(junit, JUnitXml.of(run));
         }
-        if (out == null) {
-            return;
+        if (out != null) {
+            LoadFiles.write(out, project.name(), run);
         }
-        AtomicFile.write(out.resolve("run.json"), LoadRunFile.figures(run));
-        AtomicFile.write(out.resolve("steps.csv"), LoadCsv.steps(run));
-        AtomicFile.write(out.resolve("seconds.csv"), LoadCsv.seconds(run));
-        if (!run.workers().isEmpty()) {
-            AtomicFile.write(out.resolve("workers.csv"), LoadCsv.workers(run));
-        }
-        AtomicFile.write(
-                out.resolve("report.html"), HtmlReport.ofLoads(project.name(), List.of(run), ZoneId.systemDefault()));
     }
 
     private void print(LoadRun run) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
@@ -263,9 +264,8 @@ class CommandsTest {
         assertThat(out()).contains("Height");
     }
 
-    private Path project(String expected) {
-        Path project = folder.resolve("proj");
-        run("contract", "import", wsdl.toString(), "--project", project.toString());
+    /** One case with these checks, in a suite, in a plan of load with these limits. */
+    static void fill(Path project, List<Check> checks, Limit... limits) {
         ProjectStore store = new ProjectStore();
         Case kept = new Case(
                 "skarn",
@@ -276,14 +276,22 @@ class CommandsTest {
                 "",
                 "<p:Height xmlns:p='urn:peaks'><p:peak>Skarn</p:peak></p:Height>",
                 List.of(),
-                List.of(new dev.mockbell.check.Check.Valid(), new dev.mockbell.check.Check.Value("//metres", expected)),
+                checks,
                 List.of());
         store.saveCase(project, kept);
         store.saveSuite(project, new Suite("all", "All peaks", List.of(Step.call("Skarn", kept.reference()))));
         store.saveLoad(
                 project,
-                LoadPlan.of("rush", "Rush", "all", LoadShape.arrivals(20, 1))
-                        .withLimits(List.of(new Limit(Limit.Measure.FAILED, 1))));
+                LoadPlan.of("rush", "Rush", "all", LoadShape.arrivals(20, 1)).withLimits(List.of(limits)));
+    }
+
+    private Path project(String expected) {
+        Path project = folder.resolve("proj");
+        run("contract", "import", wsdl.toString(), "--project", project.toString());
+        fill(
+                project,
+                List.of(new Check.Valid(), new Check.Value("//metres", expected)),
+                new Limit(Limit.Measure.FAILED, 1));
         return project;
     }
 

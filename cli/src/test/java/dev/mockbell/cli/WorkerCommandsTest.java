@@ -27,9 +27,6 @@ import dev.mockbell.load.WorkerRun;
 import dev.mockbell.load.WorkerRun.State;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ProjectStore;
-import dev.mockbell.suite.Case;
-import dev.mockbell.suite.Step;
-import dev.mockbell.suite.Suite;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
@@ -72,21 +69,7 @@ class WorkerCommandsTest {
                 folder.resolve("peaks.wsdl"), CommandsTest.WSDL.formatted(server.address() + "peaks"));
         project = folder.resolve("proj");
         run("contract", "import", wsdl.toString(), "--project", project.toString());
-        ProjectStore store = new ProjectStore();
-        Case kept = new Case(
-                "skarn",
-                "Skarn",
-                "",
-                "peaks",
-                "Height",
-                "",
-                "<p:Height xmlns:p='urn:peaks'><p:peak>Skarn</p:peak></p:Height>",
-                List.of(),
-                List.of(),
-                List.of());
-        store.saveCase(project, kept);
-        store.saveSuite(project, new Suite("all", "All peaks", List.of(Step.call("Skarn", kept.reference()))));
-        store.saveLoad(project, LoadPlan.of("rush", "Rush", "all", LoadShape.arrivals(20, 1)));
+        CommandsTest.fill(project, List.of());
         when(fleet.open(any(), any())).thenReturn(gathering);
         when(gathering.workers()).thenReturn(List.of(there(1, 0.2))).thenReturn(List.of(there(1, 0.2), there(2, 0.3)));
     }
@@ -104,7 +87,6 @@ class WorkerCommandsTest {
                 "0.1.0",
                 8,
                 error,
-                0,
                 State.AT_WORK,
                 "waits",
                 0,
@@ -138,7 +120,8 @@ class WorkerCommandsTest {
                         dev.mockbell.load.LoadListener.NONE,
                         control);
         List<WorkerRun> by = List.of(
-                new WorkerRun("worker 1", "10.0.0.1:4000", 8, 7, 0.2, run.total(), Health.UNKNOWN, State.DONE, ""),
+                new WorkerRun(
+                        "worker 1", "10.0.0.1:4000", 8, 7, 0.2, run.total(), Health.UNKNOWN, State.DONE, "", List.of()),
                 new WorkerRun(
                         "worker 2",
                         "10.0.0.2:4000",
@@ -148,7 +131,8 @@ class WorkerCommandsTest {
                         run.total(),
                         Health.UNKNOWN,
                         second,
-                        second == State.LOST ? "Lost in second 1: its program ended." : ""));
+                        second == State.LOST ? "Lost in second 1: its program ended." : "",
+                        List.of(new WorkerRun.Second(1, 20, 0, 4.5, 0.2, 0.3))));
         return new LoadRun(
                 run.plan(),
                 run.started(),
@@ -262,11 +246,17 @@ class WorkerCommandsTest {
         assertThat(orders.get(0).named().hosts()).containsExactly("127.0.0.1");
         assertThat(out()).contains("worker 1 ").contains("10.0.0.2:4000, 8 cores, clock within 0.30 ms");
         assertThat(results.resolve("workers.csv")).content().contains("worker 2,\"10.0.0.2:4000\"".replace("\"", ""));
+        assertThat(results.resolve("worker-seconds.csv"))
+                .content()
+                .isEqualTo("worker,second,done,failed,p99,latest_start,cpu\r\nworker 2,1,20,0,4.500,0.200,0.300\r\n");
+        assertThat(results.resolve("limits.xml")).exists();
         assertThat(results.resolve("report.html")).content().contains("worker 2", "10.0.0.2:4000");
         assertThat(results.resolve("run.json")).content().contains("\"workers\"", "\"clockError\"");
         verify(gathering).close();
         var kept = new dev.mockbell.project.LoadHistory(project).latest("rush", 1);
         assertThat(kept.get(0).workers()).hasSize(2);
+        assertThat(kept.get(0).workers().get(1).history())
+                .containsExactly(new WorkerRun.Second(1, 20, 0, 4.5, 0.2, 0.3));
     }
 
     @Test

@@ -9,7 +9,14 @@ import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.Inside;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.fleet.FleetOrder;
+import dev.mockbell.fleet.Invitation;
+import dev.mockbell.fleet.Meeting;
+import dev.mockbell.fleet.WhenLost;
 import dev.mockbell.ledger.Ledger;
+import dev.mockbell.load.LoadControl;
+import dev.mockbell.load.LoadEngine;
+import dev.mockbell.load.LoadPlan;
 import dev.mockbell.message.OperationFinder;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
@@ -35,6 +42,8 @@ import dev.mockbell.wire.ServerTls;
 import java.net.ProxySelector;
 import java.net.URI;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -42,6 +51,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javax.net.ssl.SSLContext;
 
@@ -196,6 +206,43 @@ public final class Core implements AutoCloseable {
                 .distinct()
                 .forEach(name -> secrets().value(local, name).ifPresent(value -> values.put(name, value)));
         return values;
+    }
+
+    /**
+     * What lets a program take part in the project's load from many machines.
+     *
+     * @param role {@link Invitation#WORKER} or {@link Invitation#COORDINATOR}
+     */
+    public Invitation invitation(Project project, Meeting meeting, URI role, Duration life) {
+        return Invitation.of(
+                keys(project).authority(), role, meeting.host(), meeting.port(), project.name(), Instant.now(), life);
+    }
+
+    /**
+     * What workers are to do together.
+     *
+     * @param engine tells what the plan carries out
+     * @param hosts which may have the project's secrets
+     * @throws dev.mockbell.problem.Problem when the plan cannot be carried out, as {@link LoadEngine#run}
+     */
+    public FleetOrder order(
+            Project project,
+            LoadPlan plan,
+            LoadEngine engine,
+            LocalProject local,
+            SecretHosts hosts,
+            WhenLost whenLost,
+            LoadControl control) {
+        LoadEngine.Named named = engine.named(plan, bench(project, local, hosts), local::mayLoad, control);
+        return new FleetOrder(
+                plan,
+                project.folder(),
+                project.environment(),
+                named,
+                secretValues(project),
+                hosts.hosts(),
+                named.hosts().stream().filter(local::mayLoad).collect(Collectors.toSet()),
+                whenLost);
     }
 
     /** A runner whose calls go on a ledger. */

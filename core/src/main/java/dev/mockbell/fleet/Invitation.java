@@ -35,6 +35,14 @@ public record Invitation(String host, int port, String project, Instant expires,
     /** What a coordinator's certificate says that it is. */
     public static final URI COORDINATOR = URI.create("urn:mockbell:load:coordinator");
 
+    /** For how long workers may join by one when nothing is said, and at most. */
+    public static final int USUAL_DAYS = 7;
+
+    public static final int MOST_DAYS = 365;
+
+    /** A coordinator makes its own each time that it opens. */
+    public static final Duration OF_A_COORDINATOR = Duration.ofDays(2);
+
     private static final int FORMAT = 1;
     private static final int MOST_MEGABYTES = 1;
     private static final ObjectMapper JSON = new ObjectMapper();

@@ -10,7 +10,6 @@ import dev.mockbell.load.WorkerRun.State;
  * @param address by which it is reached
  * @param cores its processors
  * @param clockError by how much its clock may be off from this one's, in milliseconds: half of the shortest round trip
- * @param clockApart by how much its time of day differs from this machine's, in milliseconds; it does not matter to a run
  * @param doing in a word or two: "waits", "getting up to speed", "at work"
  * @param done in the last second
  * @param failed of these
@@ -23,7 +22,6 @@ public record WorkerNow(
         String version,
         int cores,
         double clockError,
-        double clockApart,
         State state,
         String doing,
         long done,

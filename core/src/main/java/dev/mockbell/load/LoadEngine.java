@@ -82,9 +82,11 @@ public final class LoadEngine {
      */
     public LoadRun run(
             LoadPlan plan, Workbench bench, Predicate<String> mayLoad, LoadListener listener, LoadControl control) {
-        Alone alone = new Alone(plan, listener, control);
-        Ran ran = carryOut(plan, LoadPart.whole(lanesHere()), bench, mayLoad, alone, control);
-        return alone.sums.result(ran.started(), ran.seconds(), control.isEnding(), List.of(), List.of());
+        Prepared prepared = prepared(plan, bench, LoadPart.whole(lanesHere()), mayLoad, control);
+        LoadSums sums =
+                new LoadSums(plan, prepared.course().names(), prepared.course().groups());
+        Ran ran = carryOut(plan, prepared, bench, new Alone(sums, listener, control), control);
+        return sums.result(ran.started(), ran.seconds(), control.isEnding(), List.of(), List.of());
     }
 
     /**
@@ -100,7 +102,7 @@ public final class LoadEngine {
             Predicate<String> mayLoad,
             PartListener listener,
             LoadControl control) {
-        return carryOut(plan, part, bench, mayLoad, new Several(listener), control);
+        return carryOut(plan, prepared(plan, bench, part, mayLoad, control), bench, listener, control);
     }
 
     /**
@@ -114,7 +116,7 @@ public final class LoadEngine {
         Passage.Course course = course(plan, bench, rows, expressions.looking());
         confirmed(plan, course, mayLoad, control);
         return new Named(
-                course.steps().stream().map(LoadStep::name).toList(),
+                course.names(),
                 course.groups(),
                 course.steps().stream()
                         .map(s -> SecretHosts.plain(s.address().getHost()))
@@ -137,40 +139,8 @@ public final class LoadEngine {
      */
     public record Ran(Instant started, double seconds) {}
 
-    /** Who makes a run: alone, or as one of several. */
-    private interface Maker extends PartListener {
-        /** What is timed is known. */
-        void course(List<String> steps, List<String> groups);
-
-        /** The listener that a session tells of failures. */
-        default LoadListener failures() {
-            return new LoadListener() {
-                @Override
-                public void failure(Exchange exchange) {
-                    Maker.this.failure(exchange);
-                }
-            };
-        }
-    }
-
     /** Adds up what it counts, second by second, and ends the run when its limits say so. */
-    private static final class Alone implements Maker {
-        private final LoadPlan plan;
-        private final LoadListener listener;
-        private final LoadControl control;
-        private LoadSums sums;
-
-        Alone(LoadPlan plan, LoadListener listener, LoadControl control) {
-            this.plan = plan;
-            this.listener = listener;
-            this.control = control;
-        }
-
-        @Override
-        public void course(List<String> steps, List<String> groups) {
-            sums = new LoadSums(plan, steps, groups);
-        }
-
+    private record Alone(LoadSums sums, LoadListener listener, LoadControl control) implements PartListener {
         @Override
         public void phase(Phase phase) {
             listener.phase(phase);
@@ -202,36 +172,15 @@ public final class LoadEngine {
         }
     }
 
-    private record Several(PartListener listener) implements Maker {
-        @Override
-        public void course(List<String> steps, List<String> groups) {
-            // who adds up knows
-        }
+    /** What a generator needs for its part. */
+    private record Prepared(LoadPart part, Rows rows, Passage.Course course) {}
 
-        @Override
-        public void phase(Phase phase) {
-            listener.phase(phase);
-        }
-
-        @Override
-        public long ready() {
-            return listener.ready();
-        }
-
-        @Override
-        public void portion(Portion portion) {
-            listener.portion(portion);
-        }
-
-        @Override
-        public void second(double elapsed) {
-            listener.second(elapsed);
-        }
-
-        @Override
-        public void failure(Exchange exchange) {
-            listener.failure(exchange);
-        }
+    private Prepared prepared(
+            LoadPlan plan, Workbench bench, LoadPart part, Predicate<String> mayLoad, LoadControl control) {
+        Rows rows = rows(plan, bench, part);
+        Passage.Course course = course(plan, bench, rows, expressions);
+        confirmed(plan, course, mayLoad, control);
+        return new Prepared(part, rows, course);
     }
 
     private Rows rows(LoadPlan plan, Workbench bench, LoadPart part) {
@@ -243,16 +192,8 @@ public final class LoadEngine {
     }
 
     private Ran carryOut(
-            LoadPlan plan,
-            LoadPart part,
-            Workbench bench,
-            Predicate<String> mayLoad,
-            Maker maker,
-            LoadControl control) {
-        Rows rows = rows(plan, bench, part);
-        Passage.Course course = course(plan, bench, rows, expressions);
-        confirmed(plan, course, mayLoad, control);
-        maker.course(course.steps().stream().map(LoadStep::name).toList(), course.groups());
+            LoadPlan plan, Prepared prepared, Workbench bench, PartListener listener, LoadControl control) {
+        Rows rows = prepared.rows();
         int cores = Math.max(1, Runtime.getRuntime().availableProcessors());
         ThreadPoolExecutor workers =
                 new ThreadPoolExecutor(cores, cores, 10, TimeUnit.SECONDS, new ArrayBlockingQueue<>(10_000), task -> {
@@ -261,16 +202,16 @@ public final class LoadEngine {
                     return thread;
                 });
         try {
-            LoadSession session = new LoadSession(plan, course, expressions, workers, maker.failures());
+            LoadSession session = new LoadSession(plan, prepared.course(), expressions, workers, listener::failure);
             if (readies) {
-                maker.phase(Phase.READYING);
+                listener.phase(Phase.READYING);
                 // counters stay where they are: the target gets the same requests as if nothing had been before
                 Expressions looking = expressions.looking();
                 Passage.Course trial = course(plan, bench, rows, looking);
                 new Readiness(this, loops, looking, workers).bring(plan, trial, session, rows, control);
             }
-            try (Field field = new Field(plan, part, session)) {
-                return measured(plan, session, rows, field, maker, control);
+            try (Field field = new Field(plan, prepared.part(), session)) {
+                return measured(plan, session, rows, field, listener, control);
             }
         } finally {
             workers.shutdownNow();
@@ -437,7 +378,8 @@ public final class LoadEngine {
         }
     }
 
-    private Ran measured(LoadPlan plan, LoadSession session, Rows rows, Field field, Maker maker, LoadControl control) {
+    private Ran measured(
+            LoadPlan plan, LoadSession session, Rows rows, Field field, PartListener listener, LoadControl control) {
         openAhead(plan, session, field);
         int warmUp = plan.conduct().warmUpSeconds();
         LoadShape shape = warmUp == 0
@@ -446,9 +388,9 @@ public final class LoadEngine {
                         .with(plan.shape().points().stream()
                                 .map(p -> new Point(p.at() + warmUp, p.level()))
                                 .toList());
-        long begin = maker.ready();
+        long begin = listener.ready();
         if (warmUp > 0) {
-            maker.phase(Phase.WARMING);
+            listener.phase(Phase.WARMING);
         }
         long from = begin + warmUp * 1_000_000_000L;
         long until = begin + (long) (shape.seconds() * 1e9);
@@ -456,15 +398,14 @@ public final class LoadEngine {
         Driving driving = new Driving(plan, shape, session, field, rows, control, begin);
         Underway underway = driving.start();
         int timed = session.course().steps().size() + session.course().groups().size();
-        Sampler sampler = new Sampler(
-                field.lanes(), timed, session.clock(), driving.progress, from, maker::portion, maker::second);
+        Sampler sampler = new Sampler(field.lanes(), timed, session.clock(), driving.progress, from, listener);
         waitUntil(from, control.stop()::isStopped);
         Instant started = Instant.now();
         if (warmUp > 0) {
             session.clock().takeLatestMillis();
             session.clock().takeLoopDelayMillis();
         }
-        maker.phase(Phase.MEASURING);
+        listener.phase(Phase.MEASURING);
         sampler.start();
         try {
             // the time after the last arrival is part of the plan's, or the rate would come out too high

@@ -25,6 +25,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLongArray;
+import java.util.function.Consumer;
 
 /** What the journeys of one load run share: the steps, the workers that look into answers, and what is kept. */
 final class LoadSession {
@@ -38,7 +39,7 @@ final class LoadSession {
     private final Expressions expressions;
     private final Checker checker;
     private final ExecutorService workers;
-    private final LoadListener listener;
+    private final Consumer<Exchange> failures;
     private final String origin;
     private final LoadClock clock = new LoadClock();
     private final Map<String, Integer> kept = new ConcurrentHashMap<>();
@@ -57,18 +58,19 @@ final class LoadSession {
         private static final Look FINE = new Look(null, false);
     }
 
+    /** @param failures is given those that are kept, by an event loop or a worker */
     LoadSession(
             LoadPlan plan,
             Passage.Course course,
             Expressions expressions,
             ExecutorService workers,
-            LoadListener listener) {
+            Consumer<Exchange> failures) {
         this.plan = plan;
         this.course = course;
         this.expressions = expressions;
         this.checker = new Checker(expressions);
         this.workers = workers;
-        this.listener = listener;
+        this.failures = failures;
         this.origin = "load " + plan.title();
         this.captures =
                 course.steps().stream().anyMatch(s -> !s.kept().captures().isEmpty());
@@ -201,7 +203,7 @@ final class LoadSession {
         if (keptInAll.get() < MOST_KEPT
                 && kept.merge(reason, 1, Integer::sum) <= plan.conduct().failuresKept()) {
             keptInAll.incrementAndGet();
-            listener.failure(exchange);
+            failures.accept(exchange);
         }
     }
 

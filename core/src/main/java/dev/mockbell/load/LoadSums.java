@@ -17,7 +17,7 @@ import org.HdrHistogram.Histogram;
  * threads.
  */
 public final class LoadSums {
-    private static final int MOST_SECONDS = 24 * 3_600;
+    static final int MOST_SECONDS = 24 * 3_600;
     private static final int MOST_REASONS = 200;
 
     /** A portion that comes later than so many seconds is in the sums, and no more in its second. */

@@ -1,18 +1,21 @@
 package dev.mockbell.load;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.HdrHistogram.Histogram;
 
-/** What one of several generators did, of all steps together. Takes 400 KB. Used by one thread at a time. */
+/** What one of several generators did, of all steps together. Takes 600 KB, and 60 bytes for each second. Used by one thread at a time. */
 public final class PartSums {
     private final int steps;
     private final Histogram times = Tally.histogram();
     private final Histogram begun = Tally.histogram();
-    private Histogram latest = Tally.histogram();
+    private final Histogram latest = Tally.histogram();
     private long latestFailed;
     private long failed;
     private long unchecked;
     private Health worst = Health.UNKNOWN;
     private Health health = Health.UNKNOWN;
+    private final List<WorkerRun.Second> history = new ArrayList<>();
 
     /** @param steps how many rows of a portion are steps */
     public PartSums(int steps) {
@@ -33,6 +36,15 @@ public final class PartSums {
         failed += latestFailed;
         health = portion.health();
         worst = worst.worst(health);
+        if (history.size() < LoadSums.MOST_SECONDS) {
+            history.add(new WorkerRun.Second(
+                    portion.second(), done(), failed(), p99(), health.latestStartMillis(), health.cpu()));
+        }
+    }
+
+    /** What it did in each second, in the order in which they came. */
+    public List<WorkerRun.Second> history() {
+        return List.copyOf(history);
     }
 
     /**

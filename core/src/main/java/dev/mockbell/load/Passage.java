@@ -33,6 +33,11 @@ record Passage(double weight, List<Leg> legs) {
      * @param rows the names of what is timed: first the steps, then the groups
      */
     record Course(List<Passage> passages, List<LoadStep> steps, List<String> groups) {
+        /** The names of the steps. */
+        List<String> names() {
+            return steps.stream().map(LoadStep::name).toList();
+        }
+
         /** Whether answers are looked into by any step. */
         boolean looksInside() {
             return steps.stream().anyMatch(LoadStep::looksInside);

@@ -67,7 +67,7 @@ final class Readiness {
             Passage.Course course = against(trial, peers);
             Conduct conduct = plan.conduct().withTimeout(2_000).withWarmUp(0);
             LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
-            LoadSession own = new LoadSession(flat, course, expressions, workers, LoadListener.NONE);
+            LoadSession own = new LoadSession(flat, course, expressions, workers, failure -> {});
             own.countFrom(System.nanoTime());
             try (LoadEngine.Field field = engine.new Field(flat, own)) {
                 flood(flat, own, rows.again(), field, control);

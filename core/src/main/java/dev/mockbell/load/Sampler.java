@@ -6,8 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
-import java.util.function.Consumer;
-import java.util.function.DoubleConsumer;
 import org.HdrHistogram.Histogram;
 
 /** Takes the tallies of a generator's lanes together once a second, as a portion. */
@@ -17,8 +15,7 @@ final class Sampler {
 
     private final List<Lane> lanes;
     private final Progress progress;
-    private final Consumer<Portion> taker;
-    private final DoubleConsumer over;
+    private final PartListener listener;
     private final LoadGauges gauges;
     private final long from;
     private final int rows;
@@ -32,23 +29,14 @@ final class Sampler {
     /**
      * @param rows how many are timed: steps and groups
      * @param from when counting starts
-     * @param taker is given each portion, by the sampling thread and at last by the one that finishes
-     * @param over hears after each full second how many the run has taken
+     * @param listener is given each portion, by the sampling thread and at last by the one that finishes
      */
-    Sampler(
-            List<Lane> lanes,
-            int rows,
-            LoadClock clock,
-            Progress progress,
-            long from,
-            Consumer<Portion> taker,
-            DoubleConsumer over) {
+    Sampler(List<Lane> lanes, int rows, LoadClock clock, Progress progress, long from, PartListener listener) {
         this.lanes = lanes;
         this.rows = rows;
         this.progress = progress;
         this.from = from;
-        this.taker = taker;
-        this.over = over;
+        this.listener = listener;
         this.gauges = new LoadGauges(lanes, clock);
         thread = new Thread(this::watch, "load-sampler");
         thread.setDaemon(true);
@@ -66,8 +54,8 @@ final class Sampler {
             }
             // the run ends with the last answer, a moment before its last second is over
             if (!finishing || due - System.nanoTime() < NEARLY_OVER) {
-                taker.accept(portion());
-                over.accept((System.nanoTime() - from) / 1e9);
+                listener.portion(portion());
+                listener.second((System.nanoTime() - from) / 1e9);
             }
         }
     }
@@ -149,6 +137,6 @@ final class Sampler {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
-        taker.accept(portion());
+        listener.portion(portion());
     }
 }

@@ -1,5 +1,7 @@
 package dev.mockbell.load;
 
+import java.util.List;
+
 /**
  * What one of several generators did in a run.
  *
@@ -12,6 +14,7 @@ package dev.mockbell.load;
  * @param health the worst of it
  * @param state how it ended
  * @param told what happened to it, in words; empty when nothing did
+ * @param history what it did in each second
  */
 public record WorkerRun(
         String name,
@@ -22,7 +25,22 @@ public record WorkerRun(
         StepFigures total,
         Health health,
         State state,
-        String told) {
+        String told,
+        List<Second> history) {
+    public WorkerRun {
+        history = List.copyOf(history);
+    }
+
+    /**
+     * One second of a worker.
+     *
+     * @param done answered or failed
+     * @param p99 in milliseconds
+     * @param latestStart how late its latest start was, in milliseconds
+     * @param cpu its use of all its processors, 0 to 1; negative when not known
+     */
+    public record Second(int second, long done, long failed, double p99, double latestStart, double cpu) {}
+
     /** How a worker stands. */
     public enum State {
         AT_WORK,

@@ -82,6 +82,19 @@ public final class LoadCsv {
                 lines);
     }
 
+    /** A line for each second of each worker. */
+    public static String workerSeconds(LoadRun run) {
+        List<List<Object>> lines = new ArrayList<>();
+        for (WorkerRun w : run.workers()) {
+            for (WorkerRun.Second s : w.history()) {
+                List<Object> line = new ArrayList<>(List.of(w.name(), s.second(), s.done(), s.failed()));
+                line.addAll(figures(s.p99(), s.latestStart(), s.cpu()));
+                lines.add(line);
+            }
+        }
+        return csv("worker,second,done,failed,p99,latest_start,cpu", lines);
+    }
+
     private static List<String> figures(double... values) {
         List<String> figures = new ArrayList<>();
         for (double value : values) {

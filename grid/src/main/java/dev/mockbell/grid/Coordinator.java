@@ -3,9 +3,6 @@ package dev.mockbell.grid;
 import dev.mockbell.fleet.FleetListener;
 import dev.mockbell.fleet.FleetOrder;
 import dev.mockbell.fleet.WorkerNow;
-import dev.mockbell.load.LoadControl;
-import dev.mockbell.load.LoadListener;
-import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.WorkerRun.State;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
@@ -173,7 +170,7 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
             return;
         }
         if (known == null) {
-            known = new Member(free(), hello, System.currentTimeMillis(), now());
+            known = new Member(free(), hello, now());
             members.put(hello.id(), known);
             publish();
         }
@@ -224,7 +221,7 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
     private void missed(String address) {
         members.values().stream()
                 .filter(m -> m.hello().address().equals(address) && !m.isLost())
-                .forEach(this::slow);
+                .forEach(this::probe);
     }
 
     private void slow(Member member) {
@@ -232,6 +229,10 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
             member.state(State.SLOW);
             publish();
         }
+        probe(member);
+    }
+
+    private void probe(Member member) {
         if (member.probeIsDue(now(), PROBE_NANOS)) {
             var self = getContext().getSelf();
             CompletableFuture.supplyAsync(() -> reach(member.host(), member.port()))
@@ -329,14 +330,8 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
         answer.complete(all());
     }
 
-    /** Begins a run with all that are there; the result is told to the future. */
-    void begin(
-            FleetOrder order,
-            List<byte[]> files,
-            String digest,
-            LoadListener heard,
-            LoadControl control,
-            CompletableFuture<LoadRun> result) {
+    /** Begins a run with all that are there; the result is told to who asked. */
+    void begin(FleetOrder order, ProjectFiles.Packed files, FleetRun.Asked asked) {
         List<Member> crew = members.values().stream()
                 .filter(m -> m.state() == State.AT_WORK && m.tie().isKnown())
                 .toList();
@@ -354,10 +349,10 @@ final class Coordinator extends AbstractBehavior<Coordinator.Heard> {
             }
             order.check(crew.stream().map(Member::host).toList());
         } catch (Problem problem) {
-            result.completeExceptionally(problem);
+            asked.result().completeExceptionally(problem);
             return;
         }
-        run = new FleetRun(++runs, order, files, digest, crew, heard, control, listener::told, result, now());
+        run = new FleetRun(++runs, order, files, crew, asked, listener::told, now());
         run.order();
         publish();
     }

@@ -29,9 +29,10 @@ final class FilesHere implements AutoCloseable {
     /**
      * Lays others out in their place.
      *
+     * @return where they are
      * @throws Problem when they are not those that the digest is of, or cannot be written
      */
-    synchronized void put(String wanted, byte[] packed) {
+    synchronized Path put(String wanted, byte[] packed) {
         if (!ProjectFiles.digest(packed).equals(wanted)) {
             throw Problem.input("The project's files were damaged on their way", null, "Start the run again.");
         }
@@ -49,6 +50,7 @@ final class FilesHere implements AutoCloseable {
         }
         ProjectFiles.unpack(packed, folder);
         digest = wanted;
+        return folder;
     }
 
     /** Removes them. */

@@ -42,10 +42,12 @@ final class FleetRun {
     private static final int MOST_KEPT = 1_000;
     private static final int MOST_PIECES = 512;
 
+    /** Who wants a run, and is told of it. */
+    record Asked(LoadListener listener, LoadControl control, CompletableFuture<LoadRun> result) {}
+
     private final long number;
     private final FleetOrder order;
-    private final List<byte[]> files;
-    private final String digest;
+    private final ProjectFiles.Packed files;
     private final List<Member> crew;
     private final LoadSums sums;
     private final LoadListener listener;
@@ -67,29 +69,25 @@ final class FleetRun {
 
     /**
      * @param crew those who take part, in the order of their numbers
-     * @param files the project's, packed, in pieces
+     * @param files the project's
      * @param teller hears what people should know
      */
     FleetRun(
             long number,
             FleetOrder order,
-            List<byte[]> files,
-            String digest,
+            ProjectFiles.Packed files,
             List<Member> crew,
-            LoadListener listener,
-            LoadControl control,
+            Asked asked,
             Consumer<String> teller,
-            CompletableFuture<LoadRun> result,
             long now) {
         this.number = number;
         this.order = order;
         this.files = files;
-        this.digest = digest;
         this.crew = crew;
-        this.listener = listener;
-        this.control = control;
+        this.listener = asked.listener();
+        this.control = asked.control();
         this.teller = teller;
-        this.result = result;
+        this.result = asked.result();
         this.ordered = now;
         this.sums =
                 new LoadSums(order.plan(), order.named().steps(), order.named().groups());
@@ -127,16 +125,16 @@ final class FleetRun {
                             crew.size(),
                             lane,
                             allLanes,
-                            digest,
-                            files.size()));
+                            files.digest(),
+                            files.pieces().size()));
             lane += member.hello().lanes();
         }
         listener.phase(Phase.READYING);
     }
 
     void wanted(Member member, int index) {
-        if (index >= 0 && index < files.size()) {
-            member.ref().tell(new Spoken.Piece(index, files.get(index)));
+        if (index >= 0 && index < files.pieces().size()) {
+            member.ref().tell(new Spoken.Piece(index, files.pieces().get(index)));
         }
     }
 
@@ -372,7 +370,7 @@ final class FleetRun {
 
     /** It was silent for a while and is there again. */
     void back(Member member, long silence) {
-        if (begun && !member.isFinished()) {
+        if (begun && crew.contains(member) && !member.isFinished()) {
             int second = (int) Math.max(0, (System.nanoTime() - from) / 1e9) + 1;
             member.wasSilent(silence, second);
             teller.accept(String.format(

@@ -20,7 +20,6 @@ final class Member {
 
     private final String name;
     private final Spoken.Hello hello;
-    private final double clockApart;
     private final ClockTie tie = new ClockTie();
     private long heard;
     private long probed;
@@ -40,10 +39,9 @@ final class Member {
     private int longestUntil;
 
     /** @param now by this clock */
-    Member(String name, Spoken.Hello hello, long wallMillis, long now) {
+    Member(String name, Spoken.Hello hello, long now) {
         this.name = name;
         this.hello = hello;
-        this.clockApart = hello.wallMillis() - wallMillis;
         this.heard = now;
     }
 
@@ -222,7 +220,6 @@ final class Member {
                 hello.version(),
                 hello.cores(),
                 clockError(),
-                clockApart,
                 state,
                 doing,
                 working ? sums.done() : 0,
@@ -241,6 +238,7 @@ final class Member {
                 sums.total(took),
                 sums.worst(),
                 isLost() ? State.LOST : State.DONE,
-                String.join(" ", told));
+                String.join(" ", told),
+                sums.history());
     }
 }

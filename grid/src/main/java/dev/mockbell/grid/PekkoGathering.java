@@ -66,13 +66,12 @@ final class PekkoGathering implements Gathering {
     @Override
     public LoadRun run(FleetOrder order, LoadListener listener, LoadControl control) {
         byte[] packed = ProjectFiles.pack(order.folder());
-        String digest = ProjectFiles.digest(packed);
-        List<byte[]> pieces = Pieces.of(packed);
+        ProjectFiles.Packed files = new ProjectFiles.Packed(ProjectFiles.digest(packed), Pieces.of(packed));
         CompletableFuture<LoadRun> result = new CompletableFuture<>();
         under.set(result);
         control.onChange(() -> locally(Coordinator::changed));
         control.stop().onStop(() -> locally(Coordinator::changed));
-        locally(c -> c.begin(order, pieces, digest, listener, control, result));
+        locally(c -> c.begin(order, files, new FleetRun.Asked(listener, control, result)));
         try {
             return result.get();
         } catch (InterruptedException e) {

@@ -28,6 +28,13 @@ final class ProjectFiles {
     private static final long MOST_BYTES = 256L << 20;
     private static final int MOST_FILES = 50_000;
 
+    /**
+     * A project's files as they are sent.
+     *
+     * @param digest by which the same files are known
+     */
+    record Packed(String digest, List<byte[]> pieces) {}
+
     private ProjectFiles() {}
 
     /**

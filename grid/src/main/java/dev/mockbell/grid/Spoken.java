@@ -26,10 +26,8 @@ interface Spoken {
      *
      * @param address by which it is reached
      * @param lanes how many it has
-     * @param wallMillis its time of day
      */
-    record Hello(
-            String id, ActorRef<ToWorker> worker, String version, String address, int cores, int lanes, long wallMillis)
+    record Hello(String id, ActorRef<ToWorker> worker, String version, String address, int cores, int lanes)
             implements ToCoordinator {}
 
     /** It is one of the crew, under a name. */

@@ -3,13 +3,14 @@ package dev.mockbell.grid;
 import dev.mockbell.fleet.Invitation;
 import dev.mockbell.fleet.WorkerListener;
 import dev.mockbell.load.LoadEngine;
-import dev.mockbell.problem.Problem;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.apache.pekko.actor.ActorSelection;
 import org.apache.pekko.actor.Address;
 import org.apache.pekko.actor.typed.Behavior;
@@ -173,8 +174,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
                     version,
                     address,
                     Runtime.getRuntime().availableProcessors(),
-                    LoadEngine.lanes(),
-                    System.currentTimeMillis()));
+                    LoadEngine.lanes()));
         }
     }
 
@@ -201,7 +201,7 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
         endShift();
         order = given;
         if (files.has(given.files())) {
-            work();
+            work(files::folder);
             return;
         }
         pieces = new Pieces(Math.max(1, given.pieces()));
@@ -219,20 +219,17 @@ final class WorkerPost extends AbstractBehavior<WorkerPost.Heard> {
         if (asked < order.pieces()) {
             say(new Spoken.Wanted(id, asked++));
         }
+        String digest = order.files();
         pieces.add(piece.index(), piece.bytes()).ifPresent(whole -> {
             pieces = null;
-            try {
-                files.put(order.files(), whole);
-                work();
-            } catch (Problem problem) {
-                say(new Spoken.Failed(id, order.run(), problem.getMessage()));
-            }
+            work(() -> files.put(digest, whole));
         });
     }
 
-    private void work() {
+    /** @param laidOut gives the project's folder, which may take a while */
+    private void work(Supplier<Path> laidOut) {
         listener.told("Run " + order.run() + ", part " + (order.part() + 1) + " of " + order.parts() + ".");
-        shift = new WorkerShift(id, order, files.folder(), engines, this::saidByShift);
+        shift = new WorkerShift(id, order, laidOut, engines, this::saidByShift);
     }
 
     private void begin(WorkerShift now, Spoken.Begin begin) {

@@ -29,6 +29,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -50,15 +51,20 @@ final class WorkerShift {
     private final Thread thread;
 
     /**
-     * @param folder where the project is laid out
+     * @param laidOut lays the project out and gives its folder
      * @param say may be used by any thread
      */
-    WorkerShift(String id, Spoken.Order order, Path folder, Engines engines, Consumer<Spoken.ToCoordinator> say) {
+    WorkerShift(
+            String id,
+            Spoken.Order order,
+            Supplier<Path> laidOut,
+            Engines engines,
+            Consumer<Spoken.ToCoordinator> say) {
         this.id = id;
         this.order = order;
         this.say = say;
         this.engines = engines;
-        this.thread = new Thread(() -> work(folder), "worker-shift");
+        this.thread = new Thread(() -> work(laidOut), "worker-shift");
         thread.setDaemon(true);
         control.stop().onStop(() -> begin.complete(System.nanoTime()));
         thread.start();
@@ -84,11 +90,11 @@ final class WorkerShift {
         }
     }
 
-    private void work(Path folder) {
+    private void work(Supplier<Path> laidOut) {
         try (EventLoops loops =
                 new EventLoops("worker", Math.max(1, Runtime.getRuntime().availableProcessors()))) {
             LoadPlan plan = LoadFile.plan(order.plan());
-            Project opened = new ProjectStore().open(folder);
+            Project opened = new ProjectStore().open(laidOut.get());
             Project project = order.environment().isEmpty() ? opened : opened.in(order.environment());
             Map<String, String> values = new HashMap<>();
             order.secrets().forEach((name, value) -> values.put(Expressions.environmentName(name), value));

@@ -110,6 +110,8 @@ class FleetTest {
             assertThat(w.state()).isEqualTo(State.DONE);
             assertThat(w.clockError()).isBetween(0.0, 1_000.0);
             assertThat(w.cores()).isPositive();
+            assertThat(w.history().stream().mapToLong(WorkerRun.Second::done).sum())
+                    .isEqualTo(60);
         });
         assertThat(run.workers()).extracting(WorkerRun::name).doesNotHaveDuplicates();
         // all of all samples, not one of three

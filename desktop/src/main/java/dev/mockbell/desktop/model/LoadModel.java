@@ -1,7 +1,6 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.exchange.Exchange;
-import dev.mockbell.file.AtomicFile;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadComparison;
 import dev.mockbell.load.LoadControl;
@@ -14,23 +13,20 @@ import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
-import dev.mockbell.project.LoadRunFile;
 import dev.mockbell.project.Names;
-import dev.mockbell.report.HtmlReport;
-import dev.mockbell.report.JUnitXml;
-import dev.mockbell.report.LoadCsv;
+import dev.mockbell.report.LoadFiles;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
-import java.time.ZoneId;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
@@ -265,16 +261,16 @@ public final class LoadModel {
         running.set(true);
         var bench = desk.bench();
         var local = desk.local();
-        boolean together = workers.openProperty().get();
+        Supplier<LoadRun> made = workers.openProperty().get()
+                ? workers.made(chosen, engine, new Live(), own)
+                : () -> engine.run(chosen, bench, local::mayLoad, new Live(), own);
         CountDownLatch over = new CountDownLatch(1);
         kept = over;
         desk.tasks()
                 .run(
                         () -> {
                             try {
-                                LoadRun done = together
-                                        ? workers.run(chosen, engine, new Live(), own)
-                                        : engine.run(chosen, bench, local::mayLoad, new Live(), own);
+                                LoadRun done = made.get();
                                 history.save(done);
                                 return done;
                             } finally {
@@ -335,16 +331,7 @@ public final class LoadModel {
         desk.tasks()
                 .run(
                         () -> {
-                            AtomicFile.write(folder.resolve("steps.csv"), LoadCsv.steps(run));
-                            AtomicFile.write(folder.resolve("seconds.csv"), LoadCsv.seconds(run));
-                            if (!run.workers().isEmpty()) {
-                                AtomicFile.write(folder.resolve("workers.csv"), LoadCsv.workers(run));
-                            }
-                            AtomicFile.write(folder.resolve("limits.xml"), JUnitXml.of(run));
-                            AtomicFile.write(folder.resolve("run.json"), LoadRunFile.figures(run));
-                            AtomicFile.write(
-                                    folder.resolve("report.html"),
-                                    HtmlReport.ofLoads(name, List.of(run), ZoneId.systemDefault()));
+                            LoadFiles.write(folder, name, run);
                             return folder;
                         },
                         at -> desk.tell(Notice.plain(

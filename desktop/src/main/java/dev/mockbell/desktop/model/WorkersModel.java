@@ -2,7 +2,6 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.assembly.Core;
 import dev.mockbell.fleet.FleetListener;
-import dev.mockbell.fleet.FleetOrder;
 import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.fleet.Gathering;
 import dev.mockbell.fleet.Invitation;
@@ -25,7 +24,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
+import java.util.function.Supplier;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -35,7 +34,6 @@ import javafx.collections.ObservableList;
 
 /** Workers that make the project's load together, while the place where they join is open. It ends with the window. */
 public final class WorkersModel {
-    private static final Duration LIFE = Duration.ofDays(2);
     private static final Duration LIFE_HERE = Duration.ofDays(1);
 
     private final Desk desk;
@@ -127,7 +125,14 @@ public final class WorkersModel {
                             Meeting meeting = Meeting.of(project.folder());
                             local.checkListening(meeting.host());
                             gathering = source().fleet()
-                                    .open(invitation(project, meeting, Invitation.COORDINATOR, LIFE), new Told());
+                                    .open(
+                                            desk.core()
+                                                    .invitation(
+                                                            project,
+                                                            meeting,
+                                                            Invitation.COORDINATOR,
+                                                            Invitation.OF_A_COORDINATOR),
+                                            new Told());
                             return meeting;
                         },
                         meeting -> {
@@ -139,17 +144,6 @@ public final class WorkersModel {
                             opening.set(false);
                             desk.tell(problem, () -> gathered(then));
                         });
-    }
-
-    private Invitation invitation(Project project, Meeting meeting, java.net.URI role, Duration life) {
-        return Invitation.of(
-                desk.core().keys(project).authority(),
-                role,
-                meeting.host(),
-                meeting.port(),
-                project.name(),
-                desk.clock().instant(),
-                life);
     }
 
     /**
@@ -167,7 +161,8 @@ public final class WorkersModel {
                             local.checkListening(host);
                             Meeting meeting = new Meeting(
                                     host, Meeting.of(project.folder()).port());
-                            invitation(project, meeting, Invitation.WORKER, Duration.ofDays(days))
+                            desk.core()
+                                    .invitation(project, meeting, Invitation.WORKER, Duration.ofDays(days))
                                     .write(file);
                             meeting.keep(project.folder());
                             return "mockbell worker --invitation " + file.getFileName();
@@ -187,7 +182,8 @@ public final class WorkersModel {
                                         .state()
                                         .resolve("workers")
                                         .resolve(Long.toHexString(System.nanoTime()) + ".json");
-                                invitation(project, Meeting.of(project.folder()), Invitation.WORKER, LIFE_HERE)
+                                desk.core()
+                                        .invitation(project, Meeting.of(project.folder()), Invitation.WORKER, LIFE_HERE)
                                         .write(file);
                                 Process started = source().startWorker(file);
                                 started.onExit().thenRun(() -> forget(file));
@@ -210,26 +206,18 @@ public final class WorkersModel {
         }
     }
 
-    /** Has a plan carried out by those that are there; not for the interface thread. */
-    LoadRun run(LoadPlan plan, LoadEngine engine, LoadListener listener, LoadControl control) {
-        Gathering now = Optional.ofNullable(gathering)
-                .orElseThrow(() -> Problem.input("The place where workers join is closed", null, "Open it again."));
-        Core core = desk.core();
+    /** What has a plan carried out by those that are there, as all stands now; it is to be done off the interface thread. */
+    Supplier<LoadRun> made(LoadPlan plan, LoadEngine engine, LoadListener listener, LoadControl control) {
         Project project = desk.project();
         LocalProject local = desk.local();
-        LoadEngine.Named named = engine.named(plan, desk.bench(), local::mayLoad, control);
-        return now.run(
-                new FleetOrder(
-                        plan,
-                        project.folder(),
-                        project.environment(),
-                        named,
-                        core.secretValues(project),
-                        core.hosts(local).hosts(),
-                        named.hosts().stream().filter(local::mayLoad).collect(Collectors.toSet()),
-                        whenLost.get()),
-                listener,
-                control);
+        WhenLost then = whenLost.get();
+        return () -> {
+            Gathering now = Optional.ofNullable(gathering)
+                    .orElseThrow(() -> Problem.input("The place where workers join is closed", null, "Open it again."));
+            Core core = desk.core();
+            return now.run(
+                    core.order(project, plan, engine, local, core.hosts(local), then, control), listener, control);
+        };
     }
 
     /** Brings what is heard of workers to the interface thread. */

@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.WorkersModel;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
+import dev.mockbell.fleet.Invitation;
 import dev.mockbell.load.Conduct;
 import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadPlan;
@@ -273,7 +274,7 @@ final class LoadForms {
     static void invite(Node within, WorkersModel workers, String project, Consumer<Inviting> then) {
         Form form = new Form();
         TextField host = Form.field("invite-host", workers.meeting().host(), "127.0.0.1");
-        TextField days = Form.field("invite-days", "7", "7");
+        TextField days = Form.field("invite-days", String.valueOf(Invitation.USUAL_DAYS), "");
         TextField file = Form.field(
                 "invite-file",
                 Path.of(System.getProperty("user.home"), "mockbell-worker-" + Names.of(project) + ".json")
@@ -295,7 +296,7 @@ final class LoadForms {
                 () -> new Inviting(
                         Path.of(Asking.needed(file.getText(), "The file")),
                         Asking.needed(host.getText(), "The address"),
-                        Math.max(1, Math.min(365, whole(days, "The time")))),
+                        Math.max(1, Math.min(Invitation.MOST_DAYS, whole(days, "The time")))),
                 then);
     }
 }

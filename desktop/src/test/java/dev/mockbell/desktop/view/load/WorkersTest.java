@@ -124,7 +124,7 @@ class WorkersTest extends OnDesktop {
                 },
                 control);
         List<WorkerRun> by = List.of(
-                new WorkerRun("worker 1", "10.0.0.7:41101", 8, 7, 0.21, run.total(), WELL, State.DONE, ""),
+                new WorkerRun("worker 1", "10.0.0.7:41101", 8, 7, 0.21, run.total(), WELL, State.DONE, "", List.of()),
                 new WorkerRun(
                         "worker 2",
                         "10.0.0.8:41101",
@@ -134,7 +134,8 @@ class WorkersTest extends OnDesktop {
                         run.total(),
                         BUSY,
                         State.DONE,
-                        "Was silent for 5.1 s until second 9, and went on; what was due meanwhile started late."),
+                        "Was silent for 5.1 s until second 9, and went on; what was due meanwhile started late.",
+                        List.of()),
                 new WorkerRun(
                         "worker 3",
                         "10.0.0.9:41101",
@@ -145,7 +146,8 @@ class WorkersTest extends OnDesktop {
                         WELL,
                         State.LOST,
                         "Lost in second 2: its program ended. What it did after second 1 is not counted. The others took"
-                                + " over its part."));
+                                + " over its part.",
+                        List.of()));
         List<String> warnings = new ArrayList<>(run.warnings());
         warnings.add(0, "worker 3 (10.0.0.9:41101) was lost in second 2: its program ended.");
         return new LoadRun(
@@ -172,7 +174,6 @@ class WorkersTest extends OnDesktop {
                 "0.1.0",
                 8,
                 0.2 + number / 10.0,
-                3,
                 state,
                 doing,
                 620,
