@@ -36,6 +36,7 @@ class ArchitectureTest {
             "sample",
             "sheet",
             "validation",
+            "change",
             "completion",
             "wire",
             "security",

@@ -19,20 +19,9 @@ final class FacetWords {
         if (!type.patterns().isEmpty() && !SchemaDefaults.hasDefaultPattern(type)) {
             words.set(0, String.join(" and ", type.patterns()));
         }
-        String low = type.minInclusive()
-                .filter(v -> !SchemaDefaults.isLeast(type.builtIn(), v))
-                .orElse(type.minExclusive().map(v -> "over " + v).orElse(null));
-        String high = type.maxInclusive()
-                .filter(v -> !SchemaDefaults.isMost(type.builtIn(), v))
-                .orElse(type.maxExclusive().map(v -> "under " + v).orElse(null));
-        if (!SchemaDefaults.hasDefaultBounds(type)) {
-            if (low != null && high != null) {
-                words.add(low + " to " + high);
-            } else if (low != null) {
-                words.add(low.startsWith("over") ? low : "from " + low);
-            } else if (high != null) {
-                words.add(high.startsWith("under") ? high : "up to " + high);
-            }
+        String range = range(type);
+        if (!range.isEmpty()) {
+            words.add(range);
         }
         type.length().ifPresent(n -> words.add("length " + n));
         type.minLength().filter(n -> n > 0).ifPresent(n -> words.add("min " + n));
@@ -40,6 +29,29 @@ final class FacetWords {
         type.totalDigits().ifPresent(n -> words.add(n + " digits"));
         type.fractionDigits().filter(n -> n > 0).ifPresent(n -> words.add(n + " after the point"));
         return String.join(" · ", words);
+    }
+
+    /** From where to where its values go; empty where that is no narrower than the built-in type's. */
+    static String range(SimpleType type) {
+        String low = type.minInclusive()
+                .filter(v -> !SchemaDefaults.isLeast(type.builtIn(), v))
+                .orElse(type.minExclusive().map(v -> "over " + v).orElse(null));
+        String high = type.maxInclusive()
+                .filter(v -> !SchemaDefaults.isMost(type.builtIn(), v))
+                .orElse(type.maxExclusive().map(v -> "under " + v).orElse(null));
+        // the library writes decimals in their canonical form, which is nobody's
+        low = low == null ? null : low.replaceFirst("\\.0$", "");
+        high = high == null ? null : high.replaceFirst("\\.0$", "");
+        if (SchemaDefaults.hasDefaultBounds(type) || low == null && high == null) {
+            return "";
+        }
+        if (low != null && high != null) {
+            return low + " to " + high;
+        }
+        if (low != null) {
+            return low.startsWith("over") ? low : "from " + low;
+        }
+        return high.startsWith("under") ? high : "up to " + high;
     }
 
     /** Why {@code text} is refused, from the key of the validator's message. */

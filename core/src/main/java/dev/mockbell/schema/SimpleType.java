@@ -300,6 +300,11 @@ public final class SimpleType {
         return whyNot(text).isEmpty();
     }
 
+    /** From where to where its values go, for people: {@code 1 to 14}; empty where that is no narrower than the built-in type's. */
+    public String range() {
+        return FacetWords.range(this);
+    }
+
     /** A short text for people: a name and the facets that matter. */
     public String summary() {
         return FacetWords.summary(this);

@@ -1,0 +1,43 @@
+package dev.mockbell.change;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A document of a contract that is another now.
+ *
+ * @param name its file's name
+ * @param was the URI of the one that was; empty when it is new
+ * @param is the URI of the one that is; empty when it is gone
+ * @param lines what is new and what went, in order
+ */
+public record DocumentChange(String name, Optional<String> was, Optional<String> is, List<Line> lines) {
+    public DocumentChange {
+        lines = List.copyOf(lines);
+    }
+
+    /**
+     * A line that is in one of the two only.
+     *
+     * @param number from 1, in the document that has it
+     */
+    public record Line(boolean isNew, int number, String text) {
+        static Line added(int number, String text) {
+            return new Line(true, number, text);
+        }
+
+        static Line gone(int number, String text) {
+            return new Line(false, number, text);
+        }
+    }
+
+    /** How many lines are new. */
+    public long added() {
+        return lines.stream().filter(Line::isNew).count();
+    }
+
+    /** How many lines are gone. */
+    public long gone() {
+        return lines.size() - added();
+    }
+}
