@@ -49,6 +49,7 @@ class ArchitectureTest {
             "har",
             "load",
             "project",
+            "upkeep",
             "fleet",
             "report",
             "assembly");

@@ -6,7 +6,6 @@ import dev.mockbell.contract.Export.Form;
 import dev.mockbell.contract.Readdress;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ExportFile;
-import dev.mockbell.project.KeptContract;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -80,17 +79,6 @@ final class ContractExportCommand implements Callable<Integer> {
     }
 
     private Contract contract(CommandCore core) {
-        Optional<List<KeptContract>> kept = core.project(source).map(p -> p.contracts());
-        if (kept.isEmpty()) {
-            return core.contract(source);
-        }
-        return kept.get().stream()
-                .filter(k -> name == null || k.name().equals(name))
-                .findFirst()
-                .map(KeptContract::contract)
-                .orElseThrow(() -> Problem.input(
-                        name == null ? "The project has no contract" : "The project has no contract " + name,
-                        source,
-                        "See “mockbell contract show” for what there is."));
+        return core.project(source).map(p -> Kept.of(p, name).contract()).orElseGet(() -> core.contract(source));
     }
 }

@@ -67,14 +67,15 @@ public final class MockBellCommand implements Runnable {
         all.addAll(List.of(more));
         for (Object command : named(all, arguments, 0)) {
             CommandLine sub = new CommandLine(command);
-            sub.setCaseInsensitiveEnumValuesAllowed(true);
             if (command instanceof ContractCommand) {
                 List<Object> ofContract = List.of(
                         new ContractImportCommand(console),
                         new ContractShowCommand(console),
                         new ContractSampleCommand(console),
                         new ContractLintCommand(console),
-                        new ContractExportCommand(console));
+                        new ContractExportCommand(console),
+                        new ContractDiffCommand(console),
+                        new ContractUpdateCommand(console));
                 named(ofContract, arguments, 1).forEach(sub::addSubcommand);
             }
             if (command instanceof GridCommand) {
@@ -91,6 +92,7 @@ public final class MockBellCommand implements Runnable {
             }
             line.addSubcommand(sub);
         }
+        line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setOut(new java.io.PrintWriter(console.out(), true));
         line.setErr(new java.io.PrintWriter(console.err(), true));
         line.setExecutionExceptionHandler((e, command, parsed) -> failed(e, console));

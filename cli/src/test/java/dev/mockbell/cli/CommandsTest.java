@@ -630,7 +630,7 @@ class CommandsTest {
                         .getSubcommands()
                         .get("contract")
                         .getSubcommands())
-                .hasSize(5);
+                .hasSize(7);
     }
 
     @Test

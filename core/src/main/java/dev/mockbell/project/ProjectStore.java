@@ -151,6 +151,35 @@ public final class ProjectStore {
         return snapshots.read(folder, new ArrayList<>());
     }
 
+    /** A contract in place of another, and where that one lies now, for {@link #putBack}. */
+    public record Replaced(KeptContract fresh, Path setAside) {}
+
+    /**
+     * Puts a contract in the place of the one that the project keeps under that name. The old snapshot is moved to the hidden
+     * folder once the new one is written whole, so that one of the two is there whatever happens.
+     *
+     * @throws Problem when it cannot be written; the old one stays then
+     */
+    public Replaced replaceContract(Path project, KeptContract old, Contract contract, Instant fetched) {
+        Path incoming = free(hidden(project).resolve("incoming"), old.name());
+        snapshots.write(incoming, old.title(), contract, fetched);
+        Path setAside = removeContract(project, old.name());
+        Path folder = new ProjectFolder(project).contract(old.name());
+        try {
+            move(incoming, folder);
+        } catch (Problem problem) {
+            move(setAside, folder);
+            throw problem;
+        }
+        return new Replaced(snapshots.read(folder, new ArrayList<>()), setAside);
+    }
+
+    /** Puts a snapshot that was set aside in the place of the one that is there, which is set aside in its turn. */
+    public Replaced putBack(Path project, String name, Path setAside) {
+        Path other = removeContract(project, name);
+        return new Replaced(restoreContract(project, name, setAside), other);
+    }
+
     /** Gives a kept contract another title. */
     public void retitle(Path project, String name, String title) {
         Path file = new ProjectFolder(project).contract(name).resolve(Snapshots.FILE);
@@ -167,13 +196,17 @@ public final class ProjectStore {
      */
     public Path removeContract(Path project, String name) {
         Path from = new ProjectFolder(project).contract(name);
-        Path removed = hidden(project).resolve("removed");
-        Path to = removed.resolve(name);
-        for (int i = 2; Files.exists(to); i++) {
-            to = removed.resolve(name + "-" + i);
-        }
+        Path to = free(hidden(project).resolve("removed"), name);
         move(from, to);
         return to;
+    }
+
+    private static Path free(Path folder, String name) {
+        Path path = folder.resolve(name);
+        for (int i = 2; Files.exists(path); i++) {
+            path = folder.resolve(name + "-" + i);
+        }
+        return path;
     }
 
     /** Puts a removed contract back. */

@@ -1,7 +1,5 @@
 package dev.mockbell.report;
 
-import com.samskivert.mustache.Mustache;
-import com.samskivert.mustache.Template;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Contrast;
 import dev.mockbell.check.Verdict;
@@ -13,12 +11,6 @@ import dev.mockbell.load.WorkerRun;
 import dev.mockbell.report.Leaves.Leaf;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepResult;
-import dev.mockbell.xml.Markup;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -53,8 +45,9 @@ public final class HtmlReport {
      */
     public static String of(String title, List<Run> runs, List<LoadRun> loads, ZoneId zone, ExchangeTexts exchanges) {
         HtmlReport report = new HtmlReport(zone, exchanges);
-        return template()
-                .execute(Map.of(
+        return ReportPage.of(
+                "report.html",
+                Map.of(
                         "title",
                         title,
                         "several",
@@ -65,22 +58,6 @@ public final class HtmlReport {
                         runs.stream().map(report::run).toList(),
                         "loads",
                         loads.stream().map(report::load).toList()));
-    }
-
-    private static Template template() {
-        try (InputStream in = HtmlReport.class.getResourceAsStream("report.html");
-                InputStreamReader reader = new InputStreamReader(in, StandardCharsets.UTF_8)) {
-            return Mustache.compiler()
-                    .emptyStringIsFalse(true)
-                    .withEscaper(HtmlReport::escape)
-                    .compile(reader);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    private static String escape(String text) {
-        return Markup.anywhere(Markup.legal(text));
     }
 
     private Map<String, Object> run(Run run) {

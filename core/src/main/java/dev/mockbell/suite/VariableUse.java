@@ -28,9 +28,7 @@ public final class VariableUse {
         List<Header> headers = kept.headers().stream()
                 .map(h -> new Header(h.name(), within(h.value(), pattern, by)))
                 .toList();
-        List<Check> checks = kept.checks().stream()
-                .map(c -> c.accept(new Renaming(pattern, by)))
-                .toList();
+        List<Check> checks = written(pattern, by).checks(kept.checks());
         List<Capture> captures = new ArrayList<>();
         for (Capture c : kept.captures()) {
             captures.add(new Capture(c.name(), pattern.matcher(c.path()).replaceAll(by), c.takes(), c.fromRequest()));
@@ -49,15 +47,11 @@ public final class VariableUse {
 
     /** The suite with a variable by another name wherever its steps use it. */
     public static Suite renamed(Suite suite, String variable, String other) {
-        Pattern pattern = of(variable);
-        String by = Matcher.quoteReplacement("$" + other);
-        StepVariables steps = new StepVariables(x -> pattern.matcher(x).replaceAll(by), t -> within(t, pattern, by));
-        return new Suite(
-                suite.id(),
-                suite.title(),
-                steps.all(suite.setUp()),
-                steps.all(suite.steps()),
-                steps.all(suite.cleanUp()));
+        return written(of(variable), Matcher.quoteReplacement("$" + other)).suite(suite);
+    }
+
+    private static WrittenExpressions written(Pattern pattern, String by) {
+        return new WrittenExpressions(x -> pattern.matcher(x).replaceAll(by), t -> within(t, pattern, by));
     }
 
     /** In the expressions of a text alone: what stands outside braces means itself. */
@@ -82,121 +76,5 @@ public final class VariableUse {
             }
         }
         return out.append(text, from, text.length()).toString();
-    }
-
-    /** Each kind of check with the variable by its other name. */
-    private record Renaming(Pattern pattern, String by) implements Check.Visitor<Check> {
-        private String xpath(String text) {
-            return pattern.matcher(text).replaceAll(by);
-        }
-
-        private String text(String text) {
-            return VariableUse.within(text, pattern, by);
-        }
-
-        @Override
-        public Check valid(Check.Valid check) {
-            return check;
-        }
-
-        @Override
-        public Check noFault(Check.NoFault check) {
-            return check;
-        }
-
-        @Override
-        public Check fault(Check.FaultIs check) {
-            return check;
-        }
-
-        @Override
-        public Check value(Check.Value check) {
-            return new Check.Value(xpath(check.path()), text(check.expected()), check.tolerance());
-        }
-
-        @Override
-        public Check condition(Check.Condition check) {
-            return new Check.Condition(xpath(check.xpath()));
-        }
-
-        @Override
-        public Check within(Check.Within check) {
-            return check;
-        }
-
-        @Override
-        public Check text(Check.MessageText check) {
-            return new Check.MessageText(check.match(), wanted(check.match(), check.wanted()));
-        }
-
-        private String wanted(Check.Match match, String wanted) {
-            return match == Check.Match.MATCHES ? wanted : text(wanted);
-        }
-
-        @Override
-        public Check header(Check.HeaderIs check) {
-            return new Check.HeaderIs(check.name(), check.match(), wanted(check.match(), check.wanted()));
-        }
-
-        @Override
-        public Check status(Check.StatusIs check) {
-            return check;
-        }
-
-        @Override
-        public Check size(Check.SizeAtMost check) {
-            return check;
-        }
-
-        @Override
-        public Check baseline(Check.SameAsBaseline check) {
-            return check;
-        }
-
-        @Override
-        public Check present(Check.Present check) {
-            return new Check.Present(xpath(check.path()));
-        }
-
-        @Override
-        public Check count(Check.Count check) {
-            return new Check.Count(xpath(check.path()), check.from(), check.to());
-        }
-
-        @Override
-        public Check each(Check.Each check) {
-            return new Check.Each(xpath(check.path()), check.all(), xpath(check.holds()));
-        }
-
-        @Override
-        public Check items(Check.Items check) {
-            return new Check.Items(
-                    xpath(check.path()), check.wanted().stream().map(this::text).toList(), check.inOrder());
-        }
-
-        @Override
-        public Check partCount(Check.PartCount check) {
-            return check;
-        }
-
-        @Override
-        public Check part(Check.PartIs check) {
-            return new Check.PartIs(check.part(), check.fact(), text(check.wanted()));
-        }
-
-        @Override
-        public Check secured(Check.Secured check) {
-            return check;
-        }
-
-        @Override
-        public Check not(Check.Not check) {
-            return new Check.Not(check.of().accept(this));
-        }
-
-        @Override
-        public Check stopping(Check.Stopping check) {
-            return new Check.Stopping(check.of().accept(this));
-        }
     }
 }

@@ -25,21 +25,34 @@ import org.w3c.dom.Node;
 /**
  * How a message that was written earlier fits a contract as it is now.
  *
- * @param misfits what does not fit, a sentence each; empty when all does
+ * @param misfits what does not fit; empty when all does
  * @param steps what the proposal changes, a sentence each; fewer than the misfits where only a person can tell
  * @param proposal the message with what can be mended mended: names that were changed, parts that became required, parts
  *     that are gone. Values stay as they are
  */
-public record Fit(List<String> misfits, List<String> steps, String proposal) {
+public record Fit(List<Misfit> misfits, List<String> steps, String proposal) {
     private static final int MOST_STEPS = 500;
+
+    /**
+     * Something that does not fit.
+     *
+     * @param path where, {@code /ReserveBunks/nights}; empty for the message as a whole
+     */
+    public record Misfit(String path, String problem) {
+        /** A sentence. */
+        @Override
+        public String toString() {
+            return path.isEmpty() ? problem : path + ": " + problem;
+        }
+    }
 
     /** Holds a payload against an outline. Text that is not well-formed does not fit and has no proposal. */
     public static Fit of(MessageOutline outline, String payload) {
         try {
             Sheet sheet = Sheet.open(outline, payload);
-            List<String> misfits = new ArrayList<>();
-            rootMisfit(outline, sheet).ifPresent(misfits::add);
-            sheet.root().ifPresent(r -> collect(r, RowPaths.of(r), misfits));
+            List<Misfit> misfits = new ArrayList<>();
+            rootMisfit(outline, sheet).map(m -> new Misfit("", m)).ifPresent(misfits::add);
+            sheet.root().ifPresent(r -> collect(r, RowPaths.of(r), "", misfits));
             if (misfits.isEmpty()) {
                 return new Fit(List.of(), List.of(), payload);
             }
@@ -48,7 +61,7 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
             mend(mended, steps);
             return new Fit(List.copyOf(misfits), List.copyOf(steps), mended.text());
         } catch (Problem problem) {
-            return new Fit(List.of(problem.getMessage()), List.of(), payload);
+            return new Fit(List.of(new Misfit("", problem.getMessage())), List.of(), payload);
         }
     }
 
@@ -67,10 +80,12 @@ public record Fit(List<String> misfits, List<String> steps, String proposal) {
                 .map(r -> "the body holds " + ElementMatch.nameOf(element) + ", " + r.name() + " is expected");
     }
 
-    private static void collect(SheetRow row, RowPaths paths, List<String> into) {
-        String path = paths.path(row);
-        row.problem().ifPresent(p -> into.add((path.isEmpty() ? row.label() : path) + ": " + p));
-        row.children().forEach(c -> collect(c, paths, into));
+    private static void collect(SheetRow row, RowPaths paths, String above, List<Misfit> into) {
+        String own = paths.path(row);
+        // what is not there has no path of its own
+        String path = own.isEmpty() ? above + "/" + row.label() : own;
+        row.problem().ifPresent(p -> into.add(new Misfit(path, p)));
+        row.children().forEach(c -> collect(c, paths, path, into));
     }
 
     /** A root of the old name or namespace gets the new one; a changed namespace is changed wherever it stands. */

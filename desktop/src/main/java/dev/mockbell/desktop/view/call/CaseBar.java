@@ -297,7 +297,7 @@ public final class CaseBar extends HBox {
     void mend(Fit fit) {
         VBox box = new VBox(6);
         box.getChildren().add(Parts.text("What no longer fits the contract", "title"));
-        fit.misfits().stream().limit(8).forEach(m -> box.getChildren().add(wrapped(Mark.FAULT, m)));
+        fit.misfits().stream().limit(8).forEach(m -> box.getChildren().add(wrapped(Mark.FAULT, m.toString())));
         if (fit.misfits().size() > 8) {
             box.getChildren().add(Parts.text("and " + (fit.misfits().size() - 8) + " more", "third"));
         }
