@@ -20,14 +20,15 @@ public record DocumentChange(String name, Optional<String> was, Optional<String>
      * A line that is in one of the two only.
      *
      * @param number from 1, in the document that has it
+     * @param other before which line of the other document it would stand
      */
-    public record Line(boolean isNew, int number, String text) {
-        static Line added(int number, String text) {
-            return new Line(true, number, text);
+    public record Line(boolean isNew, int number, int other, String text) {
+        static Line added(int number, int other, String text) {
+            return new Line(true, number, other, text);
         }
 
-        static Line gone(int number, String text) {
-            return new Line(false, number, text);
+        static Line gone(int number, int other, String text) {
+            return new Line(false, number, other, text);
         }
     }
 

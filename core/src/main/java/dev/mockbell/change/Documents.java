@@ -83,10 +83,10 @@ final class Documents {
         }
         List<DocumentChange.Line> lines = new ArrayList<>();
         for (int i = head; i < before.size() - tail; i++) {
-            lines.add(DocumentChange.Line.gone(i + 1, before.get(i)));
+            lines.add(DocumentChange.Line.gone(i + 1, head + 1, before.get(i)));
         }
         for (int i = head; i < after.size() - tail; i++) {
-            lines.add(DocumentChange.Line.added(i + 1, after.get(i)));
+            lines.add(DocumentChange.Line.added(i + 1, before.size() - tail + 1, after.get(i)));
         }
         return lines;
     }
@@ -99,11 +99,11 @@ final class Documents {
             }
             int old = delta.getSource().getPosition();
             for (String line : delta.getSource().getLines()) {
-                lines.add(DocumentChange.Line.gone(++old, line));
+                lines.add(DocumentChange.Line.gone(++old, delta.getTarget().getPosition() + 1, line));
             }
             int now = delta.getTarget().getPosition();
             for (String line : delta.getTarget().getLines()) {
-                lines.add(DocumentChange.Line.added(++now, line));
+                lines.add(DocumentChange.Line.added(++now, old + 1, line));
             }
         }
         return lines;

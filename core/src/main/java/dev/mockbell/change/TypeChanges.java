@@ -63,6 +63,10 @@ final class TypeChanges {
         return cut(found);
     }
 
+    private static Optional<Place> placeOf(ElementDecl element, boolean ofType) {
+        return ofType ? element.type().place().or(element::place) : element.place();
+    }
+
     private static boolean isValue(TypeDef type) {
         return type.simple().isPresent();
     }

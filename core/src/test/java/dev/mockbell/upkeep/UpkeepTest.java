@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.change.ContractChange;
 import dev.mockbell.change.ContractChanges;
+import dev.mockbell.change.Excerpt;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.contract.Contract;
@@ -207,5 +208,46 @@ class UpkeepTest {
             assertThat(t.kind()).isEqualTo(Touched.Kind.ENVIRONMENT);
             assertThat(t.words()).contains("http://127.0.0.1:9/mine");
         });
+    }
+
+    @Test
+    void takingOverIsTakenBackWhereNothingWasChangedSince() {
+        Upkeep upkeep = upkeep(NEW);
+        KeptContract kept = project.contract("huts").orElseThrow();
+        KeptContract fresh =
+                new KeptContract("huts", "Huts", Instant.EPOCH, upkeep.changes().is());
+        Project taken = upkeep.taken(project, fresh, upkeep.proposals());
+        Project back = Upkeep.back(project, taken, taken, kept);
+        assertThat(back.cases()).containsExactlyInAnyOrderElementsOf(project.cases());
+        assertThat(back.mocks()).isEqualTo(project.mocks());
+        assertThat(back.contract("huts")).contains(kept);
+        Case edited = taken.kept("huts/Reserve/two").orElseThrow().withDescription("edited since");
+        Project later = Upkeep.back(project, taken, taken.withCase(edited), kept);
+        assertThat(later.kept("huts/Reserve/two")).contains(edited);
+        Upkeep moving = upkeep(OLD.replace("name=\"Reserve\"", "name=\"ReserveBunk\""));
+        Project moved = moving.taken(project, fresh, moving.proposals());
+        assertThat(Upkeep.back(project, moved, moved, kept).cases())
+                .containsExactlyInAnyOrderElementsOf(project.cases());
+    }
+
+    @Test
+    void theLinesAroundAChangeAreShownWithWhatWentAndWhatIsNew() {
+        String old = OLD.replace("><", ">\n<");
+        project = project.withContract(new KeptContract("huts", "Huts", Instant.EPOCH, Contracts.of("a.wsdl", old)));
+        Upkeep upkeep = upkeep(old.replace("value='14'", "value='10'"));
+        List<Excerpt.Line> lines = Excerpt.of(upkeep.changes(), at(upkeep, "nights"));
+        assertThat(lines)
+                .filteredOn(l -> l.kind() == Excerpt.Kind.GONE)
+                .singleElement()
+                .satisfies(l -> assertThat(l.text()).contains("'14'"));
+        assertThat(lines)
+                .filteredOn(l -> l.kind() == Excerpt.Kind.NEW)
+                .singleElement()
+                .satisfies(l -> assertThat(l.text()).contains("'10'"));
+        int gone = lines.indexOf(lines.stream()
+                .filter(l -> l.kind() == Excerpt.Kind.GONE)
+                .findFirst()
+                .orElseThrow());
+        assertThat(lines.get(gone + 1).kind()).isEqualTo(Excerpt.Kind.NEW);
     }
 }

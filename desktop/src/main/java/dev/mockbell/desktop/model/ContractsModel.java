@@ -103,41 +103,62 @@ public final class ContractsModel {
      * @param proxy {@code host:port}; blank to go by the environment
      */
     public void read(String address, String proxy) {
+        Path folder = desk.project().folder();
+        List<String> names =
+                desk.project().contracts().stream().map(KeptContract::name).toList();
+        reading(
+                address,
+                proxy,
+                (read, stop) -> {
+                    String name = Names.free(read.title(), names::contains);
+                    return desk.saver()
+                            .submit(() -> {
+                                remember(folder, Redactor.withoutLogin(address));
+                                return desk.store()
+                                        .saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
+                            })
+                            .get();
+                },
+                kept -> {
+                    desk.change(p -> p.withContract(kept));
+                    desk.places().stream()
+                            .filter(p -> p.contract().name().equals(kept.name()))
+                            .findFirst()
+                            .ifPresent(desk.placeProperty()::set);
+                    desk.go(Station.CONTRACT);
+                    added.run();
+                },
+                () -> read(address, proxy));
+    }
+
+    /** Something that is made of a contract that was read, off the interface thread. */
+    @FunctionalInterface
+    interface Made<T> {
+        T of(Contract read, StopSignal stop) throws Exception;
+    }
+
+    /**
+     * Reads a contract and makes something of it, in place of what is being read; progress and problems are shown.
+     *
+     * @param done hears it, on the interface thread
+     * @param again tries once more
+     */
+    <T> void reading(String address, String proxy, Made<T> made, Consumer<T> done, Runnable again) {
         stop();
         StopSignal stop = new StopSignal();
         reading = stop;
         progress.set("Reading " + Redactor.withoutLogin(address));
-        Path folder = desk.project().folder();
-        List<String> names =
-                desk.project().contracts().stream().map(KeptContract::name).toList();
         desk.tasks()
                 .run(
-                        () -> {
-                            Contract read = fetch(address, proxy, stop);
-                            String name = Names.free(read.title(), names::contains);
-                            return desk.saver()
-                                    .submit(() -> {
-                                        remember(folder, Redactor.withoutLogin(address));
-                                        return desk.store()
-                                                .saveContract(
-                                                        folder, name, title(read), read, Instant.now(desk.clock()));
-                                    })
-                                    .get();
-                        },
-                        kept -> {
+                        () -> made.of(fetch(address, proxy, stop), stop),
+                        found -> {
                             progress.set("");
-                            desk.change(p -> p.withContract(kept));
-                            desk.places().stream()
-                                    .filter(p -> p.contract().name().equals(kept.name()))
-                                    .findFirst()
-                                    .ifPresent(desk.placeProperty()::set);
-                            desk.go(Station.CONTRACT);
-                            added.run();
+                            done.accept(found);
                         },
                         problem -> {
                             progress.set("");
                             if (problem.kind() != Problem.Kind.STOPPED) {
-                                desk.tell(Notice.bad(problem.getMessage(), "Try again", () -> read(address, proxy)));
+                                desk.tell(Notice.bad(problem.getMessage(), "Try again", again));
                             }
                         });
     }

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
@@ -48,6 +49,9 @@ public final class MocksModel {
     private final Map<String, MockHost> up = new LinkedHashMap<>();
     private final Map<String, Consumer<MockHost>> waiting = new HashMap<>();
     private final ObjectProperty<KeptContract> contract = new SimpleObjectProperty<>();
+    /** Of which contract it was said that its mock goes on with another. */
+    private final Map<String, Contract> told = new HashMap<>();
+
     private final StringProperty operation = new SimpleStringProperty();
     private final IntegerProperty answer = new SimpleIntegerProperty(0);
     private final IntegerProperty version = new SimpleIntegerProperty();
@@ -80,7 +84,12 @@ public final class MocksModel {
         desk.projectProperty().addListener((o, was, now) -> {
             if (contract.get() == null) {
                 now.contracts().stream().findFirst().ifPresent(this::open);
+            } else {
+                now.contract(contract.get().name())
+                        .filter(k -> !k.equals(contract.get()))
+                        .ifPresent(this::open);
             }
+            now.contracts().forEach(this::tellOfOther);
         });
         desk.onClose(() -> {
             List<MockHost> left = List.copyOf(up.values());
@@ -172,6 +181,20 @@ public final class MocksModel {
         if (later && host().isPresent()) {
             desk.tell(new Notice(
                     "The mock goes on at its address and with its limits until it is started again.",
+                    false,
+                    Optional.of(new Notice.Action("Restart it", () -> restart(kept)))));
+        }
+    }
+
+    /** A mock that runs goes on with the contract that it was started with. */
+    private void tellOfOther(KeptContract kept) {
+        boolean other = host(kept.name())
+                .filter(h ->
+                        h.contract() != kept.contract() && told.put(kept.name(), kept.contract()) != kept.contract())
+                .isPresent();
+        if (other) {
+            desk.tell(new Notice(
+                    "The mock of " + kept.title() + " goes on with the contract as it was.",
                     false,
                     Optional.of(new Notice.Action("Restart it", () -> restart(kept)))));
         }

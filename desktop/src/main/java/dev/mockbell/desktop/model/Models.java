@@ -11,7 +11,8 @@ public record Models(
         TapsModel taps,
         HarModel har,
         LoadModel load,
-        WorkersModel workers) {
+        WorkersModel workers,
+        ChangesModel changes) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
         CallModel call = new CallModel(desk, mocks);
@@ -27,6 +28,7 @@ public record Models(
                 new TapsModel(desk),
                 new HarModel(desk),
                 new LoadModel(desk, workers),
-                workers);
+                workers,
+                new ChangesModel(desk));
     }
 }

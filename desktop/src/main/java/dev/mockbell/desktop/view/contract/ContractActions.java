@@ -3,10 +3,12 @@ package dev.mockbell.desktop.view.contract;
 import dev.mockbell.contract.Export.Form;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Readdress;
+import dev.mockbell.desktop.model.ChangesModel;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.KeptContract;
+import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -31,7 +33,7 @@ final class ContractActions extends VBox {
     private Form form = Form.REWRITTEN;
 
     /** @param done closes what shows this */
-    ContractActions(Desk desk, KeptContract contract, Runnable done) {
+    ContractActions(Desk desk, ChangesModel changes, KeptContract contract, Runnable done) {
         super(10);
         this.desk = desk;
         this.model = desk.contracts();
@@ -46,6 +48,7 @@ final class ContractActions extends VBox {
                         + contract.fetched().toString().replace('T', ' ').replaceAll("(\\.\\d+)?Z$", " UTC"),
                 "second");
         getChildren().addAll(Parts.text("Manage " + contract.title(), "title"), source, kept);
+        compare(changes);
         title();
         endpoints();
         export();
@@ -55,6 +58,34 @@ final class ContractActions extends VBox {
         });
         remove.setId("contract-remove");
         getChildren().add(new HBox(8, remove, Parts.spring(), Parts.button("Close", "Back to the board (Esc)", done)));
+    }
+
+    private void compare(ChangesModel changes) {
+        Button source =
+                Parts.button("Compare with its source", "Read the address once more and show what changed", () -> {
+                    done.run();
+                    changes.compare(contract);
+                });
+        source.setId("contract-compare");
+        TextField other = new TextField();
+        other.setId("contract-compare-with");
+        other.setPromptText("another address or file (Enter)");
+        other.setOnAction(e -> {
+            if (!other.getText().isBlank()) {
+                done.run();
+                changes.compare(contract, other.getText().strip());
+            }
+        });
+        Button file = Parts.button("With a file", "Pick a WSDL on this machine", () -> {
+            File chosen = ContractAdder.choose(getScene().getWindow());
+            if (chosen != null) {
+                done.run();
+                changes.compare(contract, chosen.getPath());
+            }
+        });
+        HBox row = new HBox(8, source, Parts.wide(other), file);
+        row.setAlignment(Pos.CENTER_LEFT);
+        getChildren().add(row);
     }
 
     private void title() {

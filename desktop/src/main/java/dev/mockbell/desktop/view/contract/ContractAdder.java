@@ -16,6 +16,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import javafx.stage.Window;
 
 /** Where a contract is added: an address or a file, one read before, a proxy; and the login that an address asks for. */
 final class ContractAdder extends VBox {
@@ -77,16 +78,21 @@ final class ContractAdder extends VBox {
     }
 
     private void chooseFile() {
+        File chosen = choose(getScene().getWindow());
+        if (chosen != null) {
+            model.read(chosen.getPath(), "");
+        }
+    }
+
+    /** Asks for a WSDL on this machine; null for none. */
+    static File choose(Window window) {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Choose a WSDL");
         chooser.getExtensionFilters()
                 .addAll(
                         new FileChooser.ExtensionFilter("WSDL", "*.wsdl", "*.xml"),
                         new FileChooser.ExtensionFilter("All files", "*"));
-        File chosen = chooser.showOpenDialog(getScene().getWindow());
-        if (chosen != null) {
-            model.read(chosen.getPath(), "");
-        }
+        return chooser.showOpenDialog(window);
     }
 
     /** What is being read, with the way to stop it; empty while nothing is. */

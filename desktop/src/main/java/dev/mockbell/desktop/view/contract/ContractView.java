@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.contract;
 
 import dev.mockbell.contract.Finding;
 import dev.mockbell.contract.SourceDocument;
+import dev.mockbell.desktop.model.ChangesModel;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
@@ -16,6 +17,7 @@ import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.problem.Counted;
 import dev.mockbell.project.KeptContract;
 import java.util.List;
+import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -38,6 +40,7 @@ import javafx.scene.layout.VBox;
 public final class ContractView extends StackPane implements StationView {
     private final Desk desk;
     private final ContractsModel contracts;
+    private final ChangesModel changes;
     private final OperationBoard board;
     private final AnatomyPane anatomy;
     private final TextField filter = new TextField();
@@ -52,8 +55,14 @@ public final class ContractView extends StackPane implements StationView {
     public ContractView(Models models) {
         this.desk = models.desk();
         this.contracts = desk.contracts();
+        this.changes = models.changes();
         setId("contract-station");
         board = new OperationBoard(models, this::choose, p -> desk.go(Station.CALL), this::manage);
+        changes.shownProperty().addListener((o, was, now) -> {
+            asShown = List.of();
+            Overlay.close(this);
+            show();
+        });
         anatomy = new AnatomyPane(desk, this::copy, models.taps()::tap);
         right = Parts.panel(anatomy);
         VBox.setVgrow(anatomy, Priority.ALWAYS);
@@ -97,12 +106,16 @@ public final class ContractView extends StackPane implements StationView {
 
     @Override
     public void act() {
+        if (changes.shownProperty().get() != null) {
+            changes.takeOver();
+            return;
+        }
         desk.go(Station.CALL);
     }
 
     @Override
     public String acts() {
-        return "call the operation";
+        return changes.shownProperty().get() != null ? "take it over" : "call the operation";
     }
 
     private void keys(KeyEvent e) {
@@ -133,6 +146,15 @@ public final class ContractView extends StackPane implements StationView {
     private void show() {
         List<KeptContract> now = desk.project().contracts();
         boolean empty = now.isEmpty();
+        if (changes.shownProperty().get() != null) {
+            if (getChildren().isEmpty() || !(getChildren().get(0) instanceof ChangesPane)) {
+                ChangesPane pane = new ChangesPane(changes);
+                getChildren().setAll(pane);
+                // once it is laid out: a node that is not yet cannot have the keyboard
+                Platform.runLater(pane::focus);
+            }
+            return;
+        }
         if (getChildren().isEmpty() || !now.equals(asShown)) {
             asShown = now;
             getChildren().setAll(empty ? emptyProject() : full());
@@ -220,7 +242,7 @@ public final class ContractView extends StackPane implements StationView {
     }
 
     private void manage(KeptContract contract) {
-        Overlay.show(this, new ContractActions(desk, contract, () -> Overlay.close(this)), 660);
+        Overlay.show(this, new ContractActions(desk, changes, contract, () -> Overlay.close(this)), 660);
     }
 
     private void choose(OperationPlace place) {

@@ -213,7 +213,14 @@ final class OperationBoard extends VBox {
         more.setMinWidth(USE_PREF_SIZE);
         Label name = Parts.text(contract.title() + of, "strong", "table-text", "second");
         name.setMinWidth(USE_PREF_SIZE);
-        HBox box = new HBox(4, name, source, Parts.spring(), more);
+        var compare = Parts.link(
+                "Compare",
+                "Read its source once more and show what changed",
+                () -> models.changes().compare(contract));
+        compare.setId("compare-" + contract.name());
+        compare.getStyleClass().add("table-text");
+        compare.setMinWidth(USE_PREF_SIZE);
+        HBox box = new HBox(4, name, source, Parts.spring(), compare, more);
         HBox.setHgrow(box, javafx.scene.layout.Priority.ALWAYS);
         return box;
     }

@@ -16,6 +16,7 @@ import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.desktop.view.traffic.TapeView;
 import dev.mockbell.desktop.view.traffic.TrafficView;
 import dev.mockbell.project.Environment;
+import dev.mockbell.project.KeptContract;
 import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -184,6 +185,13 @@ public final class Frame extends StackPane {
         List<Hit> all = new ArrayList<>();
         for (Station station : Station.values()) {
             all.add(new Hit("action", "Go to " + station.title(), "Alt+" + station.digit(), () -> desk.go(station)));
+        }
+        for (KeptContract contract : desk.project().contracts()) {
+            all.add(new Hit(
+                    "action",
+                    "Compare " + contract.title() + " with its source",
+                    "in Contract",
+                    () -> models.changes().compare(contract)));
         }
         all.add(new Hit("action", "Send the request", "Ctrl+Enter in Call", () -> actIn(Station.CALL)));
         Map<String, Consumer<CaseBar>> ofCases = new LinkedHashMap<>();
