@@ -39,6 +39,7 @@ class ArchitectureTest {
             "change",
             "completion",
             "wire",
+            "listing",
             "security",
             "request",
             "access",

@@ -75,7 +75,8 @@ public final class MockBellCommand implements Runnable {
                         new ContractLintCommand(console),
                         new ContractExportCommand(console),
                         new ContractDiffCommand(console),
-                        new ContractUpdateCommand(console));
+                        new ContractUpdateCommand(console),
+                        new ContractFindCommand(console));
                 named(ofContract, arguments, 1).forEach(sub::addSubcommand);
             }
             if (command instanceof GridCommand) {

@@ -630,7 +630,7 @@ class CommandsTest {
                         .getSubcommands()
                         .get("contract")
                         .getSubcommands())
-                .hasSize(7);
+                .hasSize(8);
     }
 
     @Test

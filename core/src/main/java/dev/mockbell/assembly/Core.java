@@ -1,7 +1,10 @@
 package dev.mockbell.assembly;
 
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
@@ -14,6 +17,7 @@ import dev.mockbell.fleet.Invitation;
 import dev.mockbell.fleet.Meeting;
 import dev.mockbell.fleet.WhenLost;
 import dev.mockbell.ledger.Ledger;
+import dev.mockbell.listing.ContractFinder;
 import dev.mockbell.load.LoadControl;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.load.LoadPlan;
@@ -21,6 +25,7 @@ import dev.mockbell.message.OperationFinder;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
@@ -33,6 +38,8 @@ import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.suite.Workbench;
 import dev.mockbell.tap.TapSurroundings;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
@@ -45,6 +52,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
@@ -313,6 +321,44 @@ public final class Core implements AutoCloseable {
     public static ContractReader reader(Supplier<HttpCaller> caller, ReadLimits limits, LoginAsker asker) {
         HttpFetcher fetcher = new HttpFetcher(caller, limits, asker);
         return new ContractReader(fetcher.andFiles(limits.document().bytes()), limits);
+    }
+
+    /** Finds the contracts that pages, registries and folders list. */
+    public ContractFinder finder(ReadLimits limits, LoginAsker asker) {
+        return finder(this::http, limits, asker);
+    }
+
+    /** As {@link #finder(ReadLimits, LoginAsker)}, reaching servers in another way. */
+    public static ContractFinder finder(Supplier<HttpCaller> caller, ReadLimits limits, LoginAsker asker) {
+        DocumentFetcher fetcher = new HttpFetcher(caller, limits, asker)
+                .andFiles(limits.document().bytes());
+        return new ContractFinder(fetcher, limits, (address, action, envelope, stop) -> {
+            CallRequest request = new CallRequest(
+                    "POST",
+                    address,
+                    List.of(
+                            new Header("Content-Type", "text/xml; charset=utf-8"),
+                            new Header("SOAPAction", "\"" + action + "\"")),
+                    Content.of(envelope),
+                    limits.timeout().multipliedBy(4));
+            Connect usual = caller.get().connect();
+            Connect by = usual.with(new Connect.Limits(
+                    limits.document().bytes(),
+                    usual.limits().line(),
+                    usual.limits().headers()));
+            CallResult result = caller.get().call(request, by, stop);
+            if (stop.isStopped()) {
+                throw Problem.stopped();
+            }
+            return result.response()
+                    .map(r -> r.body().bytes())
+                    .orElseThrow(() -> Problem.of(
+                            Problem.Kind.NO_ANSWER,
+                            result.failure().orElse("There is no answer"),
+                            address.toString(),
+                            result.next(),
+                            null));
+        });
     }
 
     @Override
