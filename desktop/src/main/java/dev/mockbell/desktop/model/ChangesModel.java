@@ -76,10 +76,9 @@ public final class ChangesModel {
     public void compare(KeptContract kept, String address) {
         Project project = desk.project();
         desk.contracts()
-                .reading(
+                .working(
                         address,
-                        "",
-                        (read, stop) -> found(project, kept, address, read, stop),
+                        stop -> found(project, kept, address, desk.contracts().fetch(address, stop), stop),
                         compared -> {
                             chosen.clear();
                             chosen.putAll(compared.upkeep().proposals());

@@ -6,11 +6,15 @@ import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.listing.FinderListener;
+import dev.mockbell.listing.FoundContract;
+import dev.mockbell.listing.Listing;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ExportFile;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.RequestRecipe;
@@ -26,15 +30,22 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -48,12 +59,14 @@ public final class ContractsModel {
     private final Desk desk;
     private final ReadOnlyStringWrapper progress = new ReadOnlyStringWrapper("");
     private final ObjectProperty<LoginQuestion> question = new SimpleObjectProperty<>();
+    private final FoundModel found;
     private StopSignal reading = new StopSignal();
     private final Derived<Sampled, String> envelopes;
     private Runnable added = () -> {};
 
     ContractsModel(Desk desk) {
         this.desk = desk;
+        this.found = new FoundModel(this);
         this.envelopes = new Derived<>(desk.tasks(), 20, Sampled::request, desk::tell);
     }
 
@@ -98,62 +111,178 @@ public final class ContractsModel {
     }
 
     /**
-     * Fetches a contract and keeps it in the project; progress and problems are shown.
+     * Fetches what is at an address: a contract is kept in the project, a listing of several is shown to choose from. Progress
+     * and problems are shown.
      *
      * @param proxy {@code host:port}; blank to go by the environment
      */
     public void read(String address, String proxy) {
         Path folder = desk.project().folder();
-        List<String> names =
-                desk.project().contracts().stream().map(KeptContract::name).toList();
-        reading(
+        Set<String> names = names();
+        Instant begun = Instant.now(desk.clock());
+        working(
                 address,
-                proxy,
-                (read, stop) -> {
+                stop -> {
+                    Came came = contractOrListing(address, proxy, stop);
+                    if (came.contract().isEmpty()) {
+                        return came;
+                    }
+                    Contract read = came.contract().get();
                     String name = Names.free(read.title(), names::contains);
-                    return desk.saver()
+                    KeptContract kept = desk.saver()
                             .submit(() -> {
                                 remember(folder, Redactor.withoutLogin(address));
-                                return desk.store()
-                                        .saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
+                                return save(folder, name, read);
                             })
                             .get();
+                    return came.as(kept);
                 },
-                kept -> {
-                    desk.change(p -> p.withContract(kept));
-                    desk.places().stream()
-                            .filter(p -> p.contract().name().equals(kept.name()))
-                            .findFirst()
-                            .ifPresent(desk.placeProperty()::set);
-                    desk.go(Station.CONTRACT);
-                    added.run();
+                came -> {
+                    came.kept().ifPresent(k -> added(List.of(k)));
+                    came.listing().ifPresent(l -> found.show(l, Duration.between(begun, Instant.now(desk.clock()))));
                 },
                 () -> read(address, proxy));
     }
 
-    /** Something that is made of a contract that was read, off the interface thread. */
+    /** What was at an address: a contract, and as what it was kept; or a listing of several. */
+    private record Came(Optional<Contract> contract, Optional<KeptContract> kept, Optional<Listing> listing) {
+        Came as(KeptContract one) {
+            return new Came(contract, Optional.of(one), listing);
+        }
+    }
+
+    private Came contractOrListing(String address, String proxy, StopSignal stop) {
+        AtomicBoolean refused = new AtomicBoolean();
+        return reaching(proxy, stop, (caller, logins) -> {
+            LoginAsker asker = (uri, challenge, again) -> {
+                Optional<Login> given = logins.ask(uri, challenge, again);
+                refused.compareAndSet(false, given.isEmpty());
+                return given;
+            };
+            try {
+                Contract read = Core.reader(() -> caller, ReadLimits.USUAL, asker)
+                        .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
+                return new Came(Optional.of(read), Optional.empty(), Optional.empty());
+            } catch (Problem noContract) {
+                // who gave no login is not asked for it again
+                if (noContract.kind() != Problem.Kind.INPUT || refused.get()) {
+                    throw noContract;
+                }
+                try {
+                    Listing listing =
+                            Core.finder(() -> caller, ReadLimits.USUAL, asker).find(address, new Looking(stop), stop);
+                    return new Came(Optional.empty(), Optional.empty(), Optional.of(listing));
+                } catch (Problem noListing) {
+                    throw noListing.kind() == Problem.Kind.STOPPED
+                                    || noListing.getMessage().contains("registry")
+                            ? noListing
+                            : noContract;
+                }
+            }
+        });
+    }
+
+    /** Says how far the search has come. */
+    private final class Looking implements FinderListener {
+        private final StopSignal stop;
+        private final AtomicInteger count = new AtomicInteger();
+
+        Looking(StopSignal stop) {
+            this.stop = stop;
+        }
+
+        @Override
+        public void at(String text) {
+            int so = count.get();
+            desk.tasks().later(() -> ContractsModel.this.show(stop, so == 0 ? text : so + " found, " + text));
+        }
+
+        @Override
+        public void found(FoundContract contract) {
+            count.incrementAndGet();
+        }
+    }
+
+    /** The name of the project that contracts are kept in. */
+    public String project() {
+        return desk.project().name();
+    }
+
+    /** What a listing named, to choose from. */
+    public FoundModel found() {
+        return found;
+    }
+
+    /** Keeps contracts that were found and read. */
+    void add(List<Contract> contracts) {
+        Path folder = desk.project().folder();
+        Set<String> taken = names();
+        desk.inTurn(
+                () -> {
+                    List<KeptContract> kept = new ArrayList<>();
+                    for (Contract contract : contracts) {
+                        String name = Names.free(contract.title(), taken::contains);
+                        taken.add(name);
+                        kept.add(save(folder, name, contract));
+                    }
+                    return kept;
+                },
+                this::added,
+                desk::tell);
+    }
+
+    private Set<String> names() {
+        return desk.project().contracts().stream()
+                .map(KeptContract::name)
+                .collect(Collectors.toCollection(HashSet::new));
+    }
+
+    private KeptContract save(Path folder, String name, Contract read) {
+        return desk.store().saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
+    }
+
+    private void added(List<KeptContract> kept) {
+        found.forget();
+        desk.change(p -> {
+            Project now = p;
+            for (KeptContract k : kept) {
+                now = now.withContract(k);
+            }
+            return now;
+        });
+        kept.stream()
+                .findFirst()
+                .flatMap(k -> desk.places().stream()
+                        .filter(p -> p.contract().name().equals(k.name()))
+                        .findFirst())
+                .ifPresent(desk.placeProperty()::set);
+        desk.go(Station.CONTRACT);
+        added.run();
+    }
+
+    /** Something that is done with what an address has, off the interface thread. */
     @FunctionalInterface
-    interface Made<T> {
-        T of(Contract read, StopSignal stop) throws Exception;
+    interface Work<T> {
+        T with(StopSignal stop) throws Exception;
     }
 
     /**
-     * Reads a contract and makes something of it, in place of what is being read; progress and problems are shown.
+     * Works on an address, in place of what is being read; progress and problems are shown.
      *
      * @param done hears it, on the interface thread
      * @param again tries once more
      */
-    <T> void reading(String address, String proxy, Made<T> made, Consumer<T> done, Runnable again) {
+    <T> void working(String address, Work<T> work, Consumer<T> done, Runnable again) {
         stop();
         StopSignal stop = new StopSignal();
         reading = stop;
         progress.set("Reading " + Redactor.withoutLogin(address));
         desk.tasks()
                 .run(
-                        () -> made.of(fetch(address, proxy, stop), stop),
-                        found -> {
+                        () -> work.with(stop),
+                        came -> {
                             progress.set("");
-                            done.accept(found);
+                            done.accept(came);
                         },
                         problem -> {
                             progress.set("");
@@ -186,14 +315,22 @@ public final class ContractsModel {
                         desk::tell);
     }
 
-    private Contract fetch(String address, String proxy, StopSignal stop) {
+    /** Reads the contract at an address. */
+    Contract fetch(String address, StopSignal stop) {
+        return reaching(
+                "",
+                stop,
+                (caller, asker) -> Core.reader(() -> caller, ReadLimits.USUAL, asker)
+                        .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop));
+    }
+
+    private <T> T reaching(String proxy, StopSignal stop, BiFunction<HttpCaller, LoginAsker, T> use) {
         HttpCaller usual = desk.core().http();
         HttpCaller caller =
                 proxy.isBlank() ? usual : new HttpCaller(usual.connect().through(Proxies.named(proxy)));
         LoginAsker asker = (uri, challenge, again) -> ask(uri, challenge, again, stop);
         try {
-            return Core.reader(() -> caller, ReadLimits.USUAL, asker)
-                    .read(address, text -> desk.tasks().later(() -> show(stop, text)), stop);
+            return use.apply(caller, asker);
         } finally {
             if (caller != usual) {
                 caller.close();

@@ -31,12 +31,12 @@ final class ContractAdder extends VBox {
         super(12);
         this.model = model;
         setAlignment(large ? Pos.CENTER_LEFT : Pos.TOP_LEFT);
-        setMaxWidth(640);
+        setMaxWidth(large ? 980 : 720);
         address.setId("contract-address");
-        address.setPromptText("http://…?wsdl, or a file");
+        address.setPromptText("http://…?wsdl, a page that lists services, or a file");
         address.setOnAction(e -> add());
         Button file = Parts.button("Choose a file", "Pick a WSDL on this machine", this::chooseFile);
-        Button read = Parts.button("Add", "Read it (Enter)", this::add, "primary");
+        Button read = Parts.button("Look", "Read what is there (Enter)", this::add, "primary");
         read.setId("contract-add");
         HBox line = new HBox(8, Parts.wide(address), file, read);
         line.setAlignment(Pos.CENTER_LEFT);
@@ -52,6 +52,16 @@ final class ContractAdder extends VBox {
             getChildren().add(under);
             model.progressProperty()
                     .addListener((o, was, now) -> under.getChildren().setAll(progress(model)));
+        }
+        model.found().shownProperty().addListener((o, was, now) -> showFound());
+        showFound();
+    }
+
+    private void showFound() {
+        getChildren().removeIf(n -> n instanceof FoundPane);
+        if (model.found().shownProperty().get() != null) {
+            // under the field, before what was read at other times
+            getChildren().add(2, new FoundPane(model.found(), model.project()));
         }
     }
 

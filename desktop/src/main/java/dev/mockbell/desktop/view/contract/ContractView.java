@@ -20,7 +20,6 @@ import java.util.List;
 import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
@@ -168,17 +167,7 @@ public final class ContractView extends StackPane implements StationView {
     }
 
     private Node emptyProject() {
-        VBox box = new VBox(
-                14,
-                Parts.text("Paste the address of a WSDL, or drop a file here", "title"),
-                new ContractAdder(contracts, true),
-                progress,
-                Parts.text(
-                        "The WSDL and all that it imports are kept in the project, so it opens without a network.",
-                        "second"));
-        box.setAlignment(Pos.CENTER);
-        box.setMaxWidth(640);
-        return box;
+        return new StartPage(desk, progress);
     }
 
     private void showProgress() {
@@ -238,7 +227,7 @@ public final class ContractView extends StackPane implements StationView {
     private void askAddress() {
         VBox box = new VBox(10, Parts.text("Add a contract", "title"), new ContractAdder(contracts, false));
         box.setPadding(new Insets(16));
-        Overlay.show(this, box, 660);
+        Overlay.show(this, box, 760, contracts.found()::forget);
     }
 
     private void manage(KeptContract contract) {

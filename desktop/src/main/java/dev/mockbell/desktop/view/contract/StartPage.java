@@ -1,0 +1,70 @@
+package dev.mockbell.desktop.view.contract;
+
+import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.part.Parts;
+import java.nio.file.Path;
+import javafx.beans.InvalidationListener;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/** A project with nothing in it: where a contract comes from, and what was worked on before. */
+final class StartPage extends VBox {
+    private static final int MOST_RECENT = 5;
+
+    private final Desk desk;
+    private final VBox recent = new VBox();
+
+    /** @param progress what is being read, while something is */
+    StartPage(Desk desk, Node progress) {
+        super(14);
+        this.desk = desk;
+        setId("start");
+        setMaxWidth(980);
+        setPadding(new Insets(44, 0, 20, 0));
+        setAlignment(Pos.TOP_LEFT);
+        Label words = Parts.text(
+                "A WSDL's address, a file, a page that lists services, or the WSDL itself: paste or drop it anywhere.",
+                "second");
+        getChildren()
+                .addAll(
+                        Parts.text("What do you want to look at?", "title"),
+                        words,
+                        new ContractAdder(desk.contracts(), true),
+                        progress,
+                        cards());
+        desk.recent().projects().addListener((InvalidationListener) o -> showRecent());
+        showRecent();
+    }
+
+    private HBox cards() {
+        VBox before = Parts.panel(Parts.head("Go on where you were"), recent);
+        HBox cards = new HBox(12, Parts.wide(before));
+        cards.setAlignment(Pos.TOP_LEFT);
+        return cards;
+    }
+
+    private void showRecent() {
+        recent.getChildren().clear();
+        for (Path project : desk.recent().projects().stream().limit(MOST_RECENT).toList()) {
+            Label folder = Parts.text(String.valueOf(project.getParent()), "second", "table-text");
+            folder.setMinWidth(0);
+            HBox row = new HBox(
+                    10,
+                    Parts.link(String.valueOf(project.getFileName()), "Open it", () -> desk.openProject(project)),
+                    folder);
+            row.setAlignment(Pos.CENTER_LEFT);
+            row.setPadding(new Insets(2, 8, 2, 4));
+            row.getStyleClass().add("ruled");
+            recent.getChildren().add(row);
+        }
+        if (recent.getChildren().isEmpty()) {
+            Label none = Parts.text("Projects that were open before are found here.", "third", "table-text");
+            none.setPadding(new Insets(8, 12, 8, 12));
+            recent.getChildren().add(none);
+        }
+    }
+}
