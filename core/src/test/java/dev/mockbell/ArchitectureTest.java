@@ -35,6 +35,7 @@ class ArchitectureTest {
             "table",
             "sample",
             "sheet",
+            "written",
             "validation",
             "change",
             "completion",
