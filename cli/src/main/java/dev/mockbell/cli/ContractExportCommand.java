@@ -4,6 +4,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Export.Form;
 import dev.mockbell.contract.Readdress;
+import dev.mockbell.contract.Rewriting;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ExportFile;
 import java.nio.file.Path;
@@ -47,6 +48,18 @@ final class ContractExportCommand implements Callable<Integer> {
     @Option(names = "--path", paramLabel = "PATH", description = "Path of every port's address.")
     private String path;
 
+    @Option(names = "--protocol", paramLabel = "http|https", description = "Protocol of every port's address.")
+    private String protocol;
+
+    @Option(
+            names = "--namespace",
+            paramLabel = "[OLD=]NEW",
+            description = "What the WSDL's namespace becomes, or another one; may be repeated.")
+    private List<String> namespaces = List.of();
+
+    @Option(names = "--service", paramLabel = "NAME", description = "The name of the service.")
+    private String service;
+
     @Option(names = "--as-fetched", description = "Byte for byte, imports and addresses as they are.")
     private boolean asFetched;
 
@@ -61,21 +74,31 @@ final class ContractExportCommand implements Callable<Integer> {
     public Integer call() {
         try (CommandCore core = new CommandCore(reading)) {
             Contract contract = contract(core);
-            Readdress address =
-                    new Readdress(Optional.ofNullable(host), Optional.ofNullable(port), Optional.ofNullable(path));
+            Readdress address = new Readdress(
+                    Optional.ofNullable(host), Optional.ofNullable(port), Optional.ofNullable(path), protocol());
             boolean single = out.toString().endsWith(".wsdl");
-            if (asFetched && (single || !address.isEmpty())) {
+            boolean named = service != null || !namespaces.isEmpty();
+            if (asFetched && (single || named || !address.isEmpty())) {
                 throw Problem.input(
                         "Documents as they were fetched keep their imports and addresses",
                         null,
                         "Leave out --as-fetched, or export to a folder or .zip without an address.");
             }
             Form form = asFetched ? Form.AS_FETCHED : single ? Form.SINGLE : Form.REWRITTEN;
-            Map<String, byte[]> files = Export.files(contract, form, address);
+            Map<String, byte[]> files = Export.files(
+                    contract, form, Rewriting.of(contract, address, namespaces, service == null ? "" : service));
             List<Path> written = ExportFile.write(out, files);
             written.forEach(w -> console.line(w.toString()));
             return 0;
         }
+    }
+
+    private Optional<String> protocol() {
+        if (protocol != null && !protocol.matches("https?")) {
+            throw Problem.input(
+                    "“" + protocol + "” is no protocol of an address here", "--protocol", "Give http or https.");
+        }
+        return Optional.ofNullable(protocol);
     }
 
     private Contract contract(CommandCore core) {

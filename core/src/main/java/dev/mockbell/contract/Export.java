@@ -41,6 +41,15 @@ public final class Export {
      * @param address gives a port's address, by the one that it has; not asked for documents as they were fetched
      */
     public static Map<String, byte[]> files(Contract contract, Form form, UnaryOperator<String> address) {
+        return files(contract, form, Rewriting.of(address));
+    }
+
+    /**
+     * The files by name, the WSDL first.
+     *
+     * @param rewriting what becomes another; not heeded for documents as they were fetched
+     */
+    public static Map<String, byte[]> files(Contract contract, Form form, Rewriting rewriting) {
         Map<String, String> names = DocumentNames.of(contract.documents(), Set.of());
         Map<String, byte[]> files = new LinkedHashMap<>();
         if (form == Form.AS_FETCHED) {
@@ -56,7 +65,7 @@ public final class Export {
             }
             Document dom = Xml.parse(document.bytes(), document.contentType(), document.uri(), XmlLimits.CONTRACT);
             Element root = dom.getDocumentElement();
-            readdress(root, address);
+            readdress(root, rewriting.address());
             if (single && first != null && sameNamespace(first, root)) {
                 relink(root, document.uri(), contract, names, true);
                 move(root, first.getDocumentElement());
@@ -67,15 +76,19 @@ public final class Export {
             }
             relink(root, document.uri(), contract, names, single);
             first = first == null ? dom : first;
-            files.put(names.get(document.uri()), text(dom));
+            boolean whole = !single || dom != first;
+            files.put(names.get(document.uri()), whole ? text(dom, rewriting) : new byte[0]);
         }
         if (first != null && single) {
-            files.put(names.get(contract.documents().get(0).uri()), text(first));
+            files.put(names.get(contract.documents().get(0).uri()), text(first, rewriting));
         }
         return files;
     }
 
-    private static byte[] text(Document dom) {
+    private static byte[] text(Document dom, Rewriting rewriting) {
+        if (rewriting.changesNames()) {
+            rewriting.rename(dom.getDocumentElement());
+        }
         return ("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + XmlText.exact(dom) + "\n")
                 .getBytes(StandardCharsets.UTF_8);
     }

@@ -10,12 +10,13 @@ import java.util.function.UnaryOperator;
  * Gives addresses another host, port or path; what is not given stays. A new host without a port has the usual one.
  *
  * @param path with or without the slash in front
+ * @param scheme {@code http} or {@code https}
  */
-public record Readdress(Optional<String> host, Optional<Integer> port, Optional<String> path)
+public record Readdress(Optional<String> host, Optional<Integer> port, Optional<String> path, Optional<String> scheme)
         implements UnaryOperator<String> {
     /** Whether it changes anything. */
     public boolean isEmpty() {
-        return host.isEmpty() && port.isEmpty() && path.isEmpty();
+        return host.isEmpty() && port.isEmpty() && path.isEmpty() && scheme.isEmpty();
     }
 
     /** @throws Problem when no address can be made of it */
@@ -27,7 +28,7 @@ public record Readdress(Optional<String> host, Optional<Integer> port, Optional<
         try {
             URI old = new URI(address.strip());
             return new URI(
-                            old.getScheme() == null ? "http" : old.getScheme(),
+                            scheme.orElse(old.getScheme() == null ? "http" : old.getScheme()),
                             null,
                             host.orElse(old.getHost()),
                             port.orElse(host.isPresent() ? -1 : old.getPort()),

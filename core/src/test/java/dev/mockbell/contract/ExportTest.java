@@ -147,4 +147,43 @@ class ExportTest {
                         several.port("Extra").orElseThrow().binding().place()))
                 .allSatisfy(p -> assertThat(p.line()).isPositive());
     }
+
+    @Test
+    void namespacesAndTheServiceGetTheNamesOfOnesChoiceWhereverTheyAreUsed() {
+        Contract one = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(
+                        "<xs:schema xmlns:xs='http://www.w3.org/2001/XMLSchema'><xs:import namespace='urn:t' schemaLocation='t.xsd'/></xs:schema>"),
+                "t.xsd",
+                Contracts.schema(
+                        "<xs:element name='Root'><xs:complexType><xs:sequence><xs:element name='n' type='xs:int'/><xs:any namespace='urn:t urn:x' minOccurs='0'/></xs:sequence></xs:complexType></xs:element>"));
+        for (Form form : List.of(Form.REWRITTEN, Form.SINGLE)) {
+            Contract read = again(Export.files(
+                    one,
+                    form,
+                    Rewriting.of(
+                            one,
+                            new Readdress(
+                                    java.util.Optional.of("huts.example"),
+                                    java.util.Optional.of(81),
+                                    java.util.Optional.of("v2"),
+                                    java.util.Optional.of("https")),
+                            List.of("urn:northfell:s", "urn:t=urn:northfell:t"),
+                            "Huts")));
+            assertThat(read.findings()).isEmpty();
+            assertThat(read.services().get(0).name())
+                    .isEqualTo(new javax.xml.namespace.QName("urn:northfell:s", "Huts"));
+            assertThat(read.ports().get(0).address()).contains("https://huts.example:81/v2");
+            assertThat(read.schemas().element(new javax.xml.namespace.QName("urn:northfell:t", "Root")))
+                    .isPresent();
+            String all = read.documents().stream().map(SourceDocument::text).reduce("", String::concat);
+            assertThat(all).contains("namespace=\"urn:northfell:t urn:x\"").doesNotContain("\"urn:t\"");
+        }
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> Rewriting.of(several, a -> a, List.of(), "Huts"))
+                .hasMessageContaining("2 services");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> Rewriting.of(one, a -> a, List.of("a b"), ""))
+                .hasMessageContaining("no namespace");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> Rewriting.of(one, a -> a, List.of(), "1 hut"))
+                .hasMessageContaining("cannot be the name");
+    }
 }

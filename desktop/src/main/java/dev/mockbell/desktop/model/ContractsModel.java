@@ -5,6 +5,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Export;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.ReadLimits;
+import dev.mockbell.contract.Rewriting;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.listing.FinderListener;
 import dev.mockbell.listing.FoundContract;
@@ -44,7 +45,6 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
-import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
@@ -509,11 +509,11 @@ public final class ContractsModel {
     }
 
     /** Writes a contract to a folder, a zip file or a single WSDL. */
-    public void export(KeptContract contract, Path out, Export.Form form, UnaryOperator<String> address) {
+    public void export(KeptContract contract, Path out, Export.Form form, Rewriting rewriting) {
         desk.tasks()
                 .run(
                         () -> {
-                            Map<String, byte[]> files = Export.files(contract.contract(), form, address);
+                            Map<String, byte[]> files = Export.files(contract.contract(), form, rewriting);
                             return ExportFile.write(out, files);
                         },
                         written -> desk.tell(Notice.plain("Wrote " + written.size()

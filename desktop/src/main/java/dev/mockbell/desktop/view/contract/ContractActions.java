@@ -1,17 +1,12 @@
 package dev.mockbell.desktop.view.contract;
 
-import dev.mockbell.contract.Export.Form;
 import dev.mockbell.contract.Port;
-import dev.mockbell.contract.Readdress;
 import dev.mockbell.desktop.model.ChangesModel;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.KeptContract;
 import java.io.File;
-import java.nio.file.Path;
-import java.util.List;
-import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -26,11 +21,6 @@ final class ContractActions extends VBox {
     private final ContractsModel model;
     private final KeptContract contract;
     private final Runnable done;
-    private final TextField out = new TextField();
-    private final TextField host = new TextField();
-    private final TextField number = new TextField();
-    private final TextField path = new TextField();
-    private Form form = Form.REWRITTEN;
 
     /** @param done closes what shows this */
     ContractActions(Desk desk, ChangesModel changes, KeptContract contract, Runnable done) {
@@ -51,7 +41,7 @@ final class ContractActions extends VBox {
         compare(changes);
         title();
         endpoints();
-        export();
+        getChildren().add(new ExportForm(desk, contract, done));
         Button remove = Parts.button("Remove from the project", "Its snapshot is set aside; this can be undone", () -> {
             model.remove(contract);
             done.run();
@@ -139,74 +129,5 @@ final class ContractActions extends VBox {
             });
             getChildren().add(ContractAdder.row(port.name(), address));
         }
-    }
-
-    private void export() {
-        out.setId("export-path");
-        out.setText(Path.of(System.getProperty("user.home", "."))
-                .resolve(contract.name())
-                .toString());
-        host.setPromptText("host");
-        number.setPromptText("port");
-        number.setPrefWidth(70);
-        path.setPromptText("/path");
-        host.setId("export-host");
-        HBox forms = Parts.segments(List.of(Target.values()), Target::words, Target.FOLDER, this::choose);
-        Button write = Parts.button("Export", "Write it there", this::write);
-        write.setId("contract-export");
-        HBox head = new HBox(8, Parts.text("Export", "strong"), Parts.spring(), forms);
-        head.setAlignment(Pos.CENTER_LEFT);
-        HBox where = ContractAdder.row("To", out);
-        where.getChildren().add(write);
-        HBox address = new HBox(8, Parts.wide(host), number, Parts.wide(path));
-        HBox row = new HBox(8, ContractAdder.label("Addresses"), Parts.wide(address));
-        row.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(head, where, row);
-    }
-
-    /** What an export becomes. */
-    private enum Target {
-        FOLDER("Folder", Form.REWRITTEN, ""),
-        ZIP("Zip", Form.REWRITTEN, ".zip"),
-        ONE_WSDL("One WSDL", Form.SINGLE, ".wsdl"),
-        AS_FETCHED("As fetched", Form.AS_FETCHED, "");
-
-        private final String words;
-        private final Form form;
-        private final String ending;
-
-        Target(String words, Form form, String ending) {
-            this.words = words;
-            this.form = form;
-            this.ending = ending;
-        }
-
-        String words() {
-            return words;
-        }
-    }
-
-    private void choose(Target target) {
-        form = target.form;
-        out.setText(out.getText().replaceAll("\\.(zip|wsdl)$", "") + target.ending);
-    }
-
-    private void write() {
-        if (!out.getText().isBlank()) {
-            model.export(contract, Path.of(out.getText().strip()), form, readdress());
-            done.run();
-        }
-    }
-
-    private Readdress readdress() {
-        String digits = number.getText().strip();
-        return new Readdress(
-                given(host),
-                digits.matches("\\d{1,5}") ? Optional.of(Integer.valueOf(digits)) : Optional.empty(),
-                given(path));
-    }
-
-    private static Optional<String> given(TextField field) {
-        return Optional.of(field.getText().strip()).filter(t -> !t.isEmpty());
     }
 }
