@@ -76,7 +76,8 @@ public final class MockBellCommand implements Runnable {
                         new ContractExportCommand(console),
                         new ContractDiffCommand(console),
                         new ContractUpdateCommand(console),
-                        new ContractFindCommand(console));
+                        new ContractFindCommand(console),
+                        new ContractWriteCommand(console));
                 named(ofContract, arguments, 1).forEach(sub::addSubcommand);
             }
             if (command instanceof GridCommand) {

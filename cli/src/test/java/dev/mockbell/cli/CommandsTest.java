@@ -630,7 +630,7 @@ class CommandsTest {
                         .getSubcommands()
                         .get("contract")
                         .getSubcommands())
-                .hasSize(8);
+                .hasSize(9);
     }
 
     @Test

@@ -20,7 +20,8 @@ enum FileKind {
     SUITE,
     MOCK,
     LOAD,
-    TAP;
+    TAP,
+    WRITTEN;
 
     private final JsonNode schema;
     private final JsonSchema validator;

@@ -1,6 +1,7 @@
 package dev.mockbell.project;
 
 import dev.mockbell.contract.Contract;
+import dev.mockbell.written.WrittenDocuments;
 import java.time.Instant;
 
 /**
@@ -10,4 +11,9 @@ import java.time.Instant;
  * @param title for people
  * @param fetched when its documents were fetched
  */
-public record KeptContract(String name, String title, Instant fetched, Contract contract) {}
+public record KeptContract(String name, String title, Instant fetched, Contract contract) {
+    /** Whether it is written by hand here, and not fetched from anywhere. */
+    public boolean isWritten() {
+        return contract.source().startsWith(WrittenDocuments.SCHEME + ":");
+    }
+}

@@ -11,12 +11,17 @@ import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.written.WrittenContract;
+import dev.mockbell.written.WrittenDocuments;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 
@@ -149,6 +154,37 @@ public final class ProjectStore {
         Path folder = new ProjectFolder(project).contract(name);
         snapshots.write(folder, title, contract, fetched);
         return snapshots.read(folder, new ArrayList<>());
+    }
+
+    /**
+     * Keeps a contract that is written by hand: the table, and the documents that are made of it, which every other part of the
+     * program reads. The table is written first, as the rest is made of it.
+     *
+     * @param made the documents of the table
+     */
+    public KeptContract saveWritten(
+            Path project, String name, String title, WrittenContract written, WrittenDocuments made, Instant when) {
+        Path folder = new ProjectFolder(project).contract(name);
+        ObjectNode node = yaml.object();
+        WrittenFile.write(written, node);
+        yaml.write(folder.resolve(WrittenFile.FILE), node, FileKind.WRITTEN);
+        Contract contract = made.read(new StopSignal());
+        Set<String> before = snapshots.files(folder);
+        snapshots.write(folder, title, contract, when);
+        before.removeAll(snapshots.files(folder));
+        // files that had the service's former name
+        before.stream().filter(f -> f.matches("[^/\\\\]+\\.(wsdl|xsd)")).forEach(old -> delete(folder.resolve(old)));
+        return snapshots.read(folder, new ArrayList<>());
+    }
+
+    /**
+     * The table of a contract that is written by hand; empty for one that was fetched.
+     *
+     * @throws Problem when the file cannot be read; it is left alone then
+     */
+    public Optional<WrittenContract> written(Path project, String name) {
+        Path file = new ProjectFolder(project).contract(name).resolve(WrittenFile.FILE);
+        return Files.exists(file) ? Optional.of(WrittenFile.read(yaml.read(file, FileKind.WRITTEN))) : Optional.empty();
     }
 
     /** A contract in place of another, and where that one lies now, for {@link #putBack}. */

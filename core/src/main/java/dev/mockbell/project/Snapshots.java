@@ -25,6 +25,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -51,7 +52,7 @@ final class Snapshots {
         node.put("source", Redactor.withoutLogin(contract.source()));
         node.put("fetched", fetched.toString());
         ArrayNode documents = node.putArray("documents");
-        Map<String, String> names = DocumentNames.of(contract.documents(), Set.of(FILE));
+        Map<String, String> names = DocumentNames.of(contract.documents(), Set.of(FILE, WrittenFile.FILE));
         for (SourceDocument document : contract.documents()) {
             String name = names.get(document.uri());
             AtomicFile.write(folder.resolve(name), document.bytes());
@@ -66,6 +67,17 @@ final class Snapshots {
             kept.put("sha256", document.sha256());
         }
         yaml.write(folder.resolve(FILE), node, FileKind.SNAPSHOT);
+    }
+
+    /** The names of the documents of a snapshot; none where there is no snapshot. */
+    Set<String> files(Path folder) {
+        Set<String> names = new HashSet<>();
+        if (Files.exists(folder.resolve(FILE))) {
+            yaml.read(folder.resolve(FILE), FileKind.SNAPSHOT)
+                    .path("documents")
+                    .forEach(d -> names.add(d.path("file").asText()));
+        }
+        return names;
     }
 
     KeptContract read(Path folder, List<String> troubles) {

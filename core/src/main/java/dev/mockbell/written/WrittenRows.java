@@ -2,7 +2,9 @@ package dev.mockbell.written;
 
 import dev.mockbell.written.WrittenRow.Kind;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /** The table of a contract: its operations, parts and fields in the order in which they are shown, and back. */
 public final class WrittenRows {
@@ -88,5 +90,18 @@ public final class WrittenRows {
             at = to;
         }
         return fields;
+    }
+
+    /** Operations of one name as one, with the parts of all: a request and its answer come as samples of their own. */
+    public static List<WrittenOperation> merged(List<WrittenOperation> operations) {
+        Map<String, WrittenOperation> named = new LinkedHashMap<>();
+        for (WrittenOperation one : operations) {
+            named.merge(one.name(), one, (was, now) -> {
+                List<WrittenPart> parts = new ArrayList<>(was.parts());
+                parts.addAll(now.parts());
+                return new WrittenOperation(was.name(), was.oneWay() && now.oneWay(), was.means(), parts);
+            });
+        }
+        return List.copyOf(named.values());
     }
 }
