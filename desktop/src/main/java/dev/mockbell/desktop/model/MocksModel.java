@@ -1,6 +1,5 @@
 package dev.mockbell.desktop.model;
 
-import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Operation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.contract.Protocol;
@@ -49,8 +48,8 @@ public final class MocksModel {
     private final Map<String, MockHost> up = new LinkedHashMap<>();
     private final Map<String, Consumer<MockHost>> waiting = new HashMap<>();
     private final ObjectProperty<KeptContract> contract = new SimpleObjectProperty<>();
-    /** Of which contract it was said that its mock goes on with another. */
-    private final Map<String, Contract> told = new HashMap<>();
+    /** Of which mock it was said that it goes on with another contract. */
+    private final Map<String, MockHost> told = new HashMap<>();
 
     private final StringProperty operation = new SimpleStringProperty();
     private final IntegerProperty answer = new SimpleIntegerProperty(0);
@@ -189,8 +188,7 @@ public final class MocksModel {
     /** A mock that runs goes on with the contract that it was started with. */
     private void tellOfOther(KeptContract kept) {
         boolean other = host(kept.name())
-                .filter(h ->
-                        h.contract() != kept.contract() && told.put(kept.name(), kept.contract()) != kept.contract())
+                .filter(h -> h.contract() != kept.contract() && told.put(kept.name(), h) != h)
                 .isPresent();
         if (other) {
             desk.tell(new Notice(
@@ -212,7 +210,12 @@ public final class MocksModel {
                             }
                             return null;
                         },
-                        nothing -> start(kept, plan(kept)),
+                        nothing -> {
+                            // which may be another by the time that somebody wants it
+                            KeptContract now =
+                                    desk.project().contract(kept.name()).orElse(kept);
+                            start(now, plan(now));
+                        },
                         desk::tell);
     }
 

@@ -12,7 +12,8 @@ public record Models(
         HarModel har,
         LoadModel load,
         WorkersModel workers,
-        ChangesModel changes) {
+        ChangesModel changes,
+        WrittenModel written) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
         CallModel call = new CallModel(desk, mocks);
@@ -29,6 +30,7 @@ public record Models(
                 new HarModel(desk),
                 new LoadModel(desk, workers),
                 workers,
-                new ChangesModel(desk));
+                new ChangesModel(desk),
+                new WrittenModel(desk));
     }
 }

@@ -51,6 +51,8 @@ public final class ValueField extends HBox {
     private String name = "";
     private Optional<String> problem = Optional.empty();
     private boolean expression;
+    private boolean calm;
+    private String prompt = "";
     private Optional<Label> gives = Optional.empty();
     private TextField field;
     private Popup popup;
@@ -62,7 +64,7 @@ public final class ValueField extends HBox {
     public ValueField(String value, Consumer<String> typed) {
         this.typed = typed;
         this.text = value;
-        still.setText(shown(value));
+        showStill();
         still.getStyleClass().addAll("still", "value");
         still.setFocusTraversable(true);
         still.focusedProperty().addListener((o, was, now) -> {
@@ -97,6 +99,12 @@ public final class ValueField extends HBox {
         return value.chars().noneMatch(c -> c < ' ') ? value : value.replaceAll("[\\t\\r\\n]+", " ");
     }
 
+    private void showStill() {
+        boolean none = text.isEmpty() && !prompt.isEmpty();
+        still.setText(none ? prompt : shown(text));
+        Parts.classed(still, "third", none);
+    }
+
     private static void wide(Control control) {
         control.setMinWidth(30);
         control.setMaxWidth(Double.MAX_VALUE);
@@ -111,6 +119,7 @@ public final class ValueField extends HBox {
             field.setEditable(whole);
             field.getStyleClass().add("value");
             field.setPrefColumnCount(8);
+            field.setPromptText(prompt);
             field.setId(name);
             wide(field);
             still.setId(null);
@@ -138,7 +147,7 @@ public final class ValueField extends HBox {
     public void again(String value, Consumer<String> nowTyped) {
         typed = nowTyped;
         text = value;
-        still.setText(shown(value));
+        showStill();
         habits.clear();
         signs.clear();
         close();
@@ -332,6 +341,20 @@ public final class ValueField extends HBox {
         return this;
     }
 
+    /** Says what an empty one means. */
+    public ValueField prompting(String words) {
+        prompt = words;
+        showStill();
+        return this;
+    }
+
+    /** Looks like plain text, without what helps to fill it, until the pointer or the keyboard comes to it. */
+    public ValueField calm() {
+        calm = true;
+        still.getStyleClass().add("calm");
+        return this;
+    }
+
     /** Adds a small button behind the text. */
     public ValueField add(String sign, String tip, Runnable action) {
         signs.add(new Sign(sign, tip, action));
@@ -346,6 +369,9 @@ public final class ValueField extends HBox {
         }
         getChildren().remove(1, getChildren().size());
         for (Sign sign : shown) {
+            if (field == null && calm) {
+                continue;
+            }
             if (field == null) {
                 getChildren().add(Parts.text(sign.words(), "still-sign"));
                 continue;

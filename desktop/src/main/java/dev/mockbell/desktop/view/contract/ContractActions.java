@@ -31,7 +31,10 @@ final class ContractActions extends VBox {
         this.done = done;
         setId("contract-actions");
         setPadding(new Insets(16));
-        Label source = Parts.text(contract.contract().source(), "mono", "second");
+        Label source = Parts.text(
+                contract.isWritten() ? "written here" : contract.contract().source(),
+                contract.isWritten() ? "second" : "mono",
+                "second");
         Label kept = Parts.text(
                 contract.contract().documents().size()
                         + (contract.contract().documents().size() == 1 ? " document" : " documents") + ", fetched "
@@ -57,6 +60,8 @@ final class ContractActions extends VBox {
                     changes.compare(contract);
                 });
         source.setId("contract-compare");
+        // what is written here has no source but its table
+        source.setDisable(contract.isWritten());
         TextField other = new TextField();
         other.setId("contract-compare-with");
         other.setPromptText("another address or file (Enter)");

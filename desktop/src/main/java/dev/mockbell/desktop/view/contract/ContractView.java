@@ -10,7 +10,9 @@ import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Copying;
+import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
@@ -40,6 +42,7 @@ public final class ContractView extends StackPane implements StationView {
     private final Desk desk;
     private final ContractsModel contracts;
     private final ChangesModel changes;
+    private final Models models;
     private final OperationBoard board;
     private final AnatomyPane anatomy;
     private final TextField filter = new TextField();
@@ -55,8 +58,15 @@ public final class ContractView extends StackPane implements StationView {
         this.desk = models.desk();
         this.contracts = desk.contracts();
         this.changes = models.changes();
+        this.models = models;
         setId("contract-station");
         board = new OperationBoard(models, this::choose, p -> desk.go(Station.CALL), this::manage);
+        models.written().openProperty().addListener((o, was, now) -> {
+            asShown = List.of();
+            getChildren().clear();
+            Overlay.close(this);
+            show();
+        });
         changes.shownProperty().addListener((o, was, now) -> {
             asShown = List.of();
             Overlay.close(this);
@@ -145,6 +155,12 @@ public final class ContractView extends StackPane implements StationView {
     private void show() {
         List<KeptContract> now = desk.project().contracts();
         boolean empty = now.isEmpty();
+        if (models.written().openProperty().get() != null) {
+            if (getChildren().isEmpty() || !(getChildren().get(0) instanceof WrittenPane)) {
+                getChildren().setAll(new WrittenPane(models.written(), desk, models.mocks()));
+            }
+            return;
+        }
         if (changes.shownProperty().get() != null) {
             if (getChildren().isEmpty() || !(getChildren().get(0) instanceof ChangesPane)) {
                 ChangesPane pane = new ChangesPane(changes);
@@ -167,7 +183,7 @@ public final class ContractView extends StackPane implements StationView {
     }
 
     private Node emptyProject() {
-        return new StartPage(desk, progress);
+        return new StartPage(desk, progress, this::write);
     }
 
     private void showProgress() {
@@ -224,8 +240,28 @@ public final class ContractView extends StackPane implements StationView {
         return station;
     }
 
+    /** Asks what a contract that is written by hand is called. */
+    private void write() {
+        Form form = new Form();
+        TextField named = Form.field("write-title", "", "Lost and found");
+        form.row("Title", named);
+        form.note("A table of operations and fields; the WSDL and its schema are made of it as you write.");
+        Asking.ask(
+                this,
+                "Write a contract",
+                form,
+                "write",
+                "Begin",
+                () -> Asking.needed(named.getText(), "The title"),
+                models.written()::begin);
+    }
+
     private void askAddress() {
-        VBox box = new VBox(10, Parts.text("Add a contract", "title"), new ContractAdder(contracts, false));
+        VBox box = new VBox(
+                10,
+                Parts.text("Add a contract", "title"),
+                new ContractAdder(contracts, false),
+                Parts.link("Write one by hand", "For a service that does not exist yet", this::write));
         box.setPadding(new Insets(16));
         Overlay.show(this, box, 760, contracts.found()::forget);
     }

@@ -205,7 +205,13 @@ final class OperationBoard extends VBox {
         KeptContract contract = heading.contract();
         List<Service> services = contract.contract().services();
         String of = services.size() > 1 ? " · " + heading.service() : "";
-        Label source = Parts.text("· " + contract.contract().source() + words(contract), "third", "small");
+        Label source = Parts.text(
+                "· "
+                        + (contract.isWritten()
+                                ? "written here"
+                                : contract.contract().source()) + words(contract),
+                "third",
+                "small");
         source.setMinWidth(0);
         var more = Parts.link("Manage", "Rename, remove, export, set the endpoint", () -> manage.accept(contract));
         more.setId("manage-" + contract.name());
@@ -213,11 +219,14 @@ final class OperationBoard extends VBox {
         more.setMinWidth(USE_PREF_SIZE);
         Label name = Parts.text(contract.title() + of, "strong", "table-text", "second");
         name.setMinWidth(USE_PREF_SIZE);
-        var compare = Parts.link(
-                "Compare",
-                "Read its source once more and show what changed",
-                () -> models.changes().compare(contract));
-        compare.setId("compare-" + contract.name());
+        var compare = contract.isWritten()
+                ? Parts.link(
+                        "Edit", "Change what is written", () -> models.written().edit(contract))
+                : Parts.link(
+                        "Compare",
+                        "Read its source once more and show what changed",
+                        () -> models.changes().compare(contract));
+        compare.setId((contract.isWritten() ? "edit-" : "compare-") + contract.name());
         compare.getStyleClass().add("table-text");
         compare.setMinWidth(USE_PREF_SIZE);
         HBox box = new HBox(4, name, source, Parts.spring(), compare, more);

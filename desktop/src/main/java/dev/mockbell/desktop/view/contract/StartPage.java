@@ -7,6 +7,7 @@ import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -18,8 +19,11 @@ final class StartPage extends VBox {
     private final Desk desk;
     private final VBox recent = new VBox();
 
-    /** @param progress what is being read, while something is */
-    StartPage(Desk desk, Node progress) {
+    /**
+     * @param progress what is being read, while something is
+     * @param write begins a contract that is written by hand
+     */
+    StartPage(Desk desk, Node progress, Runnable write) {
         super(14);
         this.desk = desk;
         setId("start");
@@ -35,14 +39,23 @@ final class StartPage extends VBox {
                         words,
                         new ContractAdder(desk.contracts(), true),
                         progress,
-                        cards());
+                        cards(write));
         desk.recent().projects().addListener((InvalidationListener) o -> showRecent());
         showRecent();
     }
 
-    private HBox cards() {
+    private HBox cards(Runnable write) {
         VBox before = Parts.panel(Parts.head("Go on where you were"), recent);
-        HBox cards = new HBox(12, Parts.wide(before));
+        Label none = Parts.text("Write the contract as a table of operations and fields, and mock it.", "second");
+        none.setWrapText(true);
+        Button begin = Parts.button("Write a contract", "For a service that does not exist yet", write);
+        begin.setId("write-contract");
+        VBox inside = new VBox(10, none, begin);
+        inside.setPadding(new Insets(10, 12, 12, 12));
+        VBox written = Parts.panel(Parts.head("No service yet?"), inside);
+        written.setMinWidth(290);
+        written.setMaxWidth(290);
+        HBox cards = new HBox(12, Parts.wide(before), written);
         cards.setAlignment(Pos.TOP_LEFT);
         return cards;
     }

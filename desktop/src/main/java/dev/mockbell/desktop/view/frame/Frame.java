@@ -187,6 +187,14 @@ public final class Frame extends StackPane {
             all.add(new Hit("action", "Go to " + station.title(), "Alt+" + station.digit(), () -> desk.go(station)));
         }
         for (KeptContract contract : desk.project().contracts()) {
+            if (contract.isWritten()) {
+                all.add(new Hit(
+                        "action",
+                        "Edit " + contract.title(),
+                        "in Contract",
+                        () -> models.written().edit(contract)));
+                continue;
+            }
             all.add(new Hit(
                     "action",
                     "Compare " + contract.title() + " with its source",

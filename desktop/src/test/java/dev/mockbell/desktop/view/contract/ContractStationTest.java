@@ -2,7 +2,6 @@ package dev.mockbell.desktop.view.contract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.mockbell.contract.Export;
 import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.ContractsModel;
@@ -118,15 +117,28 @@ class ContractStationTest extends OnDesktop {
     }
 
     @Test
-    void aContractIsExportedAtAnotherAddress() throws IOException {
+    void aContractIsWrittenOutAtAnotherAddressAndUnderOtherNames() throws IOException {
         Path out = folder.resolve("out.wsdl");
-        Hand.run(() -> desktop.desk
-                .contracts()
-                .export(kept(), out, Export.Form.SINGLE, a -> a.replaceAll("//[^/]+", "//huts.example:81")));
+        hand.click("#manage-" + kept().name());
+        hand.clickText("One WSDL");
+        hand.type("#export-path", out.toString());
+        hand.type("#export-protocol", "https");
+        hand.type("#export-host", "huts.example");
+        hand.type("#export-port", "x");
+        hand.click("#contract-export");
+        hand.await("the words", () -> hand.shows("“x” is no port"));
+        hand.type("#export-port", "81");
+        hand.type("#export-namespace", "urn:northfell:peaks");
+        hand.type("#export-service", "Tops");
+        shoot("write-out");
+        hand.click("#contract-export");
         hand.await("the file", () -> Files.exists(out));
         desktop.settled();
-        assertThat(Files.readString(out)).contains("http://huts.example:81/peaks");
-        assertThat(on(desktop.desk.notices().get(0).text())).startsWith("Wrote 1 file");
+        assertThat(Files.readString(out))
+                .contains("https://huts.example:81/peaks")
+                .contains("targetNamespace=\"urn:northfell:peaks\"")
+                .contains("service name=\"Tops\"");
+        hand.await("the words", () -> hand.shows("Wrote 1 file"));
     }
 
     @Test
