@@ -81,7 +81,9 @@ class ArchitectureTest {
     @Test
     void everyPackageIsInTheOrder() {
         Set<String> found = new TreeSet<>();
-        CORE.forEach(c -> found.add(c.getPackageName().replace("dev.mockbell.", "")));
+        // a room within a room is where that is
+        CORE.forEach(
+                c -> found.add(c.getPackageName().replace("dev.mockbell.", "").replaceFirst("\\..*", "")));
         assertThat(found).containsExactlyInAnyOrderElementsOf(ORDER);
     }
 
@@ -97,6 +99,24 @@ class ArchitectureTest {
     private static boolean source(String name) {
         return java.nio.file.Files.exists(
                 java.nio.file.Path.of("src", "main", "java", "dev", "mockbell", name, "package-info.java"));
+    }
+
+    @Test
+    void brokersAreKnownInTheirOwnRoomAlone() {
+        noClasses()
+                .that()
+                .resideInAPackage("dev.mockbell.wire")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("dev.mockbell.wire.jms")
+                .check(CORE);
+        noClasses()
+                .that()
+                .resideOutsideOfPackage("dev.mockbell.wire.jms")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("jakarta.jms..", "org.apache.activemq..", "org.apache.qpid..")
+                .check(CORE);
     }
 
     @Test

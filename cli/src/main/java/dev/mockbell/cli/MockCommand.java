@@ -10,6 +10,7 @@ import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.mock.MockTls;
+import dev.mockbell.mock.QueueMock;
 import dev.mockbell.mock.Readiness;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
@@ -17,6 +18,7 @@ import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
 import dev.mockbell.wire.PortHolder;
+import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.xml.TextFile;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -95,6 +97,14 @@ final class MockCommand implements Callable<Integer> {
             description = "Answers an operation with the payload or envelope in a file; may be repeated.")
     private Map<String, Path> answers = new LinkedHashMap<>();
 
+    @Option(
+            names = "--broker",
+            paramLabel = "URL",
+            description =
+                    "The broker of ports over queues, in place of their addresses' own: tcp://HOST:61616, amqp://HOST:5672."
+                            + " --user and --password-env log in there.")
+    private String broker;
+
     @Option(names = "--take-over", description = "Ends an earlier “mockbell mock” that has the port.")
     private boolean takeOver;
 
@@ -114,6 +124,7 @@ final class MockCommand implements Callable<Integer> {
     public Integer call() throws InterruptedException {
         CommandCore core = new CommandCore(reading);
         List<MockHost> hosts = new ArrayList<>();
+        List<QueueMock> queues = new ArrayList<>();
         Optional<Project> project = core.project(source);
         project.ifPresent(p -> p.troubles().forEach(console::note));
         Optional<Ledger> ledger = Optional.empty();
@@ -127,7 +138,13 @@ final class MockCommand implements Callable<Integer> {
             for (MockPlan plan : plans) {
                 Contract contract = contracts.get(plan.contract());
                 remark(contract, plan, around);
-                hosts.add(started(contract, plan, around));
+                boolean queued = QueueMock.isFor(contract);
+                if (!queued || !contract.httpPorts().isEmpty()) {
+                    hosts.add(started(contract, plan, around));
+                }
+                if (queued) {
+                    queues.add(queue(core, project, contract, plan, around));
+                }
             }
             if (tls) {
                 Path certificate = certificate(core, project);
@@ -135,6 +152,7 @@ final class MockCommand implements Callable<Integer> {
             }
         } catch (Problem problem) {
             hosts.forEach(MockHost::close);
+            queues.forEach(QueueMock::close);
             ledger.ifPresent(Ledger::close);
             core.close();
             throw problem;
@@ -144,10 +162,12 @@ final class MockCommand implements Callable<Integer> {
                     .distinct()
                     .forEach(address -> console.line("READY " + address + " " + address + "?wsdl"));
         }
+        queues.forEach(q -> q.addresses().forEach(a -> console.line("READY " + a.requestUri())));
         hosts.forEach(h -> h.warmUp(WARM));
         try (Stopping stopping = new Stopping(core.stop())) {
             core.stop().onStop(stopped::countDown);
             stopped.await();
+            queues.forEach(QueueMock::close);
             end(hosts, ledger, core);
             return stopping.ended(0);
         }
@@ -164,6 +184,26 @@ final class MockCommand implements Callable<Integer> {
         if (lines != null) {
             lines.close();
         }
+    }
+
+    /** Takes requests from the queues of a contract, at a broker that a project alone may not name. */
+    private QueueMock queue(
+            CommandCore core, Optional<Project> project, Contract contract, MockPlan plan, MockSurroundings around) {
+        Map<String, JmsAddress> addresses = new LinkedHashMap<>(QueueMock.addresses(
+                contract, port -> project.flatMap(p -> p.current().endpoint(plan.contract(), port))));
+        if (broker != null) {
+            addresses.replaceAll((port, address) -> address.at(broker));
+        } else if (project.isPresent()) {
+            LocalProject local = core.parts().locals().of(project.get().folder());
+            addresses.values().forEach(a -> local.checkListening(a.host()));
+        }
+        return QueueMock.start(
+                contract,
+                plan,
+                around,
+                addresses,
+                core.parts().http().connect().withLogin(reading.login()),
+                core.parts().providers());
     }
 
     private MockHost started(Contract contract, MockPlan plan, MockSurroundings around) {
@@ -255,7 +295,7 @@ final class MockCommand implements Callable<Integer> {
             plans.addAll(ofProject(core, project.get()));
         }
         for (String operation : answers.keySet()) {
-            if (contracts.values().stream().noneMatch(c -> c.httpOperations().containsKey(operation))) {
+            if (contracts.values().stream().noneMatch(c -> c.operations().containsKey(operation))) {
                 throw Problem.input("There is no operation " + operation, source, "Check the spelling.");
             }
         }
@@ -280,8 +320,8 @@ final class MockCommand implements Callable<Integer> {
             if (!names.isEmpty() && !names.contains(k.name())) {
                 continue;
             }
-            if (kept.size() > 1 && k.contract().httpPorts().isEmpty()) {
-                console.note(k.title() + " has no mock: none of its ports is spoken as SOAP over HTTP.");
+            if (kept.size() > 1 && k.contract().httpPorts().isEmpty() && !QueueMock.isFor(k.contract())) {
+                console.note(k.title() + " has no mock: none of its ports is spoken as SOAP over HTTP or JMS.");
                 continue;
             }
             contracts.put(k.name(), k.contract());
@@ -309,7 +349,7 @@ final class MockCommand implements Callable<Integer> {
     private MockPlan set(MockPlan plan) {
         MockPlan made = tls ? plan.with(plan.conduct().with(MockTls.MADE)) : plan;
         Contract contract = contracts.get(plan.contract());
-        for (String operation : contract.httpOperations().keySet()) {
+        for (String operation : contract.operations().keySet()) {
             Path file = answers.get(operation);
             if (file != null) {
                 String body = TextFile.read(file, "The answer’s file", MOST_MEGABYTES);

@@ -46,6 +46,8 @@ import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
 import dev.mockbell.wire.LoginAsker;
 import dev.mockbell.wire.ServerTls;
+import dev.mockbell.wire.jms.JmsCaller;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.net.ProxySelector;
 import java.net.URI;
 import java.time.Clock;
@@ -81,6 +83,7 @@ public final class Core implements AutoCloseable {
     private HttpCaller http;
     private Expressions expressions;
     private EventLoops loops;
+    private JmsCaller jms;
     private Secrets secrets;
 
     /**
@@ -154,6 +157,19 @@ public final class Core implements AutoCloseable {
         return expressions;
     }
 
+    /** Clients of brokers that the user has put beside the program. */
+    public ProviderJars providers() {
+        return new ProviderJars(user.config().resolve("jms"));
+    }
+
+    /** Sends to queues; its connections are kept. */
+    public synchronized JmsCaller jms() {
+        if (jms == null) {
+            jms = new JmsCaller(providers());
+        }
+        return jms;
+    }
+
     /** The threads of mocks and load, one a processor. */
     public synchronized EventLoops loops() {
         if (loops == null) {
@@ -164,7 +180,7 @@ public final class Core implements AutoCloseable {
 
     /** Makes requests of cases and sends them. */
     public CaseCaller caller() {
-        return new CaseCaller(http(), expressions());
+        return new CaseCaller(http(), this::jms, expressions());
     }
 
     /** Reads and writes project folders. */
@@ -365,6 +381,9 @@ public final class Core implements AutoCloseable {
     public synchronized void close() {
         if (http != null) {
             http.close();
+        }
+        if (jms != null) {
+            jms.close();
         }
         if (loops != null) {
             loops.close();

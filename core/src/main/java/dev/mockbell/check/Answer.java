@@ -53,7 +53,7 @@ public record Answer(
             return without(exchange, outline, false, Optional.empty(), Optional.of(exchange.note()));
         }
         Message response = exchange.response().get();
-        boolean good = exchange.status() / 100 == 2;
+        boolean good = response.isGood();
         if (response.body().isEmpty() && (outline.isEmpty() || exchange.status() == 202)) {
             Exchange judged = good ? exchange : failed(exchange, lead(response) + "; there is no body");
             return without(judged, outline, true, Optional.empty(), Optional.empty());
@@ -146,7 +146,7 @@ public record Answer(
         }
         Exchange judged = scan.isFault()
                 ? exchange.withOutcome(Outcome.FAULT, "a fault; " + size)
-                : exchange.status() / 100 == 2
+                : response.isGood()
                         ? exchange.withOutcome(exchange.outcome(), size)
                         : failed(exchange, lead(response) + "; " + size);
         String flaw = capital(size)
@@ -166,7 +166,8 @@ public record Answer(
     private static String lead(Message response) {
         String title = response.title().replaceFirst("^HTTP/\\S+\\s+", "").strip();
         List<String> told = NoEnvelope.told(response);
-        return "status " + title + (told.isEmpty() ? "" : ", " + String.join(", ", told));
+        return (response.hasStatus() ? "status " + title : "a message " + title)
+                + (told.isEmpty() ? "" : ", " + String.join(", ", told));
     }
 
     /** With the values of secrets out of what is listed of the exchange. */

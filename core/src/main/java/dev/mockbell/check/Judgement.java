@@ -126,12 +126,20 @@ final class Judgement implements Check.Visitor<CheckResult> {
         if (answer.flaw().isPresent()) {
             throw undecided(check, "", answer.flaw().get(), "");
         }
-        String status = "status " + answer.exchange().status();
+        Optional<Message> came = answer.exchange().response();
+        String status = status();
         if (answer.fault().isPresent()) {
             SoapFault fault = answer.fault().get();
             return CheckResult.failed(check.title(), "", fault.title() + ": " + fault.reason(), status);
         }
-        return decided(answer.exchange().status() / 100 == 2, check, "status 2xx", status, "");
+        return decided(came.filter(Message::isGood).isPresent(), check, "status 2xx", status, "");
+    }
+
+    /** The status in words; that there is none where the transport has none. */
+    private String status() {
+        return answer.exchange().response().filter(m -> !m.hasStatus()).isPresent()
+                ? "a message without a status"
+                : "status " + answer.exchange().status();
     }
 
     @Override
@@ -141,11 +149,7 @@ final class Judgement implements Check.Visitor<CheckResult> {
             throw undecided(check, expected, answer.flaw().get(), "");
         }
         if (answer.fault().isEmpty()) {
-            return CheckResult.failed(
-                    check.title(),
-                    expected,
-                    "no fault, status " + answer.exchange().status(),
-                    "");
+            return CheckResult.failed(check.title(), expected, "no fault, " + status(), "");
         }
         SoapFault fault = answer.fault().get();
         String code = fault.code().substring(fault.code().indexOf(':') + 1);
@@ -243,7 +247,9 @@ final class Judgement implements Check.Visitor<CheckResult> {
 
     @Override
     public CheckResult status(Check.StatusIs check) {
-        response(check, check.wanted());
+        if (!response(check, check.wanted()).hasStatus()) {
+            throw undecided(check, check.wanted(), "messages of queues have no status", "");
+        }
         int status = answer.exchange().status();
         return decided(check.allows(status), check, check.wanted(), String.valueOf(status), "");
     }

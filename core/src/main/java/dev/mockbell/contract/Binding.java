@@ -39,6 +39,11 @@ public record Binding(
         return plain ? protocol.title() : protocol.title() + " over " + transport.name();
     }
 
+    /** The same binding over another transport. */
+    Binding over(Transport other) {
+        return new Binding(name, portType, protocol, other, operations, place);
+    }
+
     /** The same binding with every operation in need of more; this one when there is no more. */
     Binding needing(List<String> more) {
         if (more.isEmpty()) {

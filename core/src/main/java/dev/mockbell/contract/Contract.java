@@ -69,6 +69,24 @@ public record Contract(
         return ports().stream().filter(p -> p.binding().protocol().soap()).toList();
     }
 
+    /**
+     * The same contract with those of its ports alone that are spoken over queues, as if HTTP carried them: what answers a message
+     * need not know how it came.
+     */
+    public Contract queuesAsHttp() {
+        List<Service> queued = services.stream()
+                .map(s -> new Service(
+                        s.name(),
+                        s.ports().stream()
+                                .filter(p -> p.binding().transport().byQueue())
+                                .map(p -> new Port(p.name(), p.binding().over(Transport.HTTP), p.address(), p.place()))
+                                .toList(),
+                        s.documentation(),
+                        s.place()))
+                .toList();
+        return new Contract(source, wsdl, documents, queued, List.of(), extensions, findings, schemas, prefixes);
+    }
+
     /** Those of them that HTTP may carry, which can be called and stood in for. */
     public List<Port> httpPorts() {
         return soapPorts().stream()

@@ -53,6 +53,16 @@ public record Transport(Optional<String> uri, Kind kind, String name) {
         return kind != Kind.OTHER;
     }
 
+    /** Whether messages go by a queue or topic, by SOAP over Java Message Service 1.0. */
+    public boolean byQueue() {
+        return kind == Kind.OTHER && "JMS".equals(name);
+    }
+
+    /** Whether this program can send its messages. */
+    public boolean canBeSent() {
+        return byHttp() || byQueue();
+    }
+
     /** As in JSON: the name in small letters, or the URI where it is not known. */
     public String code() {
         return kind == Kind.UNKNOWN ? name : name.toLowerCase(Locale.ROOT);

@@ -69,6 +69,10 @@ final class Wsdl11Reader {
                 .map(e -> e.getAttribute("location").strip())
                 .filter(a -> !a.isEmpty())
                 .findFirst();
+        if (binding.transport().byQueue()) {
+            Element bound = definitions.find(BINDING, port, BINDING).orElseThrow();
+            address = QueueAddress.of(address, bound, service, port);
+        }
         if (address.isEmpty()
                 && binding.protocol().soap()
                 && binding.transport().byHttp()) {

@@ -18,13 +18,15 @@ import java.util.Optional;
 /**
  * One side of an exchange, whatever carried it. What all transports have is asked for here; what only one has, by a visitor.
  */
-public sealed interface Message permits HttpMessage {
+public sealed interface Message permits HttpMessage, JmsMessage {
     /** How much of a body tells its encoding. */
     int START = 8_192;
 
     /** One method a kind, so that a new kind does not compile before everything knows it. */
     interface Visitor<R> {
         R http(HttpMessage message);
+
+        R jms(JmsMessage message);
     }
 
     <R> R accept(Visitor<R> visitor);
@@ -45,6 +47,16 @@ public sealed interface Message permits HttpMessage {
 
     /** What became of the request, as the transport's own number; 0 for a request, and where there is no such number. */
     int status();
+
+    /** Whether the transport says that the request was taken; one that has no status says nothing against it. */
+    default boolean isGood() {
+        return !hasStatus() || status() / 100 == 2;
+    }
+
+    /** Whether answers of its transport have a status at all. */
+    default boolean hasStatus() {
+        return true;
+    }
 
     /** The body, decoded from what was done to it for the way: chunks, compression. */
     Content body();

@@ -6,6 +6,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Secured;
 import dev.mockbell.exchange.Ties;
@@ -59,12 +60,19 @@ final class LedgerRows {
 
     private static final String HTTP = "http";
 
-    private static final Map<String, Reader> READERS = Map.of(HTTP, LedgerRows::http);
+    private static final String JMS = "jms";
+
+    private static final Map<String, Reader> READERS = Map.of(HTTP, LedgerRows::http, JMS, LedgerRows::jms);
 
     private static final Message.Visitor<String> KIND = new Message.Visitor<>() {
         @Override
         public String http(HttpMessage message) {
             return HTTP;
+        }
+
+        @Override
+        public String jms(JmsMessage message) {
+            return JMS;
         }
     };
 
@@ -248,6 +256,20 @@ final class LedgerRows {
     }
 
     private static Message http(String head, Content body, Content wire) {
+        Content content = body == null ? Content.NONE : body;
+        return new HttpMessage(title(head), headers(head), content, wire == null ? plain(head, content) : wire);
+    }
+
+    private static Message jms(String head, Content body, Content wire) {
+        Content content = body == null ? Content.NONE : body;
+        return new JmsMessage(title(head), headers(head), content, wire == null ? plain(head, content) : wire);
+    }
+
+    private static String title(String head) {
+        return head.lines().findFirst().orElse("");
+    }
+
+    private static List<Header> headers(String head) {
         String[] lines = head.split("\r\n");
         List<Header> headers = new ArrayList<>();
         for (int i = 1; i < lines.length; i++) {
@@ -256,8 +278,6 @@ final class LedgerRows {
                 headers.add(new Header(lines[i].substring(0, colon), lines[i].substring(colon + 2)));
             }
         }
-        Content content = body == null ? Content.NONE : body;
-        return new HttpMessage(
-                lines.length == 0 ? "" : lines[0], headers, content, wire == null ? plain(head, content) : wire);
+        return headers;
     }
 }

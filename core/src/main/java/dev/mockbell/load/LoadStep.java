@@ -18,6 +18,7 @@ import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Workbench;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
@@ -75,6 +76,12 @@ record LoadStep(
             CallSetup setup = endpoint.isBlank() ? usualOne : usualOne.to(endpoint);
             URI address =
                     RequestRecipe.of(setup.source()).settled(filler, captured).address();
+            if (JmsAddress.is(address)) {
+                throw Problem.input(
+                        "Load is made over HTTP, and this goes by way of a queue",
+                        step.caseReference(),
+                        "Give the plan an endpoint over HTTP, or take the case out of it.");
+            }
             Optional<Connect> by = setup.profile().map(p -> p.on(usual, filler, address, setup.folder()));
             RequestSource source = setup.source();
             RequestRecipe recipe = RequestRecipe.of(

@@ -168,7 +168,7 @@ final class ReplyWriter {
     }
 
     /** With another name in its last end tag. */
-    private static byte[] malformed(byte[] body) {
+    static byte[] malformed(byte[] body) {
         String text = new String(body, StandardCharsets.ISO_8859_1);
         int last = text.lastIndexOf("</");
         String broken = last < 0 ? text + "<" : text.substring(0, last + 2) + "x" + text.substring(last + 2);

@@ -3,6 +3,7 @@ package dev.mockbell.request;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.Proxies;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.List;
@@ -43,8 +44,11 @@ record AddressStage(Braces address, Optional<Braces> via) implements Stage {
                 throw problem;
             }
             URI literal = uri(start());
-            draft.address(uri(draft.filler().forHost(literal.getHost()).fill(address)));
-            if (!literal.getRawAuthority().equals(draft.address().getRawAuthority())) {
+            String host = Draft.host(literal);
+            draft.address(uri(draft.filler().forHost(host).fill(address)));
+            if (!host.equals(Draft.host(draft.address()))
+                    || !java.util.Objects.equals(
+                            literal.getRawAuthority(), draft.address().getRawAuthority())) {
                 throw Problem.input(
                         "The host of the address comes from a secret", address.source(), "Write the host itself.");
             }
@@ -61,10 +65,16 @@ record AddressStage(Braces address, Optional<Braces> via) implements Stage {
         String address = text.strip();
         try {
             URI uri = new URI(address);
+            if (JmsAddress.is(uri)) {
+                JmsAddress.of(uri);
+                return uri;
+            }
             boolean http = uri.getScheme() != null && uri.getScheme().matches("(?i)https?");
             if (uri.getHost() == null || !http) {
                 throw Problem.input(
-                        "This is not an address that can be called", address, "Start it with http:// or https://.");
+                        "This is not an address that can be called",
+                        address,
+                        "Start it with http:// or https://, or jms: for a queue.");
             }
             if (uri.getPort() == 0 || uri.getPort() > 65_535) {
                 throw Problem.input("There is no port " + uri.getPort(), address, "Ports go from 1 to 65535.");

@@ -2,6 +2,7 @@ package dev.mockbell.request;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,7 +29,12 @@ final class Draft {
 
     void address(URI made) {
         address = made;
-        filler = filler.forHost(made.getHost());
+        filler = filler.forHost(host(made));
+    }
+
+    /** Which host an address leads to: for a queue, the broker's. */
+    static String host(URI address) {
+        return JmsAddress.is(address) ? JmsAddress.of(address).host() : address.getHost();
     }
 
     /** What is filled from now on passes another host too. */

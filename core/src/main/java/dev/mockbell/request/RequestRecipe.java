@@ -90,11 +90,12 @@ public final class RequestRecipe {
     private static Braces address(RequestSource source) {
         Port port = source.bound().port();
         Transport transport = port.binding().transport();
-        if (!transport.byHttp()) {
+        if (!transport.canBeSent()) {
             throw Problem.input(
-                    "Port " + port.name() + " is spoken over " + transport.name() + "; requests are sent by HTTP alone",
+                    "Port " + port.name() + " is spoken over " + transport.name()
+                            + "; requests are sent by HTTP and JMS",
                     null,
-                    "Sample, check and copy its messages here, or call a port of the contract that is spoken over HTTP.");
+                    "Sample, check and copy its messages here, or call a port of the contract that is spoken over one of them.");
         }
         String address = source.endpoint()
                 .or(port::address)

@@ -4,6 +4,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.security.AnswerSecurity;
@@ -79,11 +80,19 @@ final class AnswerOpening {
     /** The message as it reads decrypted; its wire bytes stay as they came. */
     private static Message plain(Message response, SoapMessage soap) {
         String text = XmlText.exact(soap.document());
-        return response.accept(http -> {
-            String declared = text.startsWith("<?xml") ? text.substring(text.indexOf("?>") + 2) : text;
-            Content body = Content.of(
-                    ("<?xml version=\"1.0\" encoding=\"UTF-8\"?>" + declared).getBytes(StandardCharsets.UTF_8));
-            return new HttpMessage(http.title(), http.headers(), body, http.wire());
+        String declared = text.startsWith("<?xml") ? text.substring(text.indexOf("?>") + 2) : text;
+        Content body =
+                Content.of(("<?xml version=\"1.0\" encoding=\"UTF-8\"?>" + declared).getBytes(StandardCharsets.UTF_8));
+        return response.accept(new Message.Visitor<>() {
+            @Override
+            public Message http(HttpMessage message) {
+                return new HttpMessage(message.title(), message.headers(), body, message.wire());
+            }
+
+            @Override
+            public Message jms(JmsMessage message) {
+                return new JmsMessage(message.title(), message.headers(), body, message.wire());
+            }
         });
     }
 

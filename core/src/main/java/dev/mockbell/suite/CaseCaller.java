@@ -21,6 +21,8 @@ import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.Redirect;
 import dev.mockbell.wire.WireHead;
+import dev.mockbell.wire.jms.JmsAddress;
+import dev.mockbell.wire.jms.JmsCaller;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -28,6 +30,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Supplier;
 
 /** Turns a case into a call: fills its expressions, wraps it, sends it, says how it went. Safe for many threads. */
 public final class CaseCaller {
@@ -35,9 +38,22 @@ public final class CaseCaller {
     private static final int MOST_HOPS = 5;
 
     private final HttpCaller http;
+    private final Supplier<JmsCaller> jms;
     private final Expressions expressions;
 
+    /** One that sends by HTTP alone. */
     public CaseCaller(HttpCaller http, Expressions expressions) {
+        this(
+                http,
+                () -> {
+                    throw Problem.input("Requests are sent by HTTP alone here", null, null);
+                },
+                expressions);
+    }
+
+    /** @param jms asked for when something goes to a queue, since its classes cost much to load */
+    public CaseCaller(HttpCaller http, Supplier<JmsCaller> jms, Expressions expressions) {
+        this.jms = jms;
         this.http = http;
         this.expressions = expressions;
     }
@@ -94,6 +110,7 @@ public final class CaseCaller {
                 setup.profile().flatMap(p -> p.answers(filler, request.address(), setup.folder())),
                 RequestRecipe.spoken(setup.bound(), delivery),
                 delivery.follows() ? Optional.of(hop) : Optional.empty(),
+                setup.bound().operation().output().isPresent(),
                 setup.scope().redactor());
     }
 
@@ -138,6 +155,19 @@ public final class CaseCaller {
 
     private List<Exchange> converse(
             PreparedCall call, CallRequest request, Connect by, String origin, StopSignal stop) {
+        if (JmsAddress.is(request.address())) {
+            CallResult result;
+            try {
+                result = jms.get().call(request, call.answered(), by, stop);
+            } catch (Problem problem) {
+                if (problem.kind() != Problem.Kind.NO_ANSWER) {
+                    throw problem;
+                }
+                // what was to be sent is shown and kept, as it is when no server answers
+                result = JmsCaller.unsent(request, problem);
+            }
+            return List.of(exchange(call.kept(), request, result, origin, call.redactor()));
+        }
         return http.converse(request, by, stop).stream()
                 .map(r -> exchange(call.kept(), request, r, origin, call.redactor()))
                 .toList();

@@ -16,6 +16,7 @@ import java.util.function.Function;
  * @param answers how the answer is judged and decrypted; empty to take it as it comes
  * @param addressing what an answer must relate to the request by
  * @param hop the request for where an answer leads; empty not to follow
+ * @param answered whether the operation has an answer
  * @param redactor takes secrets out of what is listed
  */
 public record PreparedCall(
@@ -25,9 +26,10 @@ public record PreparedCall(
         Optional<AnswerSecurity> answers,
         Addressing addressing,
         Optional<Function<Redirect, CallRequest>> hop,
+        boolean answered,
         Redactor redactor) {
     /** Reaching the server in another way. */
     public PreparedCall by(Connect other) {
-        return new PreparedCall(kept, request, other, answers, addressing, hop, redactor);
+        return new PreparedCall(kept, request, other, answers, addressing, hop, answered, redactor);
     }
 }

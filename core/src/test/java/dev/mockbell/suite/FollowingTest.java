@@ -79,6 +79,7 @@ class FollowingTest {
                                 Optional.empty(),
                                 Addressing.NONE,
                                 Optional.of(redirect -> made.to(request, redirect.to())),
+                                true,
                                 Redactor.USUAL),
                         "test",
                         new StopSignal())

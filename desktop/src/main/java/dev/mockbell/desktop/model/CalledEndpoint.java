@@ -90,8 +90,8 @@ public final class CalledEndpoint {
             return "";
         }
         Transport transport = bound.get().port().binding().transport();
-        if (!transport.byHttp()) {
-            return "spoken over " + transport.name() + ", sending is by HTTP alone";
+        if (!transport.canBeSent()) {
+            return "spoken over " + transport.name() + ", sending is by HTTP and JMS";
         }
         if (address().isEmpty()) {
             return "the contract has no address";

@@ -53,7 +53,7 @@ final class WirePane extends ScrollPane {
         String address = desk.endpoint(place.contract(), port);
         String body = desk.contracts().sampleRequest(place, port).orElse("making a sample…");
         if (!port.binding().transport().byHttp()) {
-            carried(port, address, action, operation, body);
+            carried(port, address, action, operation, body, version);
             return;
         }
         StringBuilder whole = new StringBuilder("POST ").append(address).append(" HTTP/1.1\n");
@@ -72,14 +72,22 @@ final class WirePane extends ScrollPane {
     }
 
     /** SOAP that something else than HTTP carries. */
-    private void carried(Port port, String address, String action, Operation operation, String body) {
+    private void carried(
+            Port port, String address, String action, Operation operation, String body, SoapVersion version) {
         String carrier = port.binding().transport().name();
         head(port, () -> copy.accept(body));
-        words("These messages go by " + carrier
-                + ". They can be made, filled in and checked here; sending is by HTTP alone.");
-        piece("Address", address.isEmpty() ? "none in the contract" : address);
+        boolean queued = port.binding().transport().byQueue();
+        words("These messages go by " + carrier + ". "
+                + (queued
+                        ? "A bytes message with these properties, answered to JMSReplyTo (SOAP over JMS 1.0)."
+                        : "They can be made, filled in and checked here; sending is by HTTP and JMS."));
+        piece("Address", address.isEmpty() ? "none; set the endpoint under Manage" : address);
+        if (queued) {
+            piece("SOAPJMS_bindingVersion", "1.0");
+            piece("SOAPJMS_contentType", version.contentType(action));
+        }
         if (!action.isEmpty()) {
-            piece("Action", action);
+            piece(queued ? "SOAPJMS_soapAction" : "Action", action);
         }
         rest(port, operation, body);
     }

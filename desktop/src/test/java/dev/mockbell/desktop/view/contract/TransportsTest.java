@@ -2,9 +2,18 @@ package dev.mockbell.desktop.view.contract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.desktop.Desktops;
 import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.exchange.Exchange;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.jms.Broker;
+import dev.mockbell.wire.jms.JmsAddress;
+import dev.mockbell.wire.jms.JmsServer;
+import dev.mockbell.wire.jms.ProviderJars;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Optional;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -62,17 +71,48 @@ class TransportsTest {
     }
 
     @Test
-    void itIsFilledInAndCheckedAndOnlySendingIsRefusedWithTheReason() {
+    void withoutABrokerItIsSaidWhatIsMissingAndOverHttpItIsCalled() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT2);
         hand.clickText("SOAP 1.1 JMS");
-        hand.await("where it goes", () -> hand.text("#endpoint-from").contains("spoken over JMS"));
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("the reason", () -> hand.shows("Port Queue is spoken over JMS; requests are sent by HTTP alone"));
-        shoot("transport-call");
+        hand.await("the reason", () -> hand.shows("The address does not say where the broker is"));
         hand.clickText("SOAP 1.1");
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await(
                 "an answer",
                 () -> Hand.on(() -> desktop.models.call().calledProperty().get()) != null);
+    }
+
+    @Test
+    void aMessageGoesByAQueueAndItsAnswerIsShownAndKept() throws Exception {
+        try (Broker broker = new Broker()) {
+            String address = "jms:queue:ropes?jndiURL=" + broker.amqp();
+            String answer =
+                    "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><r:Tied xmlns:r='urn:rope'>fast</r:Tied></e:Body></e:Envelope>";
+            JmsServer server = JmsServer.listen(
+                    JmsAddress.of(address),
+                    Connect.USUAL,
+                    new ProviderJars(folder),
+                    (request, envelope) -> Optional.of(new JmsServer.Reply(
+                            Content.of(answer.getBytes(StandardCharsets.UTF_8)), "text/xml", false, sent -> {})));
+            hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+            hand.clickText("SOAP 1.1 JMS");
+            hand.type("#endpoint", address);
+            hand.press(KeyCode.ENTER);
+            hand.await("kept", () -> desktop.models.call().endpoint().address().equals(address));
+            hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+            hand.await(
+                    "an answer",
+                    () -> Hand.on(() -> desktop.models.call().calledProperty().get()) != null);
+            hand.await("the value", () -> hand.shows("fast"));
+            shoot("transport-call");
+            assertThat(Hand.on(
+                            () -> desktop.models.call().exchange().orElseThrow().outcome()))
+                    .isEqualTo(Exchange.Outcome.FINE);
+            hand.press(KeyCode.ALT, KeyCode.DIGIT5);
+            hand.await("its line", () -> hand.shows("jms:queue:ropes"));
+            shoot("transport-traffic");
+            server.close();
+        }
     }
 }

@@ -1,0 +1,182 @@
+package dev.mockbell.wire.jms;
+
+import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.Login;
+import jakarta.jms.Connection;
+import jakarta.jms.ConnectionFactory;
+import jakarta.jms.Destination;
+import jakarta.jms.JMSException;
+import jakarta.jms.Session;
+import java.net.URI;
+import java.util.Hashtable;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javax.naming.Context;
+import javax.naming.InitialContext;
+import javax.naming.NamingException;
+
+/** Opens connections to brokers, by the two clients that are in the program or by a provider of the user's own. */
+final class Connections {
+    /** Context factories that look nothing up over the network by themselves: what a project says may name them. */
+    private static final Set<String> OWN = Set.of(
+            "org.apache.activemq.artemis.jndi.ActiveMQInitialContextFactory",
+            "org.apache.qpid.jms.jndi.JmsInitialContextFactory");
+
+    private static final String USUAL = "org.apache.activemq.artemis.jndi.ActiveMQInitialContextFactory";
+
+    private final ProviderJars jars;
+
+    Connections(ProviderJars jars) {
+        this.jars = jars;
+    }
+
+    /** A connection that delivers, with what its destination is found by. */
+    record Opened(Connection connection, Optional<Context> names) {
+        /** The destination of an address, or another by its name in the same way. */
+        Destination destination(Session session, JmsAddress.Variant variant, String name) throws JMSException {
+            return switch (variant) {
+                case QUEUE -> session.createQueue(name);
+                case TOPIC -> session.createTopic(name);
+                case JNDI -> {
+                    try {
+                        yield (Destination) names.orElseThrow().lookup(name);
+                    } catch (NamingException | ClassCastException e) {
+                        throw Problem.of(
+                                Problem.Kind.INPUT,
+                                "The provider knows no destination of that name: " + Problem.reason(e),
+                                name,
+                                "Check the name, or give it by a parameter such as jndi-queue." + name + ".",
+                                e);
+                    }
+                }
+            };
+        }
+
+        void close() {
+            try {
+                connection.close();
+            } catch (JMSException gone) {
+                // there is nothing left to close
+                return;
+            }
+        }
+    }
+
+    /**
+     * Opens a connection.
+     *
+     * @throws Problem when there is no broker, it cannot be reached, or it refuses the login
+     */
+    Opened open(JmsAddress address, Connect by) {
+        String user = by.login().map(Connections::user).orElse(null);
+        String password = by.login().map(Connections::password).orElse(null);
+        long millis = by.timeouts().connect().toMillis();
+        Optional<Context> names = Optional.empty();
+        ConnectionFactory factory;
+        if (address.isLookedUp()) {
+            Context context = context(address);
+            names = Optional.of(context);
+            factory = factory(context, address);
+        } else {
+            factory = known(address, millis);
+        }
+        try {
+            Connection connection =
+                    user == null ? factory.createConnection() : factory.createConnection(user, password);
+            connection.start();
+            return new Opened(connection, names);
+        } catch (JMSException e) {
+            throw refused(address, e);
+        }
+    }
+
+    private static String user(Login login) {
+        return login instanceof Login.Basic b ? b.user() : login instanceof Login.WhenAsked w ? w.user() : null;
+    }
+
+    private static String password(Login login) {
+        return login instanceof Login.Basic b ? b.password() : login instanceof Login.WhenAsked w ? w.password() : null;
+    }
+
+    private static Problem refused(JmsAddress address, JMSException e) {
+        String broker = address.broker().map(URI::toString).orElse(address.requestUri());
+        boolean login = e instanceof jakarta.jms.JMSSecurityException
+                || String.valueOf(e.getMessage())
+                        .matches("(?is).*(AMQ229031|unable to validate user|sasl|unauthori).*");
+        return Problem.of(
+                Problem.Kind.NO_ANSWER,
+                login ? "The broker refuses the login" : "The broker cannot be reached: " + Problem.reason(e),
+                broker,
+                login ? "Give name and password in the security profile." : "Check that it runs and listens there.",
+                e);
+    }
+
+    private static ConnectionFactory known(JmsAddress address, long millis) {
+        URI broker = address.broker()
+                .orElseThrow(() -> Problem.input(
+                        "The address does not say where the broker is",
+                        address.requestUri(),
+                        "Put ?jndiURL=tcp://HOST:61616 or ?jndiURL=amqp://HOST:5672 behind it."));
+        if (!address.isKnownBroker() || broker.getHost() == null) {
+            throw Problem.input(
+                    "A broker is not reached by “" + broker.getScheme() + "”",
+                    broker.toString(),
+                    "Write tcp://HOST:PORT, amqp://HOST:PORT or amqps://HOST:PORT, or name the provider's"
+                            + " jndiInitialContextFactory.");
+        }
+        return "tcp".equalsIgnoreCase(broker.getScheme()) ? Brokers.core(broker, millis) : Brokers.amqp(broker, millis);
+    }
+
+    private Context context(JmsAddress address) {
+        String name = address.parameter("jndiInitialContextFactory").orElse(USUAL);
+        Hashtable<String, String> environment = new Hashtable<>();
+        environment.put(Context.INITIAL_CONTEXT_FACTORY, name);
+        address.parameter("jndiURL").ifPresent(url -> {
+            environment.put(Context.PROVIDER_URL, url);
+            if (OWN.contains(name)) {
+                environment.put("connectionFactory.ConnectionFactory", url);
+                environment.put("connectionfactory.ConnectionFactory", url);
+            }
+        });
+        for (Map.Entry<String, String> parameter : address.parameters().entrySet()) {
+            // RFC 6167 §4.1.4: what begins so is for the context
+            if (parameter.getKey().startsWith("jndi-")) {
+                environment.put(parameter.getKey().substring("jndi-".length()), parameter.getValue());
+            }
+        }
+        ClassLoader before = Thread.currentThread().getContextClassLoader();
+        try {
+            // a provider may be one of the user's own jars and nothing else: a context of the JDK itself fetches what
+            // it is told
+            Thread.currentThread()
+                    .setContextClassLoader(
+                            OWN.contains(name) ? Connections.class.getClassLoader() : jars.loaderOf(name));
+            return new InitialContext(environment);
+        } catch (NamingException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The provider's names cannot be looked up: " + Problem.reason(e),
+                    name,
+                    "Check jndiInitialContextFactory and jndiURL.",
+                    e);
+        } finally {
+            Thread.currentThread().setContextClassLoader(before);
+        }
+    }
+
+    private static ConnectionFactory factory(Context context, JmsAddress address) {
+        String name = address.parameter("jndiConnectionFactoryName").orElse("ConnectionFactory");
+        try {
+            return (ConnectionFactory) context.lookup(name);
+        } catch (NamingException | ClassCastException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The provider knows no connection factory of that name: " + Problem.reason(e),
+                    name,
+                    "Give the right one by jndiConnectionFactoryName.",
+                    e);
+        }
+    }
+}

@@ -1,0 +1,272 @@
+package dev.mockbell.wire.jms;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
+import dev.mockbell.exchange.JmsMessage;
+import dev.mockbell.exchange.Timing;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.CallResult;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.Login;
+import jakarta.jms.DeliveryMode;
+import jakarta.jms.Destination;
+import jakarta.jms.JMSException;
+import jakarta.jms.Message;
+import jakarta.jms.MessageConsumer;
+import jakarta.jms.MessageProducer;
+import jakarta.jms.Queue;
+import jakarta.jms.Session;
+import jakarta.jms.TemporaryQueue;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Sends requests by SOAP over Java Message Service 1.0: a request to a queue or topic, its answer by correlation. A connection
+ * to a broker is kept for the next call.
+ */
+public final class JmsCaller implements AutoCloseable {
+    private static final long STEP_MILLIS = 250;
+
+    private final Connections connections;
+    private final Map<Key, Connections.Opened> open = new HashMap<>();
+    private boolean closed;
+
+    /** Whose connection it is. */
+    private record Key(String broker, Map<String, String> names, Optional<Login> login) {}
+
+    /** @param jars providers of the user's own */
+    public JmsCaller(ProviderJars jars) {
+        this.connections = new Connections(jars);
+    }
+
+    /**
+     * Sends a request and waits for its answer, where one is to come.
+     *
+     * @param request with the head that HTTP would have; what of it the binding has goes by its properties
+     * @param answered whether an answer is to come; a one-way message is sent and that is all
+     * @throws Problem when nothing was sent: the address cannot be, the broker is not there or refuses
+     */
+    public CallResult call(CallRequest request, boolean answered, Connect by, StopSignal stop) {
+        JmsAddress address = JmsAddress.of(request.address());
+        Instant started = Instant.now();
+        long begun = System.nanoTime();
+        Connections.Opened opened = opened(address, by);
+        long connected = System.nanoTime();
+        try (Session session = opened.connection().createSession(false, Session.AUTO_ACKNOWLEDGE)) {
+            return conversed(request, address, answered, by, stop, opened, session, started, begun, connected);
+        } catch (JMSException e) {
+            forget(address, by);
+            if (stop.isStopped()) {
+                throw Problem.stopped();
+            }
+            throw Brokers.lost(e, address.broker().map(Object::toString).orElse(address.requestUri()));
+        }
+    }
+
+    private CallResult conversed(
+            CallRequest request,
+            JmsAddress address,
+            boolean answered,
+            Connect by,
+            StopSignal stop,
+            Connections.Opened opened,
+            Session session,
+            Instant started,
+            long begun,
+            long connected)
+            throws JMSException {
+        Destination to = opened.destination(session, address.variant(), address.destination());
+        Message message = message(request, address, session);
+        Optional<Destination> replyTo = answered ? Optional.of(replyTo(address, opened, session)) : Optional.empty();
+        // an answer to a topic is missed by who comes later, one in a queue is not
+        MessageConsumer replies = null;
+        if (replyTo.isPresent()) {
+            message.setJMSReplyTo(replyTo.get());
+            replies = isShared(replyTo.get()) ? null : session.createConsumer(replyTo.get());
+        }
+        try (MessageProducer producer = session.createProducer(to)) {
+            producer.setDeliveryMode(address.isPersistent() ? DeliveryMode.PERSISTENT : DeliveryMode.NON_PERSISTENT);
+            producer.setPriority(address.priority().orElse(Message.DEFAULT_PRIORITY));
+            producer.setTimeToLive(address.timeToLive().orElse(Message.DEFAULT_TIME_TO_LIVE));
+            producer.send(message);
+        }
+        long sent = System.nanoTime();
+        JmsMessage asSent = new JmsMessage("TO " + address.title(), Envelopes.headers(message), request.body());
+        if (replyTo.isEmpty()) {
+            return new CallResult(
+                    started,
+                    asSent,
+                    Optional.of(accepted()),
+                    new Timing(connected - begun, sent - connected, 0, 0),
+                    Optional.empty(),
+                    Optional.empty(),
+                    "");
+        }
+        String id = message.getJMSMessageID();
+        if (replies == null) {
+            replies = session.createConsumer(replyTo.get(), "JMSCorrelationID = '" + id.replace("'", "''") + "'");
+        }
+        Message reply = awaited(replies, id, by, stop);
+        replies.close();
+        if (replyTo.get() instanceof TemporaryQueue temporary) {
+            temporary.delete();
+        }
+        long came = System.nanoTime();
+        Timing timing = new Timing(connected - begun, sent - connected, came - sent, 0);
+        if (reply == null) {
+            return new CallResult(
+                    started,
+                    asSent,
+                    Optional.empty(),
+                    timing,
+                    Optional.empty(),
+                    Optional.of(
+                            stop.isStopped()
+                                    ? "Stopped"
+                                    : "No answer came within "
+                                            + by.timeouts().answer().toSeconds() + " s"),
+                    stop.isStopped() ? "" : "Check that something takes messages from " + address.title() + ".");
+        }
+        JmsMessage answer = Envelopes.read(reply, "FROM " + Envelopes.name(reply.getJMSDestination()));
+        boolean readable = Envelopes.holdsEnvelope(reply);
+        return new CallResult(
+                started,
+                asSent,
+                Optional.of(answer),
+                timing,
+                Optional.empty(),
+                readable ? Optional.empty() : Optional.of("The answer is neither a text nor a bytes message"),
+                readable ? "" : "SOAP over JMS has no other kinds (§2.4).");
+    }
+
+    /** That a one-way message was taken, as an answer without a body. */
+    private static JmsMessage accepted() {
+        return new JmsMessage("ACCEPTED by the broker", java.util.List.of(), Content.NONE);
+    }
+
+    /** What became of a request that could not be sent: nothing. */
+    public static CallResult unsent(CallRequest request, Problem problem) {
+        JmsAddress address = JmsAddress.of(request.address());
+        return new CallResult(
+                Instant.now(),
+                new JmsMessage("TO " + address.title(), request.headers(), request.body()),
+                Optional.empty(),
+                Timing.NONE,
+                Optional.empty(),
+                Optional.of(problem.what()),
+                problem.advice().orElse(""));
+    }
+
+    private static Destination replyTo(JmsAddress address, Connections.Opened opened, Session session)
+            throws JMSException {
+        Optional<String> topic = address.parameter("topicReplyToName");
+        if (topic.isPresent()) {
+            return opened.destination(session, JmsAddress.Variant.TOPIC, topic.get());
+        }
+        Optional<String> name = address.parameter("replyToName");
+        if (name.isPresent()) {
+            JmsAddress.Variant variant =
+                    address.variant() == JmsAddress.Variant.TOPIC ? JmsAddress.Variant.QUEUE : address.variant();
+            return opened.destination(session, variant, name.get());
+        }
+        return session.createTemporaryQueue();
+    }
+
+    private static boolean isShared(Destination replyTo) {
+        return replyTo instanceof Queue && !(replyTo instanceof TemporaryQueue);
+    }
+
+    private static Message awaited(MessageConsumer replies, String id, Connect by, StopSignal stop)
+            throws JMSException {
+        long until = System.nanoTime() + by.timeouts().answer().toNanos();
+        while (System.nanoTime() < until && !stop.isStopped()) {
+            long left = Math.max(1, Math.min(STEP_MILLIS, (until - System.nanoTime()) / 1_000_000));
+            Message reply = replies.receive(left);
+            // to a topic, answers to others come too; a service that says nothing of whose it is means the one who
+            // waits
+            if (reply != null && (reply.getJMSCorrelationID() == null || id.equals(reply.getJMSCorrelationID()))) {
+                return reply;
+            }
+        }
+        return null;
+    }
+
+    private static Message message(CallRequest request, JmsAddress address, Session session) throws JMSException {
+        String contentType = Header.first(request.headers(), "Content-Type").orElse("text/xml; charset=utf-8");
+        Message message = Envelopes.made(session, request.body(), contentType, address.goesAsText());
+        message.setStringProperty(Envelopes.REQUEST_URI, address.requestUri());
+        address.parameter("targetService").ifPresent(t -> set(message, Envelopes.TARGET, t));
+        for (Header header : request.headers()) {
+            switch (header.name().toLowerCase(java.util.Locale.ROOT)) {
+                case "content-type", "host", "content-length", "accept-encoding", "connection" -> {
+                    // of the way over HTTP
+                }
+                case "soapaction" ->
+                    set(message, Envelopes.ACTION, header.value().replaceAll("^\"|\"$", ""));
+                case "content-encoding" -> set(message, Envelopes.ENCODING, header.value());
+                default -> Envelopes.property(header.name()).ifPresent(name -> set(message, name, header.value()));
+            }
+        }
+        return message;
+    }
+
+    private static void set(Message message, String name, String value) {
+        try {
+            message.setStringProperty(name, value);
+        } catch (JMSException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The message takes no property " + name, value, "Leave the header out.", e);
+        }
+    }
+
+    private Connections.Opened opened(JmsAddress address, Connect by) {
+        Key key = key(address, by);
+        synchronized (open) {
+            if (closed) {
+                throw Problem.stopped();
+            }
+            Connections.Opened there = open.get(key);
+            if (there != null) {
+                return there;
+            }
+        }
+        Connections.Opened made = connections.open(address, by);
+        synchronized (open) {
+            Connections.Opened first = open.putIfAbsent(key, made);
+            if (first != null) {
+                made.close();
+                return first;
+            }
+            return made;
+        }
+    }
+
+    private void forget(JmsAddress address, Connect by) {
+        Connections.Opened lost;
+        synchronized (open) {
+            lost = open.remove(key(address, by));
+        }
+        if (lost != null) {
+            lost.close();
+        }
+    }
+
+    private static Key key(JmsAddress address, Connect by) {
+        Map<String, String> names = new HashMap<>(address.parameters());
+        names.keySet().removeIf(n -> !n.startsWith("jndi"));
+        return new Key(address.parameter("jndiURL").orElse(""), Map.copyOf(names), by.login());
+    }
+
+    @Override
+    public void close() {
+        synchronized (open) {
+            closed = true;
+            open.values().forEach(Connections.Opened::close);
+            open.clear();
+        }
+    }
+}

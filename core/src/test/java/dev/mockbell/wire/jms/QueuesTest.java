@@ -1,0 +1,241 @@
+package dev.mockbell.wire.jms;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.mockbell.content.Content;
+import dev.mockbell.content.Header;
+import dev.mockbell.exchange.JmsMessage;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.CallResult;
+import dev.mockbell.wire.Connect;
+import dev.mockbell.wire.Login;
+import jakarta.jms.BytesMessage;
+import jakarta.jms.Connection;
+import jakarta.jms.Message;
+import jakarta.jms.MessageConsumer;
+import jakarta.jms.Session;
+import jakarta.jms.TextMessage;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import org.apache.activemq.artemis.jms.client.ActiveMQConnectionFactory;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Requests and answers by way of a real broker, by its own protocol and by AMQP 1.0. */
+class QueuesTest {
+    private static final String ENVELOPE =
+            "<e:Envelope xmlns:e=\"http://schemas.xmlsoap.org/soap/envelope/\"><e:Body><Ping xmlns=\"urn:n\">ü</Ping></e:Body></e:Envelope>";
+    private static final Connect SOON = Connect.USUAL.with(
+            new Connect.Timeouts(Duration.ofSeconds(5), Duration.ofSeconds(10), Duration.ofSeconds(20)));
+
+    private static Broker broker;
+
+    @TempDir
+    Path folder;
+
+    private final ProviderJars jars = new ProviderJars(Path.of("no-such-folder"));
+    private final JmsCaller caller = new JmsCaller(jars);
+
+    @BeforeAll
+    static void start() throws Exception {
+        broker = new Broker();
+    }
+
+    @AfterAll
+    static void stop() {
+        broker.close();
+    }
+
+    @AfterEach
+    void close() {
+        caller.close();
+    }
+
+    private static String at(String destination, String url, String more) {
+        return "jms:" + destination + "?jndiURL=" + url + more;
+    }
+
+    private CallResult call(String address, boolean answered) {
+        CallRequest request = new CallRequest(
+                "POST",
+                URI.create(address),
+                List.of(
+                        new Header("Content-Type", "text/xml; charset=utf-8"),
+                        new Header("SOAPAction", "\"urn:ping\""),
+                        new Header("X-Ticket", "7"),
+                        new Header("JMS-Bad", "1")),
+                Content.of(ENVELOPE.getBytes(StandardCharsets.UTF_8)),
+                Duration.ofSeconds(20));
+        return caller.call(request, answered, SOON, new StopSignal());
+    }
+
+    /** Answers with what it was sent. */
+    private JmsServer echo(String address, AtomicReference<JmsMessage> seen) {
+        return JmsServer.listen(JmsAddress.of(address), SOON, jars, (request, envelope) -> {
+            seen.set(request);
+            return Optional.of(new JmsServer.Reply(request.body(), "text/xml; charset=utf-8", false, sent -> {}));
+        });
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"tcp", "amqp"})
+    void aRequestToAQueueIsAnsweredByCorrelationWithThePropertiesOfTheBinding(String protocol) {
+        String url = protocol.equals("tcp") ? broker.tcp() : broker.amqp();
+        String address = at("queue:trails." + protocol, url, "&priority=7&timeToLive=60000&targetService=trails");
+        AtomicReference<JmsMessage> seen = new AtomicReference<>();
+        try (JmsServer server = echo(address, seen)) {
+            assertThat(server.address().destination()).isNotEmpty();
+            CallResult result = call(address, true);
+            assertThat(result.failure()).isEmpty();
+            assertThat(result.response().orElseThrow().text()).isEqualTo(ENVELOPE);
+            assertThat(result.response().orElseThrow().header("JMSCorrelationID"))
+                    .isEqualTo(result.request().header("JMSMessageID"));
+            JmsMessage request = seen.get();
+            assertThat(request.header("SOAPJMS_bindingVersion")).contains("1.0");
+            assertThat(request.header("SOAPJMS_requestURI")).contains("jms:queue:trails." + protocol);
+            assertThat(request.header("SOAPJMS_soapAction")).contains("urn:ping");
+            assertThat(request.header("SOAPJMS_targetService")).contains("trails");
+            assertThat(request.header("Content-Type")).contains("text/xml; charset=utf-8");
+            assertThat(request.header("JMSPriority")).contains("7");
+            assertThat(request.header("JMSExpiration")).isPresent();
+            assertThat(request.header("X_Ticket")).contains("7");
+            assertThat(request.header("JMS_Bad")).isEmpty();
+            assertThat(result.timing().await()).isPositive();
+        }
+    }
+
+    @Test
+    void anAnswerGoesToTheQueueThatIsNamedForItAndComesToTheOneWhoWaits() {
+        String address = at("queue:shared", broker.tcp(), "&replyToName=answers");
+        try (JmsServer server = echo(address, new AtomicReference<>())) {
+            assertThat(server.address().destination()).isNotEmpty();
+            CallResult first = call(address, true);
+            CallResult second = call(address, true);
+            assertThat(second.response().orElseThrow().header("JMSCorrelationID"))
+                    .isEqualTo(second.request().header("JMSMessageID"))
+                    .isNotEqualTo(first.request().header("JMSMessageID"));
+            assertThat(broker.waiting("answers")).isZero();
+        }
+    }
+
+    @Test
+    void aTopicCarriesRequestsAndAnswers() {
+        String address = at("topic:huts", broker.tcp(), "&topicReplyToName=answers-of-huts");
+        try (JmsServer server = echo(address, new AtomicReference<>())) {
+            assertThat(server.address().destination()).isNotEmpty();
+            assertThat(call(address, true).response().orElseThrow().text()).isEqualTo(ENVELOPE);
+        }
+    }
+
+    @Test
+    void textAndBytesMessagesAreSentAndTheAnswerIsOfTheSameKind() throws Exception {
+        String address = at("queue:kinds", broker.tcp(), "");
+        call(address, false);
+        call(address + "&messageType=text", false);
+        try (ActiveMQConnectionFactory factory = new ActiveMQConnectionFactory(broker.tcp());
+                Connection connection = factory.createConnection();
+                Session session = connection.createSession()) {
+            connection.start();
+            MessageConsumer consumer = session.createConsumer(session.createQueue("kinds"));
+            Message first = consumer.receive(5_000);
+            assertThat(first).isInstanceOf(BytesMessage.class);
+            assertThat(first.getJMSReplyTo()).isNull();
+            TextMessage second = (TextMessage) consumer.receive(5_000);
+            assertThat(second.getText()).isEqualTo(ENVELOPE);
+        }
+    }
+
+    @Test
+    void aOneWayMessageIsTakenByTheBrokerAndThatIsAll() {
+        CallResult result = call(at("queue:one-way", broker.amqp(), ""), false);
+        assertThat(result.failure()).isEmpty();
+        assertThat(result.response().orElseThrow().body().isEmpty()).isTrue();
+        assertThat(broker.waiting("one-way")).isEqualTo(1);
+    }
+
+    @Test
+    void namesAreLookedUpByTheProvidersOfTheProgram() {
+        String jndi = "jms:jndi:trails?jndiURL=" + broker.tcp()
+                + "&jndiConnectionFactoryName=ConnectionFactory&jndi-queue.trails=looked.up";
+        AtomicReference<JmsMessage> seen = new AtomicReference<>();
+        try (JmsServer server = echo(at("queue:looked.up", broker.tcp(), ""), seen)) {
+            assertThat(server.address().destination()).isNotEmpty();
+            assertThat(call(jndi, true).response().orElseThrow().text()).isEqualTo(ENVELOPE);
+            assertThat(seen.get().header("SOAPJMS_requestURI")).contains("jms:jndi:trails");
+        }
+        assertThatThrownBy(() -> call(jndi.replace("jms:jndi:trails", "jms:jndi:none"), true))
+                .hasMessageContaining("no destination of that name");
+    }
+
+    @Test
+    void aProjectCannotNameAProviderThatTheUserDoesNotHave() {
+        assertThatThrownBy(() -> call(
+                        "jms:jndi:x?jndiInitialContextFactory=com.sun.jndi.ldap.LdapCtxFactory&jndiURL=ldap://127.0.0.1:1/x",
+                        true))
+                .isInstanceOf(Problem.class)
+                .hasMessageContaining("No jar of yours has the provider");
+        assertThatThrownBy(() -> call("jms:queue:x?jndiURL=ldap://127.0.0.1:1/x", true))
+                .hasMessageContaining("not reached by “ldap”");
+        assertThatThrownBy(() -> call("jms:queue:x", true)).hasMessageContaining("does not say where the broker is");
+    }
+
+    @Test
+    void whereNobodyAnswersItIsSaidAndNothingIsLeftBehind() {
+        Connect brief =
+                SOON.with(new Connect.Timeouts(Duration.ofSeconds(5), Duration.ofMillis(400), Duration.ofSeconds(5)));
+        CallRequest request = new CallRequest(
+                "POST",
+                URI.create(at("queue:silent", broker.tcp(), "")),
+                List.of(),
+                Content.of(ENVELOPE.getBytes(StandardCharsets.UTF_8)),
+                Duration.ofSeconds(5));
+        CallResult result = caller.call(request, true, brief, new StopSignal());
+        assertThat(result.failure().orElseThrow()).contains("No answer came within");
+        int before = broker.queues();
+        for (int i = 0; i < 3; i++) {
+            caller.call(request, true, brief, new StopSignal());
+        }
+        assertThat(broker.queues()).as("queues for answers are taken away").isEqualTo(before);
+    }
+
+    @Test
+    void aBrokerThatIsNotThereOrRefusesTheLoginIsToldOf() throws Exception {
+        assertThatThrownBy(() -> call(at("queue:x", "tcp://127.0.0.1:1", ""), true))
+                .isInstanceOfSatisfying(Problem.class, p -> assertThat(p.kind()).isEqualTo(Problem.Kind.NO_ANSWER));
+        try (Broker guarded = new Broker("anna", "s3cret-word")) {
+            for (String url : List.of(guarded.tcp(), guarded.amqp())) {
+                String address = at("queue:guarded", url, "");
+                assertThatThrownBy(() -> call(address, false)).hasMessageContaining("refuses the login");
+                CallRequest request = new CallRequest(
+                        "POST", URI.create(address), List.of(), Content.of(new byte[] {'<'}), Duration.ofSeconds(5));
+                Connect known = SOON.withLogin(Optional.of(new Login.Basic("anna", "s3cret-word")));
+                assertThat(caller.call(request, false, known, new StopSignal()).failure())
+                        .isEmpty();
+            }
+        }
+    }
+
+    @Test
+    void aConnectionThatBrokeIsMadeAnewForTheNextCall() throws Exception {
+        Broker first = new Broker();
+        String url = first.tcp();
+        assertThat(call(at("queue:again", url, ""), false).failure()).isEmpty();
+        first.close();
+        assertThatThrownBy(() -> call(at("queue:again", url, ""), false))
+                .isInstanceOfSatisfying(Problem.class, p -> assertThat(p.kind()).isEqualTo(Problem.Kind.NO_ANSWER));
+        assertThat(call(at("queue:again", broker.tcp(), ""), false).failure()).isEmpty();
+    }
+}
