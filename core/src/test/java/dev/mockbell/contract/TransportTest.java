@@ -88,11 +88,32 @@ class TransportTest {
     }
 
     @Test
+    void whatTheWsdlSaysOfAQueueBesideItsAddressIsPartOfIt() {
+        String properties = "<j:jndiURL xmlns:j='http://www.w3.org/2010/soapjms/'>tcp://127.0.0.1:61616</j:jndiURL>"
+                + "<j:priority xmlns:j='http://www.w3.org/2010/soapjms/'>3</j:priority>"
+                + "<j:jndiContextParameter xmlns:j='http://www.w3.org/2010/soapjms/' name='queue.huts' value='a b'/>";
+        String text = Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
+                .replace(OVER_HTTP, "http://www.w3.org/2010/soapjms/")
+                .replace("http://127.0.0.1:1/t", "jms:queue:huts?priority=8")
+                .replace("<service name=\"S\">", "<service name=\"S\">" + properties);
+        assertThat(Contracts.of("a.wsdl", text).ports().get(0).address())
+                .contains("jms:queue:huts?priority=8&jndiURL=tcp://127.0.0.1:61616&jndi-queue.huts=a%20b");
+        String looked = text.replace("<soap:address location=\"jms:queue:huts?priority=8\"/>", "")
+                .replace(
+                        "<soap:binding",
+                        "<j:lookupVariant xmlns:j='http://www.w3.org/2010/soapjms/'>topic</j:lookupVariant>"
+                                + "<j:destinationName xmlns:j='http://www.w3.org/2010/soapjms/'>huts.news</j:destinationName><soap:binding");
+        assertThat(Contracts.of("a.wsdl", looked).ports().get(0).address().orElseThrow())
+                .startsWith("jms:topic:huts.news?jndiURL=")
+                .contains("priority=3");
+    }
+
+    @Test
     void itAloneIsNotSentAndThatIsSaidWithTheReason() {
         Contract contract = over("http://schemas.xmlsoap.org/soap/smtp", "mailto:huts@northfell.example");
         assertThatThrownBy(() -> recipe(contract, Optional.empty()))
                 .isInstanceOf(Problem.class)
-                .hasMessageContaining("Port Port is spoken over SMTP; requests are sent by HTTP alone");
+                .hasMessageContaining("Port Port is spoken over SMTP; requests are sent by HTTP and JMS");
         assertThatThrownBy(() -> recipe(contract, Optional.of("http://127.0.0.1:1/")))
                 .isInstanceOf(Problem.class);
     }
