@@ -1,8 +1,10 @@
 package dev.mockbell.change;
 
 import com.github.difflib.DiffUtils;
+import com.github.difflib.algorithm.DiffAlgorithmListener;
 import com.github.difflib.patch.AbstractDelta;
 import com.github.difflib.patch.DeltaType;
+import com.github.difflib.patch.Patch;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.DocumentNames;
 import dev.mockbell.contract.SourceDocument;
@@ -15,7 +17,36 @@ import java.util.Set;
 
 /** The documents of both contracts, held against each other line by line. */
 final class Documents {
-    private static final int MOST_LINES = 20_000;
+    /** Lines by which two documents may differ to be held against each other line by line; the work grows with its square. */
+    private static final int MOST_DIFFERENCES = 4_000;
+
+    /** Ends a comparison that would take too long. */
+    private static final class TooMany extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        TooMany() {
+            super("too many differences", null, false, false);
+        }
+    }
+
+    private static final DiffAlgorithmListener BOUND = new DiffAlgorithmListener() {
+        @Override
+        public void diffStart() {
+            // nothing to begin
+        }
+
+        @Override
+        public void diffStep(int value, int max) {
+            if (value > MOST_DIFFERENCES) {
+                throw new TooMany();
+            }
+        }
+
+        @Override
+        public void diffEnd() {
+            // nothing to end
+        }
+    };
 
     private Documents() {}
 
@@ -59,17 +90,14 @@ final class Documents {
         List<String> before = same ? List.of() : lines(was);
         List<String> after = same ? List.of() : lines(is);
         return new DocumentChange(
-                name,
-                was.map(SourceDocument::uri),
-                is.map(SourceDocument::uri),
-                before.size() + after.size() > MOST_LINES ? whole(before, after) : lines(before, after));
+                name, was.map(SourceDocument::uri), is.map(SourceDocument::uri), lines(before, after));
     }
 
     private static List<String> lines(Optional<SourceDocument> document) {
         return document.map(d -> d.text().lines().toList()).orElseGet(List::of);
     }
 
-    /** Two documents that would take long to hold against each other: what they do not share at either end. */
+    /** Two documents that differ in too much to be held against each other: what they do not share at either end. */
     private static List<DocumentChange.Line> whole(List<String> before, List<String> after) {
         int head = 0;
         while (head < before.size() && head < after.size() && before.get(head).equals(after.get(head))) {
@@ -93,7 +121,13 @@ final class Documents {
 
     private static List<DocumentChange.Line> lines(List<String> before, List<String> after) {
         List<DocumentChange.Line> lines = new ArrayList<>();
-        for (AbstractDelta<String> delta : DiffUtils.diff(before, after).getDeltas()) {
+        Patch<String> patch;
+        try {
+            patch = DiffUtils.diff(before, after, BOUND);
+        } catch (TooMany tooMany) {
+            return whole(before, after);
+        }
+        for (AbstractDelta<String> delta : patch.getDeltas()) {
             if (delta.getType() == DeltaType.EQUAL) {
                 continue;
             }

@@ -131,7 +131,10 @@ public final class JmsCaller implements AutoCloseable {
                                             + by.timeouts().answer().toSeconds() + " s"),
                     stop.isStopped() ? "" : "Check that something takes messages from " + address.title() + ".");
         }
-        JmsMessage answer = Envelopes.read(reply, "FROM " + Envelopes.name(reply.getJMSDestination()));
+        String from = replyTo.get() instanceof TemporaryQueue
+                ? "a queue of its own"
+                : Envelopes.name(reply.getJMSDestination());
+        JmsMessage answer = Envelopes.read(reply, "FROM " + from);
         boolean readable = Envelopes.holdsEnvelope(reply);
         return new CallResult(
                 started,
