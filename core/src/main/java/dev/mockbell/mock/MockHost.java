@@ -69,6 +69,7 @@ public final class MockHost implements AutoCloseable {
     private final Contract contract;
     private final MockSurroundings around;
     private final MockRecorder recorder;
+    private volatile Optional<QueueMock> queues = Optional.empty();
     private final ThreadPoolExecutor workers;
     /** For those that wait for a live endpoint: as many as may wait at once. */
     private final ThreadPoolExecutor forwarders;
@@ -146,7 +147,9 @@ public final class MockHost implements AutoCloseable {
             throw Problem.input(
                     "A mock answers SOAP over HTTP, and no port of this contract is spoken over it",
                     contract.source(),
-                    "See “mockbell contract show” for what its ports are spoken over.");
+                    QueueMock.isFor(contract)
+                            ? "For its queues use “mockbell mock --broker URL”."
+                            : "See “mockbell contract show” for what its ports are spoken over.");
         }
         MockHost host = new MockHost(contract, plan, around);
         host.listen();
@@ -695,10 +698,24 @@ public final class MockHost implements AutoCloseable {
         close();
     }
 
+    /** Has a mock of the contract's queues end with this one. */
+    public void with(QueueMock other) {
+        queues = Optional.of(other);
+        if (closing) {
+            other.close();
+        }
+    }
+
+    /** The mock of the contract's queues; empty where there is none. */
+    public Optional<QueueMock> queues() {
+        return queues;
+    }
+
     /** Stops listening and closes every connection. */
     @Override
     public void close() {
         closing = true;
+        queues.ifPresent(QueueMock::close);
         listening.close().awaitUninterruptibly(2_000);
         channels.close().awaitUninterruptibly(2_000);
         workers.shutdown();

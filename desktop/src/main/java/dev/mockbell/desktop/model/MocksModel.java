@@ -10,9 +10,11 @@ import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.mock.QueueMock;
 import dev.mockbell.mock.Readiness;
 import dev.mockbell.mock.Trial;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.Environment;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.sample.SampleBuilder;
@@ -20,6 +22,7 @@ import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PortHolder;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -258,6 +261,7 @@ public final class MocksModel {
                                 save(plan.withPort(host.port()));
                             }
                             changed();
+                            queues(kept, plan, host);
                             Optional.ofNullable(waiting.remove(kept.name())).ifPresent(w -> w.accept(host));
                         },
                         problem -> {
@@ -267,6 +271,36 @@ public final class MocksModel {
                                 desk.tell(problem, () -> start(kept, plan));
                             }
                         });
+    }
+
+    /** Has the queues of a contract answered too; over HTTP it answers whatever becomes of that. */
+    private void queues(KeptContract kept, MockPlan plan, MockHost host) {
+        if (!QueueMock.isFor(kept.contract())) {
+            return;
+        }
+        LocalProject local = desk.local();
+        Environment environment = desk.project().current();
+        desk.tasks()
+                .run(
+                        () -> {
+                            Map<String, JmsAddress> addresses = QueueMock.addresses(
+                                    kept.contract(), port -> environment.endpoint(kept.name(), port));
+                            addresses.values().forEach(a -> local.checkListening(a.host()));
+                            QueueMock queue = QueueMock.start(
+                                    kept.contract(),
+                                    plan,
+                                    desk.mocks(desk.ledger()::offerMade, e -> soon()),
+                                    addresses,
+                                    desk.core().http().connect(),
+                                    desk.core().providers());
+                            host.with(queue);
+                            return queue;
+                        },
+                        queue -> changed(),
+                        problem -> desk.tell(Notice.bad(
+                                "Its queues are not answered: " + problem.getMessage(),
+                                "Try again",
+                                () -> queues(kept, plan, host))));
     }
 
     /** Another program has the port: an earlier mock of ours can be taken over, else the next free one helps. */

@@ -22,8 +22,10 @@ import dev.mockbell.mock.Readiness;
 import dev.mockbell.mock.RequestRules;
 import dev.mockbell.mock.Trial;
 import dev.mockbell.project.KeptContract;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import javafx.beans.InvalidationListener;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -366,6 +368,15 @@ public final class MockView extends StackPane implements StationView {
             address.setPrefWidth(270);
             address.setId("mock-address");
             address.getStyleClass().addAll("mono", "reading");
+            Label queue = Parts.text(
+                    h.queues()
+                            .map(q -> "and "
+                                    + q.addresses().stream()
+                                            .map(JmsAddress::title)
+                                            .collect(Collectors.joining(", ")))
+                            .orElse(""),
+                    "second");
+            queue.setId("mock-queue");
             Button wsdl = Parts.link("?wsdl", "Copy the address of the mock's own WSDL", () -> {
                 Copying.text(h.wsdl());
                 desk.tell(dev.mockbell.desktop.model.Notice.plain("Copied " + h.wsdl()));
@@ -380,6 +391,7 @@ public final class MockView extends StackPane implements StationView {
                     .addAll(
                             up,
                             address,
+                            queue,
                             wsdl,
                             index,
                             Parts.spring(),

@@ -115,4 +115,30 @@ class TransportsTest {
             server.close();
         }
     }
+
+    @Test
+    void theMockAnswersOnTheQueueToo() throws Exception {
+        try (Broker broker = new Broker()) {
+            String address = "jms:queue:ropes?jndiURL=" + broker.tcp();
+            hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+            hand.clickText("SOAP 1.1 JMS");
+            hand.type("#endpoint", address);
+            hand.press(KeyCode.ENTER);
+            hand.await("kept", () -> desktop.models.call().endpoint().address().equals(address));
+            Hand.run(() -> desktop.models.mocks().startOrStop());
+            hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+            hand.await("the queue", () -> hand.shows("and queue ropes"));
+            shoot("transport-mock");
+            hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+            hand.press(KeyCode.CONTROL, KeyCode.ENTER);
+            hand.await(
+                    "an answer",
+                    () -> Hand.on(() -> desktop.models.call().calledProperty().get()) != null);
+            assertThat(Hand.on(
+                            () -> desktop.models.call().exchange().orElseThrow().outcome()))
+                    .isEqualTo(Exchange.Outcome.FINE);
+            Hand.run(() -> desktop.models.mocks().startOrStop());
+            desktop.settled();
+        }
+    }
 }
