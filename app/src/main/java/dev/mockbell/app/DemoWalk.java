@@ -118,7 +118,16 @@ final class DemoWalk {
             return "";
         });
         step("Reports", () -> reports(models));
+        ContractWalk contracts = new ContractWalk(hand, models, this::picture);
+        step(
+                "Contract: what changed in a later version, and what it touches",
+                () -> contracts.changes(folder.resolve("later")));
+        step("Contract: one that is written by hand", contracts::written);
         Hand.run(() -> window.stage().hide());
+        window.closed().join();
+        step(
+                "Contract: a page that lists services, in an empty project",
+                () -> ContractWalk.start(project.resolveSibling("beside"), standIn, picture("start")));
         out.get().println();
         out.get()
                 .println(

@@ -36,6 +36,9 @@ final class ShotsCommand implements Callable<Integer> {
         Files.createDirectories(out);
         for (String name : List.of(
                 "contract",
+                "changes",
+                "written",
+                "start",
                 "call",
                 "check",
                 "mock",
@@ -46,12 +49,9 @@ final class ShotsCommand implements Callable<Integer> {
                 "runs",
                 "parts",
                 "security",
-                "certificate",
-                "endpoint",
                 "inside",
                 "compared",
                 "table",
-                "wire",
                 "page",
                 "known")) {
             Path made = folder.resolve("pictures").resolve(name + ".png");

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -49,6 +50,14 @@ public record Contract(
         }
         String path = source.replaceAll("[?#].*", "");
         return path.substring(path.lastIndexOf('/') + 1).replaceAll("\\.(wsdl|xml)$", "");
+    }
+
+    /** The short name as words: {@code Hut booking} for {@code HutBooking}. */
+    public String words() {
+        String spaced = title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
+        return spaced.isEmpty()
+                ? "Contract"
+                : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(Locale.ROOT);
     }
 
     /** Every port of every service, then the bindings without one. */

@@ -22,7 +22,7 @@ import java.util.TreeSet;
 public record FoundContract(
         String name, String address, Optional<Contract> contract, String trouble, Optional<String> instead) {
     static FoundContract of(String address, Contract contract) {
-        return new FoundContract(contract.title(), address, Optional.of(contract), "", Optional.empty());
+        return new FoundContract(contract.words(), address, Optional.of(contract), "", Optional.empty());
     }
 
     /** What it offers, in few words: "6 operations · document/literal · 1.1, 1.2"; why it cannot be read otherwise. */

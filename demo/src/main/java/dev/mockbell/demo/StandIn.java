@@ -84,6 +84,7 @@ public final class StandIn implements AutoCloseable {
         services.put(TRAILS, published(trails, behind.createContext(TRAILS)));
         services.forEach(
                 (path, service) -> server.createContext(path, path.equals(TRAILS) ? Fronts.named(service) : service));
+        server.createContext("/", new ListPage(List.of(HUTS, TRAILS)));
         server.start();
         try {
             Keys keys = Keys.made(clock);
@@ -192,6 +193,11 @@ public final class StandIn implements AutoCloseable {
     /** The same services behind what asks for something. */
     public Fronts fronts() {
         return fronts;
+    }
+
+    /** The address of the page that lists what there is. */
+    public String page() {
+        return "http://127.0.0.1:" + port() + "/";
     }
 
     public String wsdl() {

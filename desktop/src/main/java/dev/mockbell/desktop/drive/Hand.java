@@ -129,7 +129,8 @@ public final class Hand {
         await(selector + " to be shown", () -> lookup(selector) != null);
         Node node = find(selector).orElseThrow();
         run(() -> reveal(node));
-        double[] at = on(() -> middle(node));
+        // a row may have been made anew meanwhile
+        double[] at = on(() -> middle(node.getScene() == null ? lookup(selector) : node));
         clickAt(at[0], at[1]);
     }
 

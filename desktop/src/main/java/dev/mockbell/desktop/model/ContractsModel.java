@@ -238,7 +238,7 @@ public final class ContractsModel {
     }
 
     private KeptContract save(Path folder, String name, Contract read) {
-        return desk.store().saveContract(folder, name, title(read), read, Instant.now(desk.clock()));
+        return desk.store().saveContract(folder, name, read.words(), read, Instant.now(desk.clock()));
     }
 
     private void added(List<KeptContract> kept) {
@@ -358,13 +358,6 @@ public final class ContractsModel {
         if (reading == stop && !stop.isStopped() && !progress.get().isEmpty()) {
             progress.set(text);
         }
-    }
-
-    private static String title(Contract contract) {
-        String spaced = contract.title().replaceAll("([a-z0-9])([A-Z])", "$1 $2");
-        return spaced.isEmpty()
-                ? "Contract"
-                : Character.toUpperCase(spaced.charAt(0)) + spaced.substring(1).toLowerCase(java.util.Locale.ROOT);
     }
 
     /** Gives up what is being read. */

@@ -64,12 +64,12 @@ public final class ContractView extends StackPane implements StationView {
         models.written().openProperty().addListener((o, was, now) -> {
             asShown = List.of();
             getChildren().clear();
-            Overlay.close(this);
+            closeOverlay();
             show();
         });
         changes.shownProperty().addListener((o, was, now) -> {
             asShown = List.of();
-            Overlay.close(this);
+            closeOverlay();
             show();
         });
         anatomy = new AnatomyPane(desk, this::copy, models.taps()::tap);
@@ -101,7 +101,7 @@ public final class ContractView extends StackPane implements StationView {
         models.traffic().versionProperty().addListener(results);
         models.mocks().versionProperty().addListener(results);
         desk.stationProperty().addListener(results);
-        contracts.setOnAdded(() -> Overlay.close(this));
+        contracts.setOnAdded(this::closeOverlay);
         acceptDrops();
         addEventFilter(KeyEvent.KEY_PRESSED, this::keys);
         showPlace(desk.placeProperty().get());
@@ -199,6 +199,13 @@ public final class ContractView extends StackPane implements StationView {
         } else {
             // left in whatever way, the reading must not wait for an answer for ever
             Overlay.show(this, ContractAdder.login(contracts, question), 520, () -> contracts.giveUp(question));
+        }
+    }
+
+    /** What lies over the window; none does while another station is shown. */
+    private void closeOverlay() {
+        if (getScene() != null) {
+            Overlay.close(this);
         }
     }
 

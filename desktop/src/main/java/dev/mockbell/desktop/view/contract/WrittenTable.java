@@ -50,8 +50,8 @@ final class WrittenTable extends VBox {
         this.model = model;
         this.chosen = chosen;
         grid.column("Name", 190, this::name)
-                .column("Type", 100, r -> cell(r, Column.TYPE))
-                .column("How often", 136, r -> cell(r, Column.OFTEN))
+                .column("Type", 96, r -> cell(r, Column.TYPE))
+                .column("How often", 152, r -> cell(r, Column.OFTEN))
                 .growing("Limits", r -> cell(r, Column.LIMITS))
                 .growing("What it means", r -> cell(r, Column.MEANS));
         grid.setId("written-table");
