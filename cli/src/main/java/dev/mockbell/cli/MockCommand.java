@@ -143,7 +143,7 @@ final class MockCommand implements Callable<Integer> {
                     hosts.add(started(contract, plan, around));
                 }
                 if (queued) {
-                    queues.add(queue(core, project, contract, plan, around));
+                    queue(core, project, contract, plan, around).ifPresent(queues::add);
                 }
             }
             if (tls) {
@@ -187,10 +187,24 @@ final class MockCommand implements Callable<Integer> {
     }
 
     /** Takes requests from the queues of a contract, at a broker that a project alone may not name. */
-    private QueueMock queue(
+    private Optional<QueueMock> queue(
+            CommandCore core, Optional<Project> project, Contract contract, MockPlan plan, MockSurroundings around) {
+        try {
+            return Optional.of(queued(core, project, contract, plan, around));
+        } catch (Problem problem) {
+            if (contract.httpPorts().isEmpty() || broker != null) {
+                throw problem;
+            }
+            // what is spoken over HTTP is answered all the same
+            console.note("The queues of " + plan.contract() + " are not answered: " + problem.getMessage());
+            return Optional.empty();
+        }
+    }
+
+    private QueueMock queued(
             CommandCore core, Optional<Project> project, Contract contract, MockPlan plan, MockSurroundings around) {
         Map<String, JmsAddress> addresses = new LinkedHashMap<>(QueueMock.addresses(
-                contract, port -> project.flatMap(p -> p.current().endpoint(plan.contract(), port))));
+                contract, plan, port -> project.flatMap(p -> p.current().endpoint(plan.contract(), port))));
         if (broker != null) {
             addresses.replaceAll((port, address) -> address.at(broker));
         } else if (project.isPresent()) {

@@ -15,6 +15,7 @@ import dev.mockbell.wire.Login;
 import dev.mockbell.wire.Proxies;
 import dev.mockbell.wire.ProxyLogin;
 import dev.mockbell.wire.Trust;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
@@ -185,7 +186,7 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
         if (!message.checksAnswers()) {
             return Optional.empty();
         }
-        Filler allowed = filler.forHost(address.getHost());
+        Filler allowed = filler.forHost(JmsAddress.hostOf(address));
         UnaryOperator<String> fill = text -> allowed.fill(Braces.parse(text));
         KeyFiles files = files(project);
         List<X509Certificate> signers = new ArrayList<>();
@@ -217,7 +218,7 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
         Optional<Proxies.Named> proxy = Optional.of(via.address)
                 .filter(a -> !a.isBlank())
                 .map(a -> Proxies.parsed(filler.forHost("").fill(Braces.parse(a))));
-        Filler server = filler.forHost(address.getHost());
+        Filler server = filler.forHost(JmsAddress.hostOf(address));
         // what is not over TLS is read by the proxy too
         boolean open = "http".equalsIgnoreCase(address.getScheme());
         Filler allowed =

@@ -58,17 +58,19 @@ public final class QueueMock implements AutoCloseable {
     }
 
     /**
-     * Where the ports of a contract that are spoken over queues are, by their names.
+     * Where the ports of a contract that are spoken over queues are, by their names: where the plan says, else where calls go.
      *
-     * @param elsewhere where a port is in place of what the contract says, by its name
+     * @param elsewhere where calls of a port go in place of what the contract says, by its name
      * @throws Problem when a port has no address, or one that cannot be
      */
-    public static Map<String, JmsAddress> addresses(Contract contract, Function<String, Optional<String>> elsewhere) {
+    public static Map<String, JmsAddress> addresses(
+            Contract contract, MockPlan plan, Function<String, Optional<String>> elsewhere) {
         Map<String, JmsAddress> found = new LinkedHashMap<>();
         for (Port port : contract.ports()) {
             if (isQueued(port)) {
-                String address = elsewhere
-                        .apply(port.name())
+                String address = Optional.ofNullable(plan.conduct().paths().get(port.name()))
+                        .filter(a -> a.startsWith(JmsAddress.SCHEME + ":"))
+                        .or(() -> elsewhere.apply(port.name()))
                         .or(port::address)
                         .orElseThrow(() -> Problem.input(
                                 "Port " + port.name() + " has no address",

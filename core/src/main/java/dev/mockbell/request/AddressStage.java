@@ -44,9 +44,9 @@ record AddressStage(Braces address, Optional<Braces> via) implements Stage {
                 throw problem;
             }
             URI literal = uri(start());
-            String host = Draft.host(literal);
+            String host = JmsAddress.hostOf(literal);
             draft.address(uri(draft.filler().forHost(host).fill(address)));
-            if (!host.equals(Draft.host(draft.address()))
+            if (!host.equals(JmsAddress.hostOf(draft.address()))
                     || !java.util.Objects.equals(
                             literal.getRawAuthority(), draft.address().getRawAuthority())) {
                 throw Problem.input(

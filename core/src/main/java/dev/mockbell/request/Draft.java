@@ -29,12 +29,7 @@ final class Draft {
 
     void address(URI made) {
         address = made;
-        filler = filler.forHost(host(made));
-    }
-
-    /** Which host an address leads to: for a queue, the broker's. */
-    static String host(URI address) {
-        return JmsAddress.is(address) ? JmsAddress.of(address).host() : address.getHost();
+        filler = filler.forHost(JmsAddress.hostOf(made));
     }
 
     /** What is filled from now on passes another host too. */

@@ -75,7 +75,7 @@ class QueueMockTest {
                 contract,
                 plan,
                 MockSurroundings.alone(loops, new Expressions(), made -> kept.add(made.get()), e -> {}),
-                QueueMock.addresses(contract, port -> Optional.empty()),
+                QueueMock.addresses(contract, plan, port -> Optional.empty()),
                 Connect.USUAL,
                 new ProviderJars(Path.of("no-such-folder")));
     }
@@ -217,13 +217,16 @@ class QueueMockTest {
                         nowhere,
                         MockPlan.sampling("huts", 0),
                         MockSurroundings.alone(loops, new Expressions(), null, e -> {}),
-                        QueueMock.addresses(nowhere, port -> Optional.of("jms:queue:x?jndiURL=tcp://127.0.0.1:1")),
+                        QueueMock.addresses(
+                                nowhere,
+                                MockPlan.sampling("huts", 0),
+                                port -> Optional.of("jms:queue:x?jndiURL=tcp://127.0.0.1:1")),
                         Connect.USUAL,
                         new ProviderJars(Path.of("no-such-folder"))))
                 .hasMessageContaining("cannot be reached");
         assertThat(QueueMock.isFor(nowhere)).isTrue();
         assertThat(QueueMock.isFor(Contracts.stay())).isFalse();
-        assertThat(QueueMock.addresses(Contracts.stay(), port -> Optional.empty()))
+        assertThat(QueueMock.addresses(Contracts.stay(), MockPlan.sampling("huts", 0), port -> Optional.empty()))
                 .isEqualTo(Map.of());
     }
 }

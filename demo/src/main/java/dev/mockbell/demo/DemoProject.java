@@ -28,6 +28,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -73,7 +74,7 @@ public final class DemoProject {
         List<Environment> environments = new ArrayList<>();
         environments.add(new Environment(
                 "Local stand-in",
-                addresses(standIn.soap11(), standIn.soap12()),
+                withQueue(addresses(standIn.soap11(), standIn.soap12())),
                 values,
                 Map.of(DemoTrails.CONTRACT, DemoTrails.GUIDE)));
         environments.add(
@@ -90,6 +91,12 @@ public final class DemoProject {
     /** The values of its secrets, by the environment variables that may hold them. */
     public static Map<String, String> secrets() {
         return DemoTrails.secrets();
+    }
+
+    private Map<String, String> withQueue(Map<String, String> addresses) {
+        Map<String, String> all = new LinkedHashMap<>(addresses);
+        all.put(DemoTrails.CONTRACT + "/" + DemoTrails.QUEUE_PORT, standIn.queue());
+        return all;
     }
 
     private static Map<String, String> addresses(String soap11, String soap12) {

@@ -40,6 +40,10 @@ import javax.imageio.ImageIO;
 final class DemoTrails {
     static final String CONTRACT = "trail-conditions";
     private static final String PORT = "TrailConditionsSoap11";
+
+    /** The port that is spoken over a queue. */
+    static final String QUEUE_PORT = "TrailConditionsQueue";
+
     private static final String PHOTO = "parts/cairn.png";
     private static final String PASSWORD = "{$secret:guide-password}";
 
@@ -149,7 +153,9 @@ final class DemoTrails {
                                 "<trailId>T-007</trailId>",
                                 "<photo>cid:cairn</photo>")
                         .withParts(List.of(new PartText("cairn", PHOTO, ""))),
-                kept("Ping", "up", "Up", List.of(valid, fine), List.of()));
+                kept("Ping", "up", "Up", List.of(valid, fine), List.of()),
+                kept("Ping", "up-by-queue", "Up, by queue", List.of(valid, fine), List.of())
+                        .withPort(QUEUE_PORT));
     }
 
     static Suite suite() {

@@ -42,10 +42,14 @@ public final class StandIn implements AutoCloseable {
     private final List<Endpoint> endpoints;
     private final HutRegister register;
     private final Fronts fronts;
+    private final QueueFront queue;
 
     private StandIn(
             HttpServer server, ExecutorService threads, List<Endpoint> endpoints, HutRegister register, Fronts fronts) {
         this.fronts = fronts;
+        this.queue = new QueueFront(
+                server.getAddress().getPort() + 20,
+                "http://127.0.0.1:" + server.getAddress().getPort() + TRAILS);
         this.server = server;
         this.threads = threads;
         this.endpoints = endpoints;
@@ -190,6 +194,16 @@ public final class StandIn implements AutoCloseable {
         return "http://127.0.0.1:" + port() + TRAILS;
     }
 
+    /** The address of the trail conditions by way of a queue. */
+    public String queue() {
+        return queue.address();
+    }
+
+    /** Whether the queue is served; waits until that is known. */
+    public boolean isQueueUp() {
+        return queue.isUp();
+    }
+
     /** The same services behind what asks for something. */
     public Fronts fronts() {
         return fronts;
@@ -213,6 +227,7 @@ public final class StandIn implements AutoCloseable {
     public void close() {
         endpoints.forEach(Endpoint::stop);
         fronts.close();
+        queue.close();
         server.stop(0);
         threads.shutdown();
     }

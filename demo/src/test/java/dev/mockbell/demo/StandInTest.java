@@ -28,6 +28,8 @@ import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.HttpCaller;
 import dev.mockbell.wire.HttpFetcher;
+import dev.mockbell.wire.jms.JmsCaller;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Path;
@@ -92,6 +94,22 @@ class StandInTest {
         return new SuiteRunner(
                         bench(environment), new CaseCaller(http, expressions), expressions, e -> e, Clock.systemUTC())
                 .run(project.suite("on-the-trail").orElseThrow(), RunListener.NONE, new StopSignal());
+    }
+
+    @Test
+    void theTrailIsCalledByWayOfAQueueToo() {
+        assertThat(standIn.isQueueUp()).isTrue();
+        Expressions expressions = new Expressions();
+        try (JmsCaller jms = new JmsCaller(new ProviderJars(folder.resolve("no-jars")))) {
+            ProjectBench bench = bench("Local stand-in");
+            SuiteRunner runner = new SuiteRunner(
+                    bench, new CaseCaller(http, () -> jms, expressions), expressions, e -> e, Clock.systemUTC());
+            var kept = project.kept("trail-conditions/Ping/up-by-queue").orElseThrow();
+            var called = runner.call(kept, kept.title(), "test", bench.variables(), new StopSignal());
+            assertThat(called.result().problem()).isEmpty();
+            assertThat(called.result().verdict()).isEqualTo(dev.mockbell.check.Verdict.PASSED);
+            assertThat(called.answer().exchange().endpoint()).startsWith("jms:queue:trail-conditions");
+        }
     }
 
     @ParameterizedTest

@@ -10,6 +10,7 @@ import jakarta.jms.JMSException;
 import jakarta.jms.Session;
 import java.net.URI;
 import java.util.Hashtable;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -113,7 +114,23 @@ final class Connections {
                 e);
     }
 
+    /** The provider and the broker are told by parameters of their own, which are looked at; not by the context's names for them. */
+    private static void refuseOther(String factory, String key) {
+        boolean broker = OWN.contains(factory) && key.toLowerCase(Locale.ROOT).startsWith("connectionfactory");
+        if (broker || key.startsWith("java.naming.")) {
+            throw Problem.input(
+                    "The parameter jndi-" + key + " is not taken",
+                    factory,
+                    "Say the provider by jndiInitialContextFactory and the broker by jndiURL.");
+        }
+    }
+
     private static ConnectionFactory known(JmsAddress address, long millis) {
+        URI broker = known(address);
+        return "tcp".equalsIgnoreCase(broker.getScheme()) ? Brokers.core(broker, millis) : Brokers.amqp(broker, millis);
+    }
+
+    private static URI known(JmsAddress address) {
         URI broker = address.broker()
                 .orElseThrow(() -> Problem.input(
                         "The address does not say where the broker is",
@@ -126,12 +143,24 @@ final class Connections {
                     "Write tcp://HOST:PORT, amqp://HOST:PORT or amqps://HOST:PORT, or name the provider's"
                             + " jndiInitialContextFactory.");
         }
-        return "tcp".equalsIgnoreCase(broker.getScheme()) ? Brokers.core(broker, millis) : Brokers.amqp(broker, millis);
+        return broker;
     }
 
     private Context context(JmsAddress address) {
         String name = address.parameter("jndiInitialContextFactory").orElse(USUAL);
         Hashtable<String, String> environment = new Hashtable<>();
+        for (Map.Entry<String, String> parameter : address.parameters().entrySet()) {
+            // RFC 6167 §4.1.4: what begins so is for the context
+            if (parameter.getKey().startsWith("jndi-")) {
+                String key = parameter.getKey().substring("jndi-".length());
+                refuseOther(name, key);
+                environment.put(key, parameter.getValue());
+            }
+        }
+        if (OWN.contains(name)) {
+            // secrets are given for the host of this broker, and so it is this one that is reached
+            known(address);
+        }
         environment.put(Context.INITIAL_CONTEXT_FACTORY, name);
         address.parameter("jndiURL").ifPresent(url -> {
             environment.put(Context.PROVIDER_URL, url);
@@ -140,12 +169,6 @@ final class Connections {
                 environment.put("connectionfactory.ConnectionFactory", url);
             }
         });
-        for (Map.Entry<String, String> parameter : address.parameters().entrySet()) {
-            // RFC 6167 §4.1.4: what begins so is for the context
-            if (parameter.getKey().startsWith("jndi-")) {
-                environment.put(parameter.getKey().substring("jndi-".length()), parameter.getValue());
-            }
-        }
         ClassLoader before = Thread.currentThread().getContextClassLoader();
         try {
             // a provider may be one of the user's own jars and nothing else: a context of the JDK itself fetches what

@@ -137,6 +137,11 @@ public record JmsAddress(Variant variant, String destination, Map<String, String
         return broker().map(URI::getHost).orElse("");
     }
 
+    /** Which host an address leads to: that of the broker for one of a queue, its own for any other. */
+    public static String hostOf(URI address) {
+        return is(address) ? of(address).host() : address.getHost();
+    }
+
     /** Whether it is looked up by names that the user's own provider knows. */
     public boolean isLookedUp() {
         return variant == Variant.JNDI || parameters.containsKey("jndiInitialContextFactory");

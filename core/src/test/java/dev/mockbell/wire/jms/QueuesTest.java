@@ -187,6 +187,17 @@ class QueuesTest {
                         true))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("No jar of yours has the provider");
+        for (String other : List.of(
+                "jndi-java.naming.factory.initial=com.sun.jndi.ldap.LdapCtxFactory",
+                "jndi-java.naming.provider.url=ldap://127.0.0.1:1/x",
+                "jndi-connectionFactory.Other=tcp://elsewhere.example:61616&jndiConnectionFactoryName=Other")) {
+            assertThatThrownBy(() -> call("jms:jndi:x?jndiURL=" + broker.tcp() + "&" + other, true))
+                    .as(other)
+                    .hasMessageContaining("is not taken");
+        }
+        assertThatThrownBy(() -> call("jms:jndi:x?jndi-queue.x=x", true)).hasMessageContaining("where the broker is");
+        assertThatThrownBy(() -> call("jms:jndi:x?jndiURL=rmi://127.0.0.1:1/x", true))
+                .hasMessageContaining("not reached by “rmi”");
         assertThatThrownBy(() -> call("jms:queue:x?jndiURL=ldap://127.0.0.1:1/x", true))
                 .hasMessageContaining("not reached by “ldap”");
         assertThatThrownBy(() -> call("jms:queue:x", true)).hasMessageContaining("does not say where the broker is");

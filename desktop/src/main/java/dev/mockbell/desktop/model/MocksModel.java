@@ -284,7 +284,7 @@ public final class MocksModel {
                 .run(
                         () -> {
                             Map<String, JmsAddress> addresses = QueueMock.addresses(
-                                    kept.contract(), port -> environment.endpoint(kept.name(), port));
+                                    kept.contract(), plan, port -> environment.endpoint(kept.name(), port));
                             addresses.values().forEach(a -> local.checkListening(a.host()));
                             QueueMock queue = QueueMock.start(
                                     kept.contract(),
