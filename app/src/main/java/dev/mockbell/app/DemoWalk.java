@@ -108,6 +108,7 @@ final class DemoWalk {
         step("Call: four hundred closures as a table", trail::table);
         step("Call: the bytes of both sides, the photo in hex", trail::wire);
         step("Call: a page in place of an answer", trail::page);
+        step("Call: by way of a queue", trail::queue);
         step("Check: the trail behind Digest", () -> trail.suite("Behind Digest"));
         step("Check: the trail with a client certificate", () -> trail.suite("With a client certificate"));
         step("Check: known values, one of them wrong", () -> trail.known("Local stand-in"));

@@ -235,4 +235,14 @@ final class TrailWalk {
                 () -> Hand.on(() -> models.call().endpoint().address()).equals(before));
         return hand.text("#endpoint-from");
     }
+
+    /** The same case by way of a queue: a message to a broker, its answer by correlation. */
+    String queue() {
+        open("trail-conditions", "Ping", "Local stand-in");
+        hand.clickText("Up, by queue");
+        SuiteRunner.Called called = send();
+        passed(called);
+        var exchange = called.answer().exchange();
+        return exchange.request().title() + ", " + exchange.timing().totalMillis() + " ms";
+    }
 }

@@ -154,7 +154,7 @@ final class DemoTrails {
                                 "<photo>cid:cairn</photo>")
                         .withParts(List.of(new PartText("cairn", PHOTO, ""))),
                 kept("Ping", "up", "Up", List.of(valid, fine), List.of()),
-                kept("Ping", "up-by-queue", "Up, by queue", List.of(valid, fine), List.of())
+                kept("Ping", "via-queue", "Up, by queue", List.of(valid, fine), List.of())
                         .withPort(QUEUE_PORT));
     }
 

@@ -104,7 +104,7 @@ class StandInTest {
             ProjectBench bench = bench("Local stand-in");
             SuiteRunner runner = new SuiteRunner(
                     bench, new CaseCaller(http, () -> jms, expressions), expressions, e -> e, Clock.systemUTC());
-            var kept = project.kept("trail-conditions/Ping/up-by-queue").orElseThrow();
+            var kept = project.kept("trail-conditions/Ping/via-queue").orElseThrow();
             var called = runner.call(kept, kept.title(), "test", bench.variables(), new StopSignal());
             assertThat(called.result().problem()).isEmpty();
             assertThat(called.result().verdict()).isEqualTo(dev.mockbell.check.Verdict.PASSED);
