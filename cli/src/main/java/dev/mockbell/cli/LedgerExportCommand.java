@@ -57,20 +57,20 @@ final class LedgerExportCommand implements Callable<Integer> {
             Optional<Redactor> redactor =
                     unmasked ? Optional.empty() : Optional.of(core.parts().redactor(project));
             try (Ledger ledger = core.ledger(project, console)) {
-                long[] count = {0};
+                HarTransfer.Written[] written = {null};
                 if ("-".equals(file)) {
-                    count[0] = write(core, ledger, filter, console.out(), redactor);
+                    written[0] = write(core, ledger, filter, console.out(), redactor);
                 } else {
                     // a file is whole or as it was
-                    AtomicFile.write(Path.of(file), out -> count[0] = write(core, ledger, filter, out, redactor));
+                    AtomicFile.write(Path.of(file), out -> written[0] = write(core, ledger, filter, out, redactor));
                 }
-                console.note("Wrote " + count[0] + (count[0] == 1 ? " exchange." : " exchanges."));
+                console.note("Wrote " + written[0].words() + ".");
                 return stopping.ended(0);
             }
         }
     }
 
-    private long write(
+    private HarTransfer.Written write(
             CommandCore core, Ledger ledger, LedgerFilter filter, OutputStream out, Optional<Redactor> redactor)
             throws IOException {
         try (HarWriter writer = new HarWriter(out, Core.VERSION, redactor, most == 0 ? Long.MAX_VALUE : most)) {

@@ -19,6 +19,7 @@ import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
 import dev.mockbell.wire.PortHolder;
 import dev.mockbell.wire.jms.JmsAddress;
+import dev.mockbell.wire.jms.JmsServer;
 import dev.mockbell.xml.TextFile;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -216,8 +217,10 @@ final class MockCommand implements Callable<Integer> {
                 plan,
                 around,
                 addresses,
-                core.parts().http().connect().withLogin(reading.login()),
-                core.parts().providers());
+                new JmsServer.Reach(
+                        core.parts().http().connect().withLogin(reading.login()),
+                        core.parts().providers(),
+                        console::note));
     }
 
     private MockHost started(Contract contract, MockPlan plan, MockSurroundings around) {

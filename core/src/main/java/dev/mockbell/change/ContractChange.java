@@ -65,6 +65,11 @@ public record ContractChange(
                 is);
     }
 
+    /** What something is called now that was renamed; empty for any other change. */
+    public Optional<String> renamedTo() {
+        return kind == Kind.RENAMED ? Optional.of(after.replaceAll("^renamed |\\?$", "")) : Optional.empty();
+    }
+
     /** What it does to a side. */
     public Effect on(Side side) {
         return side == Side.CALLERS ? callers : service;

@@ -1,6 +1,7 @@
 package dev.mockbell.har;
 
 import dev.mockbell.contract.Contract;
+import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.ledger.LedgerFilter;
@@ -36,16 +37,18 @@ public final class HarTransfer {
     }
 
     /**
-     * Writes all that pass a filter, the oldest first.
-     *
-     * @return how many
+     * Writes all that pass a filter, the oldest first; those by way of queues are left out, since HAR is of HTTP.
      */
-    public long write(LedgerFilter filter, Expressions looking, HarWriter writer) throws IOException {
-        long[] count = {0};
+    public Written write(LedgerFilter filter, Expressions looking, HarWriter writer) throws IOException {
+        long[] count = {0, 0};
         Order oldest = new Order(Order.Column.NUMBER, false);
         try {
             ledger.search(filter, oldest, Long.MAX_VALUE, looking, stop, line -> {
                 ledger.get(line.id()).ifPresent(e -> {
+                    if (e.request() instanceof JmsMessage) {
+                        count[1]++;
+                        return;
+                    }
                     try {
                         writer.write(e);
                     } catch (IOException io) {
@@ -58,7 +61,20 @@ public final class HarTransfer {
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
-        return count[0];
+        return new Written(count[0], count[1]);
+    }
+
+    /**
+     * What was written.
+     *
+     * @param queued how many were left out because they went by way of a queue
+     */
+    public record Written(long count, long queued) {
+        /** For people: {@code 12 exchanges}, and what is not among them. */
+        public String words() {
+            String all = count + (count == 1 ? " exchange" : " exchanges");
+            return queued == 0 ? all : all + " (without " + queued + " by way of queues: HAR is of HTTP alone)";
+        }
     }
 
     /**

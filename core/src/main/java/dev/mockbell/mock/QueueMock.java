@@ -12,10 +12,8 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsServer;
-import dev.mockbell.wire.jms.ProviderJars;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -86,7 +84,7 @@ public final class QueueMock implements AutoCloseable {
      * Begins to answer.
      *
      * @param listened where each port is, as {@link #addresses} gives it
-     * @param by who logs in at the broker
+     * @param reach how the brokers are reached
      * @throws Problem when the broker is not there, or does not let messages be taken
      */
     public static QueueMock start(
@@ -94,14 +92,13 @@ public final class QueueMock implements AutoCloseable {
             MockPlan plan,
             MockSurroundings around,
             Map<String, JmsAddress> listened,
-            Connect by,
-            ProviderJars jars) {
+            JmsServer.Reach reach) {
         Map<String, String> paths = new LinkedHashMap<>();
         listened.keySet().forEach(port -> paths.put(port, "/" + port));
         QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths);
         try {
             listened.forEach((port, address) -> mock.servers.add(JmsServer.listen(
-                    address, by, jars, (request, envelope) -> mock.answer("/" + port, address, request, envelope))));
+                    address, reach, (request, envelope) -> mock.answer("/" + port, address, request, envelope))));
             return mock;
         } catch (RuntimeException e) {
             mock.close();

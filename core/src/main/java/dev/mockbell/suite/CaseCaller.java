@@ -23,6 +23,7 @@ import dev.mockbell.wire.Redirect;
 import dev.mockbell.wire.WireHead;
 import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsCaller;
+import dev.mockbell.wire.jms.RequestProperties;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -81,12 +82,14 @@ public final class CaseCaller {
         CallRequest real = made(setup, setup.lookedAt());
         Redactor redactor = setup.scope().redactor();
         Delivery delivery = setup.kept().delivery();
-        Content whole = WireHead.encoded(real);
+        Content body = real.body();
         if (!delivery.equals(delivery.readable())) {
             Case readable = setup.kept().withDelivery(delivery.readable());
-            whole = WireHead.encoded(
-                    real, made(setup, setup.of(readable).lookedAt()).body());
+            body = made(setup, setup.of(readable).lookedAt()).body();
         }
+        Content whole = JmsAddress.is(real.address())
+                ? RequestProperties.shown(real, body).wire()
+                : WireHead.encoded(real, body);
         String text = new String(whole.start(most), StandardCharsets.UTF_8).replace("\r\n", "\n");
         return redactor.wire(text) + (whole.size() > most ? "\n… " + (whole.size() - most) + " more bytes" : "");
     }

@@ -8,9 +8,11 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.problem.Problem;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.wire.CallRequest;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -67,7 +69,7 @@ public final class CopyOut {
     /**
      * The request of a case.
      *
-     * @throws dev.mockbell.problem.Problem when an expression fails or there is no address
+     * @throws Problem when an expression fails, there is no address, or it is that of a queue
      */
     public String of(Form form, BoundOperation bound, Case kept, Optional<String> endpoint, Scope scope) {
         Map<String, String> variables = new LinkedHashMap<>();
@@ -77,6 +79,12 @@ public final class CopyOut {
     }
 
     private static String written(Form form, CallRequest request, String operation, Map<String, String> variables) {
+        if (JmsAddress.is(request.address())) {
+            throw Problem.input(
+                    "This request goes to a queue, and what is copied would send it by HTTP",
+                    request.address().toString(),
+                    "Copy the message as XML.");
+        }
         return switch (form) {
             case CURL -> curl(request, variables);
             case RAW -> raw(request);
@@ -84,7 +92,11 @@ public final class CopyOut {
         };
     }
 
-    /** The request of an exchange as it was sent, but for what frames it; credentials and secrets are masked. */
+    /**
+     * The request of an exchange as it was sent, but for what frames it; credentials and secrets are masked.
+     *
+     * @throws Problem when it went to a queue
+     */
     public static String sent(Form form, Exchange exchange, Redactor redactor) {
         Message message = exchange.request();
         List<Header> headers = new ArrayList<>();

@@ -114,8 +114,8 @@ final class OperationUpkeep {
 
     private Optional<String> renamed() {
         return changes.stream()
-                .filter(c -> c.kind() == Kind.RENAMED && c.half() == Half.OPERATION)
-                .map(c -> c.after().replaceAll("^renamed |\\?$", ""))
+                .filter(c -> c.half() == Half.OPERATION)
+                .flatMap(c -> c.renamedTo().stream())
                 .findFirst();
     }
 
@@ -196,10 +196,10 @@ final class OperationUpkeep {
     private static boolean isAt(String path, ContractChange change) {
         String plain = Paths.plain(path);
         String changed = Paths.plain("/Root/" + change.path());
-        if (change.kind() == Kind.RENAMED) {
-            String fresh = change.after().replaceAll("^renamed |\\?$", "");
+        Optional<String> fresh = change.renamedTo();
+        if (fresh.isPresent()) {
             int slash = changed.lastIndexOf('/');
-            String now = (slash < 0 ? "" : changed.substring(0, slash + 1)) + fresh;
+            String now = (slash < 0 ? "" : changed.substring(0, slash + 1)) + fresh.get();
             return Paths.isWithin(plain, changed) || Paths.isWithin(plain, now);
         }
         return !changed.isEmpty()
@@ -266,12 +266,13 @@ final class OperationUpkeep {
     }
 
     private static List<Way> ways(ContractChange change, NamedStep step, Renaming renaming) {
-        if (change.kind() != Kind.RENAMED) {
+        Optional<String> fresh = change.renamedTo();
+        if (fresh.isEmpty()) {
             return List.of(Way.LEAVE);
         }
-        String fresh = change.after().replaceAll("^renamed |\\?$", "");
-        UnaryOperator<String> by = step.renaming(fresh);
-        return List.of(new Way("rename", step.name() + " becomes " + fresh, p -> renaming.of(p, by)), Way.LEAVE);
+        UnaryOperator<String> by = step.renaming(fresh.get());
+        String words = step.name() + " becomes " + fresh.get();
+        return List.of(new Way("rename", words, p -> renaming.of(p, by)), Way.LEAVE);
     }
 
     private static WrittenExpressions written(UnaryOperator<String> xpath) {

@@ -10,6 +10,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.jms.Broker;
+import dev.mockbell.wire.jms.JmsServer;
 import dev.mockbell.wire.jms.ProviderJars;
 import jakarta.jms.BytesMessage;
 import jakarta.jms.Connection;
@@ -44,6 +45,7 @@ class QueueMockTest {
 
     private final EventLoops loops = new EventLoops("mock", 1);
     private final List<Exchange> kept = Collections.synchronizedList(new ArrayList<>());
+    private final List<String> told = Collections.synchronizedList(new ArrayList<>());
 
     @BeforeAll
     static void start() throws Exception {
@@ -76,8 +78,7 @@ class QueueMockTest {
                 plan,
                 MockSurroundings.alone(loops, new Expressions(), made -> kept.add(made.get()), e -> {}),
                 QueueMock.addresses(contract, plan, port -> Optional.empty()),
-                Connect.USUAL,
-                new ProviderJars(Path.of("no-such-folder")));
+                new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add));
     }
 
     private static Message properties(Message message, Consumer<Message> more) throws Exception {
@@ -91,7 +92,13 @@ class QueueMockTest {
 
     /** Sends a message and gives the answer; null when none comes. */
     private static Message asked(String queue, boolean text, String body, Consumer<Message> more) throws Exception {
-        try (Connection connection = factory.createConnection();
+        return asked(factory, queue, text, body, more);
+    }
+
+    private static Message asked(
+            ActiveMQConnectionFactory by, String queue, boolean text, String body, Consumer<Message> more)
+            throws Exception {
+        try (Connection connection = by.createConnection();
                 Session session = connection.createSession()) {
             connection.start();
             Message message;
@@ -211,6 +218,37 @@ class QueueMockTest {
     }
 
     @Test
+    void aBrokerThatWentIsGoneBackToOnceItIsThere() throws Exception {
+        Broker passing = new Broker();
+        Contract contract = Contracts.of(
+                "a.wsdl",
+                Contracts.wsdl(Contracts.schema("<xs:element name='Root' type='xs:int'/>"))
+                        .replace("http://schemas.xmlsoap.org/soap/http", "http://www.w3.org/2010/soapjms/")
+                        .replace("http://127.0.0.1:1/t", "jms:queue:passing?jndiURL=" + passing.tcp()));
+        try (QueueMock mock = mock(contract, MockPlan.sampling("huts", 0));
+                ActiveMQConnectionFactory there = new ActiveMQConnectionFactory(passing.tcp())) {
+            assertThat(text(asked(there, "passing", false, REQUEST.formatted("1"), m -> {})))
+                    .contains("Root");
+            passing.close();
+            await("The broker of queue passing broke off");
+            try (Broker again = passing.again()) {
+                await("Requests are taken from queue passing again.");
+                assertThat(text(asked(there, "passing", false, REQUEST.formatted("1"), m -> {})))
+                        .contains("Root");
+                assertThat(mock.answered()).isEqualTo(2);
+                assertThat(again.waiting("passing")).isZero();
+            }
+        }
+    }
+
+    private void await(String words) throws InterruptedException {
+        for (int i = 0; i < 300 && told.stream().noneMatch(t -> t.startsWith(words)); i++) {
+            Thread.sleep(100);
+        }
+        assertThat(told).anyMatch(t -> t.startsWith(words));
+    }
+
+    @Test
     void aPortWithoutAnAddressOrABrokerIsToldOf() {
         Contract nowhere = contract("x");
         assertThatThrownBy(() -> QueueMock.start(
@@ -221,8 +259,7 @@ class QueueMockTest {
                                 nowhere,
                                 MockPlan.sampling("huts", 0),
                                 port -> Optional.of("jms:queue:x?jndiURL=tcp://127.0.0.1:1")),
-                        Connect.USUAL,
-                        new ProviderJars(Path.of("no-such-folder"))))
+                        new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add)))
                 .hasMessageContaining("cannot be reached");
         assertThat(QueueMock.isFor(nowhere)).isTrue();
         assertThat(QueueMock.isFor(Contracts.stay())).isFalse();

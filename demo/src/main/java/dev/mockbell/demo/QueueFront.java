@@ -62,7 +62,9 @@ final class QueueFront implements AutoCloseable {
             broker.setConfiguration(configuration);
             broker.start();
             started.complete(Optional.of(JmsServer.listen(
-                    JmsAddress.of(address()), Connect.USUAL, new ProviderJars(Path.of("no-jars")), this::asked)));
+                    JmsAddress.of(address()),
+                    new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-jars")), LOG::info),
+                    this::asked)));
         } catch (Exception e) {
             // the rest of the stand-in is as good without it
             LOG.warn("the queue of the stand-in does not work", e);

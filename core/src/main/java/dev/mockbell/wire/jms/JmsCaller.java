@@ -1,10 +1,10 @@
 package dev.mockbell.wire.jms;
 
 import dev.mockbell.content.Content;
-import dev.mockbell.content.Header;
 import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.problem.Took;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
@@ -19,6 +19,7 @@ import jakarta.jms.MessageProducer;
 import jakarta.jms.Queue;
 import jakarta.jms.Session;
 import jakarta.jms.TemporaryQueue;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
@@ -50,21 +51,44 @@ public final class JmsCaller implements AutoCloseable {
      * @param answered whether an answer is to come; a one-way message is sent and that is all
      * @throws Problem when nothing was sent: the address cannot be, the broker is not there or refuses
      */
-    public CallResult call(CallRequest request, boolean answered, Connect by, StopSignal stop) {
+    public CallResult call(CallRequest request, boolean answered, Connect usual, StopSignal stop) {
+        Connect by = usual.with(usual.timeouts().within(request.timeout()));
         JmsAddress address = JmsAddress.of(request.address());
         Instant started = Instant.now();
         long begun = System.nanoTime();
-        Connections.Opened opened = opened(address, by);
+        Ready ready = ready(address, by);
         long connected = System.nanoTime();
-        try (Session session = opened.connection().createSession(false, Session.AUTO_ACKNOWLEDGE)) {
-            return conversed(request, address, answered, by, stop, opened, session, started, begun, connected);
+        try (Session session = ready.session()) {
+            return conversed(request, address, answered, by, stop, ready.opened(), session, started, begun, connected);
         } catch (JMSException e) {
-            forget(address, by);
+            forget(key(address, by), ready.opened());
             if (stop.isStopped()) {
                 throw Problem.stopped();
             }
-            throw Brokers.lost(e, address.broker().map(Object::toString).orElse(address.requestUri()));
+            throw lost(e, address);
         }
+    }
+
+    private static Problem lost(JMSException e, JmsAddress address) {
+        return Brokers.lost(e, address.broker().map(Object::toString).orElse(address.requestUri()));
+    }
+
+    /** A session, and the connection that it is of. */
+    private record Ready(Connections.Opened opened, Session session) {}
+
+    /** A connection that was kept may have broken since. Nothing has been sent by it yet, so it is made anew, once. */
+    private Ready ready(JmsAddress address, Connect by) {
+        JMSException broke = null;
+        for (int i = 0; i < 2; i++) {
+            Connections.Opened there = opened(address, by);
+            try {
+                return new Ready(there, there.connection().createSession(false, Session.AUTO_ACKNOWLEDGE));
+            } catch (JMSException e) {
+                forget(key(address, by), there);
+                broke = e;
+            }
+        }
+        throw lost(broke, address);
     }
 
     private CallResult conversed(
@@ -124,11 +148,7 @@ public final class JmsCaller implements AutoCloseable {
                     Optional.empty(),
                     timing,
                     Optional.empty(),
-                    Optional.of(
-                            stop.isStopped()
-                                    ? "Stopped"
-                                    : "No answer came within "
-                                            + by.timeouts().answer().toSeconds() + " s"),
+                    Optional.of(stop.isStopped() ? "Stopped" : "No answer came within " + Took.words(patience(by))),
                     stop.isStopped() ? "" : "Check that something takes messages from " + address.title() + ".");
         }
         String from = replyTo.get() instanceof TemporaryQueue
@@ -153,10 +173,9 @@ public final class JmsCaller implements AutoCloseable {
 
     /** What became of a request that could not be sent: nothing. */
     public static CallResult unsent(CallRequest request, Problem problem) {
-        JmsAddress address = JmsAddress.of(request.address());
         return new CallResult(
                 Instant.now(),
-                new JmsMessage("TO " + address.title(), request.headers(), request.body()),
+                RequestProperties.shown(request, request.body()),
                 Optional.empty(),
                 Timing.NONE,
                 Optional.empty(),
@@ -183,9 +202,15 @@ public final class JmsCaller implements AutoCloseable {
         return replyTo instanceof Queue && !(replyTo instanceof TemporaryQueue);
     }
 
+    /** There is no silence within an answer that comes whole: how long it may take and how long all may, are one. */
+    private static Duration patience(Connect by) {
+        Connect.Timeouts timeouts = by.timeouts();
+        return timeouts.answer().compareTo(timeouts.whole()) < 0 ? timeouts.answer() : timeouts.whole();
+    }
+
     private static Message awaited(MessageConsumer replies, String id, Connect by, StopSignal stop)
             throws JMSException {
-        long until = System.nanoTime() + by.timeouts().answer().toNanos();
+        long until = System.nanoTime() + patience(by).toNanos();
         while (System.nanoTime() < until && !stop.isStopped()) {
             long left = Math.max(1, Math.min(STEP_MILLIS, (until - System.nanoTime()) / 1_000_000));
             Message reply = replies.receive(left);
@@ -199,21 +224,9 @@ public final class JmsCaller implements AutoCloseable {
     }
 
     private static Message message(CallRequest request, JmsAddress address, Session session) throws JMSException {
-        String contentType = Header.first(request.headers(), "Content-Type").orElse("text/xml; charset=utf-8");
-        Message message = Envelopes.made(session, request.body(), contentType, address.goesAsText());
-        message.setStringProperty(Envelopes.REQUEST_URI, address.requestUri());
-        address.parameter("targetService").ifPresent(t -> set(message, Envelopes.TARGET, t));
-        for (Header header : request.headers()) {
-            switch (header.name().toLowerCase(java.util.Locale.ROOT)) {
-                case "content-type", "host", "content-length", "accept-encoding", "connection" -> {
-                    // of the way over HTTP
-                }
-                case "soapaction" ->
-                    set(message, Envelopes.ACTION, header.value().replaceAll("^\"|\"$", ""));
-                case "content-encoding" -> set(message, Envelopes.ENCODING, header.value());
-                default -> Envelopes.property(header.name()).ifPresent(name -> set(message, name, header.value()));
-            }
-        }
+        Message message =
+                Envelopes.made(session, request.body(), RequestProperties.contentType(request), address.goesAsText());
+        RequestProperties.of(request, address).forEach((name, value) -> set(message, name, value));
         return message;
     }
 
@@ -248,14 +261,12 @@ public final class JmsCaller implements AutoCloseable {
         }
     }
 
-    private void forget(JmsAddress address, Connect by) {
-        Connections.Opened lost;
+    private void forget(Key key, Connections.Opened lost) {
         synchronized (open) {
-            lost = open.remove(key(address, by));
+            // another call may have put a good one in its place
+            open.remove(key, lost);
         }
-        if (lost != null) {
-            lost.close();
-        }
+        lost.close();
     }
 
     private static Key key(JmsAddress address, Connect by) {

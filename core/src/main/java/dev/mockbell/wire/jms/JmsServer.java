@@ -12,7 +12,9 @@ import jakarta.jms.MessageConsumer;
 import jakarta.jms.MessageProducer;
 import jakarta.jms.Session;
 import jakarta.jms.TextMessage;
+import java.time.Duration;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -23,9 +25,24 @@ public final class JmsServer implements AutoCloseable {
     /** Requests of a queue that are answered at once; a topic brings each to all that listen, so there is one. */
     private static final int AT_ONCE = 4;
 
-    private final Connections.Opened opened;
+    private static final Duration BETWEEN_TRIES = Duration.ofSeconds(1);
+
     private final JmsAddress address;
+    private final Reach reach;
+    private final Connections connections;
     private final Handler handler;
+    private Optional<Connections.Opened> opened = Optional.empty();
+    private Optional<Connections.Opened> stillborn = Optional.empty();
+    private Thread returning;
+    private boolean closed;
+
+    /**
+     * How a broker is reached by one who stays there.
+     *
+     * @param by who logs in
+     * @param told hears when the broker is lost and when it is back, a sentence each, on any thread
+     */
+    public record Reach(Connect by, ProviderJars jars, Consumer<String> told) {}
 
     /** Answers requests. Called from several threads at once. */
     @FunctionalInterface
@@ -45,44 +62,101 @@ public final class JmsServer implements AutoCloseable {
      * @param fault whether it is a fault, which the binding says of it (SOAP over JMS §2.2.3, isFault)
      * @param heard hears of it once it is sent, as it was
      */
-    public record Reply(
-            Content body, String contentType, boolean fault, java.util.function.Consumer<JmsMessage> heard) {}
+    public record Reply(Content body, String contentType, boolean fault, Consumer<JmsMessage> heard) {}
 
-    private JmsServer(Connections.Opened opened, JmsAddress address, Handler handler) {
-        this.opened = opened;
+    private JmsServer(JmsAddress address, Reach reach, Handler handler) {
         this.address = address;
+        this.reach = reach;
+        this.connections = new Connections(reach.jars());
         this.handler = handler;
     }
 
     /**
-     * Begins to take requests.
+     * Begins to take requests. When the broker goes, it is gone back to as soon as it is there again.
      *
      * @throws Problem when the broker is not there, refuses, or does not have the destination
      */
-    public static JmsServer listen(JmsAddress address, Connect by, ProviderJars jars, Handler handler) {
-        Connections.Opened opened = new Connections(jars).open(address, by);
-        JmsServer server = new JmsServer(opened, address, handler);
+    public static JmsServer listen(JmsAddress address, Reach reach, Handler handler) {
+        JmsServer server = new JmsServer(address, reach, handler);
+        server.begin();
+        return server;
+    }
+
+    private void begin() {
+        Connections.Opened fresh = connections.open(address, reach.by());
         try {
+            fresh.connection().setExceptionListener(e -> lost(fresh, e));
             int count = address.variant() == JmsAddress.Variant.TOPIC ? 1 : AT_ONCE;
             for (int i = 0; i < count; i++) {
-                server.consume();
+                consume(fresh);
             }
-            return server;
         } catch (JMSException e) {
-            opened.close();
+            fresh.close();
             throw Problem.of(
                     Problem.Kind.INPUT,
                     "The broker does not let messages be taken from " + address.title() + ": " + Problem.reason(e),
                     address.requestUri(),
                     "Check its name and the rights of the login.",
                     e);
+        } catch (RuntimeException e) {
+            fresh.close();
+            throw e;
+        }
+        adopt(fresh);
+    }
+
+    private synchronized void adopt(Connections.Opened fresh) {
+        boolean broke = stillborn.filter(s -> s == fresh).isPresent();
+        stillborn = Optional.empty();
+        if (!closed && !broke) {
+            opened = Optional.of(fresh);
+            return;
+        }
+        fresh.close();
+        if (broke) {
+            throw Problem.of(Problem.Kind.NO_ANSWER, "The broker broke off", address.requestUri(), "Try again.", null);
         }
     }
 
-    private void consume() throws JMSException {
-        Session session = opened.connection().createSession(false, Session.AUTO_ACKNOWLEDGE);
-        Destination from = opened.destination(session, address.variant(), address.destination());
-        MessageConsumer consumer = session.createConsumer(from);
+    private synchronized void lost(Connections.Opened broken, JMSException why) {
+        if (closed || opened.filter(o -> o == broken).isEmpty()) {
+            // one that broke before it was taken into use, or is no longer
+            stillborn = Optional.of(broken);
+            return;
+        }
+        opened = Optional.empty();
+        returning = new Thread(() -> comeBack(broken), "queue-" + address.destination());
+        returning.setDaemon(true);
+        returning.start();
+        reach.told()
+                .accept("The broker of " + address.title() + " broke off: " + Problem.reason(why)
+                        + ". It is gone back to as soon as it is there.");
+    }
+
+    private void comeBack(Connections.Opened broken) {
+        broken.close();
+        while (!isClosed()) {
+            try {
+                Thread.sleep(BETWEEN_TRIES.toMillis());
+                begin();
+                reach.told().accept("Requests are taken from " + address.title() + " again.");
+                return;
+            } catch (InterruptedException e) {
+                return;
+            } catch (Problem notYet) {
+                LOG.debug("{} is not there yet", address.title(), notYet);
+            }
+        }
+    }
+
+    private synchronized boolean isClosed() {
+        return closed;
+    }
+
+    private void consume(Connections.Opened from) throws JMSException {
+        Session session = from.connection().createSession(false, Session.AUTO_ACKNOWLEDGE);
+        MessageConsumer consumer =
+                session.createConsumer(from.destination(session, address.variant(), address.destination()));
         MessageProducer producer = session.createProducer(null);
         producer.setDeliveryMode(address.isPersistent() ? DeliveryMode.PERSISTENT : DeliveryMode.NON_PERSISTENT);
         consumer.setMessageListener(message -> {
@@ -144,6 +218,14 @@ public final class JmsServer implements AutoCloseable {
 
     @Override
     public void close() {
-        opened.close();
+        Optional<Connections.Opened> last;
+        synchronized (this) {
+            closed = true;
+            last = opened;
+            if (returning != null) {
+                returning.interrupt();
+            }
+        }
+        last.ifPresent(Connections.Opened::close);
     }
 }

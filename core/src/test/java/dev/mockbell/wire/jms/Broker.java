@@ -12,7 +12,7 @@ import org.apache.activemq.artemis.spi.core.security.ActiveMQSecurityManager;
 /** A real broker within the test, on the loopback address, that speaks its own protocol and AMQP 1.0. */
 public final class Broker implements AutoCloseable {
     private final EmbeddedActiveMQ broker = new EmbeddedActiveMQ();
-    private final int port = EventLoops.freePort(20_000 + (int) (System.nanoTime() % 20_000));
+    private final int port;
 
     public Broker() throws Exception {
         this(null, null);
@@ -20,6 +20,11 @@ public final class Broker implements AutoCloseable {
 
     /** One that asks for a login. */
     public Broker(String user, String password) throws Exception {
+        this(EventLoops.freePort(20_000 + (int) (System.nanoTime() % 20_000)), user, password);
+    }
+
+    private Broker(int port, String user, String password) throws Exception {
+        this.port = port;
         ConfigurationImpl configuration = new ConfigurationImpl();
         configuration.setPersistenceEnabled(false);
         configuration.setSecurityEnabled(user != null);
@@ -39,6 +44,11 @@ public final class Broker implements AutoCloseable {
         }
         broker.setConfiguration(configuration);
         broker.start();
+    }
+
+    /** Another in the place of this one, which is closed. */
+    public Broker again() throws Exception {
+        return new Broker(port, null, null);
     }
 
     /** Where it is by its own protocol. */

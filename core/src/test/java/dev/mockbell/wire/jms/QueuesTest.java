@@ -84,10 +84,12 @@ class QueuesTest {
 
     /** Answers with what it was sent. */
     private JmsServer echo(String address, AtomicReference<JmsMessage> seen) {
-        return JmsServer.listen(JmsAddress.of(address), SOON, jars, (request, envelope) -> {
-            seen.set(request);
-            return Optional.of(new JmsServer.Reply(request.body(), "text/xml; charset=utf-8", false, sent -> {}));
-        });
+        return JmsServer.listen(
+                JmsAddress.of(address), new JmsServer.Reach(SOON, jars, told -> {}), (request, envelope) -> {
+                    seen.set(request);
+                    return Optional.of(
+                            new JmsServer.Reply(request.body(), "text/xml; charset=utf-8", false, sent -> {}));
+                });
     }
 
     @ParameterizedTest
@@ -248,5 +250,16 @@ class QueuesTest {
         assertThatThrownBy(() -> call(at("queue:again", url, ""), false))
                 .isInstanceOfSatisfying(Problem.class, p -> assertThat(p.kind()).isEqualTo(Problem.Kind.NO_ANSWER));
         assertThat(call(at("queue:again", broker.tcp(), ""), false).failure()).isEmpty();
+        Broker second = first.again();
+        assertThat(call(at("queue:again", url, ""), false).failure()).isEmpty();
+        assertThat(call(at("queue:again", second.amqp(), ""), false).failure()).isEmpty();
+        second.close();
+        try (Broker third = first.again()) {
+            // nobody looked at the connections since: the first call finds that they broke
+            assertThat(call(at("queue:again", url, ""), false).failure()).isEmpty();
+            assertThat(call(at("queue:again", second.amqp(), ""), false).failure())
+                    .isEmpty();
+            assertThat(third.waiting("again")).isEqualTo(2);
+        }
     }
 }

@@ -47,19 +47,19 @@ public final class HarModel {
         desk.tasks()
                 .run(
                         () -> written(filter, to, redactor, own),
-                        count -> ended("Wrote " + count + (count == 1 ? " exchange to " : " exchanges to ") + to + "."),
+                        written -> ended("Wrote " + written.words() + " to " + to + "."),
                         this::failed);
     }
 
-    private long written(LedgerFilter filter, Path to, Redactor redactor, StopSignal own) {
-        long[] count = {0};
+    private HarTransfer.Written written(LedgerFilter filter, Path to, Redactor redactor, StopSignal own) {
+        HarTransfer.Written[] written = {null};
         AtomicFile.write(to, out -> {
             try (HarWriter writer = new HarWriter(out, Core.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
-                count[0] = new HarTransfer(desk.ledger(), own, n -> tell("Writing: ", n))
+                written[0] = new HarTransfer(desk.ledger(), own, n -> tell("Writing: ", n))
                         .write(filter, desk.expressions(), writer);
             }
         });
-        return count[0];
+        return written[0];
     }
 
     /** Takes the entries of a file onto the ledger. */

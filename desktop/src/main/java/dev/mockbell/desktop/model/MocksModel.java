@@ -23,6 +23,7 @@ import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PortHolder;
 import dev.mockbell.wire.jms.JmsAddress;
+import dev.mockbell.wire.jms.JmsServer;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -291,8 +292,10 @@ public final class MocksModel {
                                     plan,
                                     desk.mocks(desk.ledger()::offerMade, e -> soon()),
                                     addresses,
-                                    desk.core().http().connect(),
-                                    desk.core().providers());
+                                    new JmsServer.Reach(
+                                            desk.core().http().connect(),
+                                            desk.core().providers(),
+                                            said -> desk.tasks().later(() -> desk.tell(Notice.plain(said)))));
                             host.with(queue);
                             return queue;
                         },

@@ -11,6 +11,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.ShownCertificate;
 import dev.mockbell.wire.Trust;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
@@ -217,7 +218,7 @@ public final class SecurityModel {
             edit(now.get().name(), p -> p.trusting(shown.fingerprint()));
             return now.get().name();
         }
-        String name = free(address.getHost());
+        String name = free(JmsAddress.hostOf(address));
         desk.change(p -> p.withProfile(Profile.named(name).trusting(shown.fingerprint())));
         pickForEnvironment(name);
         return name;

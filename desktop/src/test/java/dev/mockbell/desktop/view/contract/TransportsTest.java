@@ -91,8 +91,7 @@ class TransportsTest {
                     "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><r:Tied xmlns:r='urn:rope'>fast</r:Tied></e:Body></e:Envelope>";
             JmsServer server = JmsServer.listen(
                     JmsAddress.of(address),
-                    Connect.USUAL,
-                    new ProviderJars(folder),
+                    new JmsServer.Reach(Connect.USUAL, new ProviderJars(folder), told -> {}),
                     (request, envelope) -> Optional.of(new JmsServer.Reply(
                             Content.of(answer.getBytes(StandardCharsets.UTF_8)), "text/xml", false, sent -> {})));
             hand.press(KeyCode.ALT, KeyCode.DIGIT2);
