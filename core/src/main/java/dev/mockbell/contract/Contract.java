@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * All that a WSDL says, with the documents that say it.
@@ -83,17 +84,27 @@ public record Contract(
      * need not know how it came.
      */
     public Contract queuesAsHttp() {
-        List<Service> queued = services.stream()
+        return asHttp(p -> p.binding().transport().byQueue());
+    }
+
+    /** The same contract with all its ports that can be sent to, as if HTTP carried them all. */
+    public Contract sentAsHttp() {
+        boolean queued = ports().stream().anyMatch(p -> p.binding().transport().byQueue());
+        return queued ? asHttp(p -> p.binding().transport().canBeSent()) : this;
+    }
+
+    private Contract asHttp(Predicate<Port> which) {
+        List<Service> carried = services.stream()
                 .map(s -> new Service(
                         s.name(),
                         s.ports().stream()
-                                .filter(p -> p.binding().transport().byQueue())
+                                .filter(which)
                                 .map(p -> new Port(p.name(), p.binding().over(Transport.HTTP), p.address(), p.place()))
                                 .toList(),
                         s.documentation(),
                         s.place()))
                 .toList();
-        return new Contract(source, wsdl, documents, queued, List.of(), extensions, findings, schemas, prefixes);
+        return new Contract(source, wsdl, documents, carried, List.of(), extensions, findings, schemas, prefixes);
     }
 
     /** Those of them that HTTP may carry, which can be called and stood in for. */
@@ -118,6 +129,15 @@ public record Contract(
     /** As {@link #operations()}, with the ports that HTTP may carry alone. */
     public Map<String, List<Port>> httpOperations() {
         return startedAt(httpPorts());
+    }
+
+    /** As {@link #operations()}, with the ports alone that can be sent to, which a mock stands in for. */
+    public Map<String, List<Port>> sentOperations() {
+        Map<String, List<Port>> found = startedAt(soapPorts().stream()
+                .filter(p -> p.binding().transport().canBeSent())
+                .toList());
+        found.values().forEach(ports -> ports.sort(HTTP_FIRST));
+        return found;
     }
 
     private static Map<String, List<Port>> startedAt(List<Port> ports) {

@@ -55,7 +55,7 @@ public final class Learning {
         Map<String, List<Pair>> byOperation = new LinkedHashMap<>();
         List<String> leftOut = new ArrayList<>();
         for (Exchange exchange : exchanges) {
-            if (!contract.httpOperations().containsKey(exchange.operation())) {
+            if (!contract.sentOperations().containsKey(exchange.operation())) {
                 leftOut.add("An exchange of " + (exchange.operation().isEmpty() ? "no operation" : exchange.operation())
                         + " belongs to no operation of " + contract.title() + ".");
                 continue;

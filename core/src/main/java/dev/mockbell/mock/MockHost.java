@@ -7,6 +7,7 @@ import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.ServerTls;
+import dev.mockbell.wire.jms.JmsAddress;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.group.ChannelGroup;
@@ -143,13 +144,11 @@ public final class MockHost implements AutoCloseable {
      * @throws Problem of kind PORT_TAKEN when another program has the port
      */
     public static MockHost start(Contract contract, MockPlan plan, MockSurroundings around) {
-        if (contract.httpPorts().isEmpty()) {
+        if (contract.httpPorts().isEmpty() && !QueueMock.isFor(contract)) {
             throw Problem.input(
-                    "A mock answers SOAP over HTTP, and no port of this contract is spoken over it",
+                    "A mock answers SOAP over HTTP and by way of queues, and no port of this contract is spoken so",
                     contract.source(),
-                    QueueMock.isFor(contract)
-                            ? "For its queues use “mockbell mock --broker URL”."
-                            : "See “mockbell contract show” for what its ports are spoken over.");
+                    "See “mockbell contract show” for what its ports are spoken over.");
         }
         MockHost host = new MockHost(contract, plan, around);
         host.listen();
@@ -261,6 +260,9 @@ public final class MockHost implements AutoCloseable {
         String chosen = plan.conduct().paths().get(port.name());
         if (chosen != null && chosen.startsWith("/")) {
             return chosen;
+        }
+        if (port.address().filter(a -> a.startsWith(JmsAddress.SCHEME + ":")).isPresent()) {
+            return QueueMock.path(port.name());
         }
         String path = port.address()
                 .map(a -> {

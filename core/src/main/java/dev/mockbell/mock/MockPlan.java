@@ -47,14 +47,14 @@ public record MockPlan(String contract, String host, int port, Map<String, List<
 
     /** The answers that an operation has when none were given: the sample of its output. Work, for a large message. */
     public static List<MockAnswer> samples(Contract contract, String operation) {
-        List<Port> ports = contract.httpOperations().getOrDefault(operation, List.of());
+        List<Port> ports = contract.sentOperations().getOrDefault(operation, List.of());
         return ports.isEmpty() ? List.of() : List.of(sample(contract, operation, ports));
     }
 
     /** As {@link #sampling}, with all samples made at once. */
     public static MockPlan of(String name, Contract contract, int port) {
         Map<String, List<MockAnswer>> answers = new LinkedHashMap<>();
-        contract.httpOperations().forEach((key, ports) -> answers.put(key, List.of(sample(contract, key, ports))));
+        contract.sentOperations().forEach((key, ports) -> answers.put(key, List.of(sample(contract, key, ports))));
         return new MockPlan(name, LOOPBACK, port, answers);
     }
 

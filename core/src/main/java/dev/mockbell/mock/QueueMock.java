@@ -94,16 +94,21 @@ public final class QueueMock implements AutoCloseable {
             Map<String, JmsAddress> listened,
             JmsServer.Reach reach) {
         Map<String, String> paths = new LinkedHashMap<>();
-        listened.keySet().forEach(port -> paths.put(port, "/" + port));
+        listened.keySet().forEach(port -> paths.put(port, path(port)));
         QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths);
         try {
             listened.forEach((port, address) -> mock.servers.add(JmsServer.listen(
-                    address, reach, (request, envelope) -> mock.answer("/" + port, address, request, envelope))));
+                    address, reach, (request, envelope) -> mock.answer(path(port), address, request, envelope))));
             return mock;
         } catch (RuntimeException e) {
             mock.close();
             throw e;
         }
+    }
+
+    /** What stands for a path where a request came by a port's queue. */
+    static String path(String port) {
+        return "/" + port;
     }
 
     /** Where it takes requests from. */

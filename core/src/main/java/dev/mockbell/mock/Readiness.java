@@ -39,18 +39,22 @@ public final class Readiness {
     public record Remark(Kind kind, String operation, int answer, String text) {}
 
     /** Looks at the answers that were given for operations; what is answered by its sample is as it should be. Work. */
-    public static List<Remark> of(Contract contract, MockPlan plan, MockSurroundings around) {
+    public static List<Remark> of(Contract whole, MockPlan plan, MockSurroundings around) {
         List<Remark> found = new ArrayList<>();
         if (plan.answers().isEmpty()) {
             return found;
         }
+        Contract contract = whole.sentAsHttp();
         Map<String, List<Port>> operations = contract.httpOperations();
         Responder responder = new Responder(contract, plan, MockHost.paths(contract, plan), around, new MockState());
         responder.begin();
         plan.answers().forEach((key, list) -> {
             if (!operations.containsKey(key)) {
                 found.add(new Remark(
-                        Kind.NEVER, key, -1, "The contract has no operation " + key + " that is called over HTTP."));
+                        Kind.NEVER,
+                        key,
+                        -1,
+                        "The contract has no operation " + key + " that a mock can be asked for."));
                 return;
             }
             responder.target(key).ifPresent(target -> look(contract, target, responder, found));

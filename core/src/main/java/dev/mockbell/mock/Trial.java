@@ -50,8 +50,8 @@ public record Trial(String operation, int answer, int status, String body, Strin
     }
 
     /** As {@link #of(Contract, MockPlan, MockSurroundings, MockEvent.Kept)}, with what is remembered in a state, which is used up. */
-    static Trial of(
-            Contract contract, MockPlan plan, MockSurroundings around, MockEvent.Kept request, MockState state) {
+    static Trial of(Contract whole, MockPlan plan, MockSurroundings around, MockEvent.Kept request, MockState state) {
+        Contract contract = whole.sentAsHttp();
         // what came in the fields of a request is not kept with it
         RequestRules rules = plan.conduct().rules();
         MockPlan tried = plan.with(plan.conduct().with(rules.with(rules.login().ofEnvelope())));

@@ -125,15 +125,15 @@ class TransportTest {
     }
 
     @Test
-    void aMockOfItIsRefusedSinceMocksAnswerByHttp() {
-        Contract contract = over("http://www.w3.org/2010/soapjms/", "jms:queue:huts");
+    void aMockOfWhatGoesByMailIsRefused() {
+        Contract contract = over("http://schemas.xmlsoap.org/soap/smtp", "mailto:huts@northfell.example");
         try (EventLoops loops = new EventLoops("test", 1)) {
             assertThatThrownBy(() -> MockHost.start(
                             contract,
                             MockPlan.sampling("a", 0),
                             MockSurroundings.alone(loops, new Expressions(), null, event -> {})))
                     .isInstanceOf(Problem.class)
-                    .hasMessageContaining("no port of this contract is spoken over it");
+                    .hasMessageContaining("no port of this contract is spoken so");
         }
     }
 

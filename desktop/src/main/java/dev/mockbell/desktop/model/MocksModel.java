@@ -467,8 +467,7 @@ public final class MocksModel {
         desk.tasks()
                 .run(
                         () -> {
-                            Port port =
-                                    kept.contract().httpOperations().get(key).get(0);
+                            Port port = kept.contract().operations().get(key).get(0);
                             Operation found = port.binding().operation(key).orElseThrow();
                             boolean second = port.binding().protocol() == Protocol.SOAP12;
                             String payload = found.input()

@@ -362,14 +362,20 @@ public final class MockView extends StackPane implements StationView {
             MockHost h = host.get();
             Label up = Parts.text("up since " + Numbers.clockShort(h.since()), "tag", "fine");
             up.setId("mock-up");
-            TextField address =
-                    new TextField(h.addresses().values().stream().findFirst().orElse(h.base()));
+            TextField address = new TextField(h.addresses().values().stream()
+                    .findFirst()
+                    .or(() -> h.queues()
+                            .flatMap(q -> q.addresses().stream().findFirst())
+                            .map(JmsAddress::requestUri))
+                    .orElse(h.base()));
             address.setEditable(false);
             address.setPrefWidth(270);
             address.setId("mock-address");
             address.getStyleClass().addAll("mono", "reading");
             Label queue = Parts.text(
                     h.queues()
+                            .filter(q ->
+                                    !h.addresses().isEmpty() || q.addresses().size() > 1)
                             .map(q -> "and "
                                     + q.addresses().stream()
                                             .map(JmsAddress::title)

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** An operation that is spoken over a queue too: all but sending is as with any other. */
 class TransportsTest {
-    private static final String WSDL = """
+    static final String WSDL = """
             <definitions name="Rope" targetNamespace="urn:rope:s" xmlns="http://schemas.xmlsoap.org/wsdl/" xmlns:tns="urn:rope:s"
               xmlns:r="urn:rope" xmlns:soap="http://schemas.xmlsoap.org/wsdl/soap/" xmlns:xs="http://www.w3.org/2001/XMLSchema">
               <types><xs:schema targetNamespace="urn:rope"><xs:element name="Tie" type="xs:int"/><xs:element name="Tied" type="xs:string"/></xs:schema></types>
