@@ -140,11 +140,12 @@ final class MockCommand implements Callable<Integer> {
                 Contract contract = contracts.get(plan.contract());
                 remark(contract, plan, around);
                 boolean queued = QueueMock.isFor(contract);
-                if (!queued || !contract.httpPorts().isEmpty()) {
-                    hosts.add(started(contract, plan, around));
-                }
+                Optional<MockHost> host = queued && contract.httpPorts().isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(started(contract, plan, around));
+                host.ifPresent(hosts::add);
                 if (queued) {
-                    queue(core, project, contract, plan, around).ifPresent(queues::add);
+                    queue(core, project, contract, plan, around, host).ifPresent(queues::add);
                 }
             }
             if (tls) {
@@ -189,9 +190,14 @@ final class MockCommand implements Callable<Integer> {
 
     /** Takes requests from the queues of a contract, at a broker that a project alone may not name. */
     private Optional<QueueMock> queue(
-            CommandCore core, Optional<Project> project, Contract contract, MockPlan plan, MockSurroundings around) {
+            CommandCore core,
+            Optional<Project> project,
+            Contract contract,
+            MockPlan plan,
+            MockSurroundings around,
+            Optional<MockHost> host) {
         try {
-            return Optional.of(queued(core, project, contract, plan, around));
+            return Optional.of(queued(core, project, contract, plan, around, host));
         } catch (Problem problem) {
             if (contract.httpPorts().isEmpty() || broker != null) {
                 throw problem;
@@ -203,7 +209,12 @@ final class MockCommand implements Callable<Integer> {
     }
 
     private QueueMock queued(
-            CommandCore core, Optional<Project> project, Contract contract, MockPlan plan, MockSurroundings around) {
+            CommandCore core,
+            Optional<Project> project,
+            Contract contract,
+            MockPlan plan,
+            MockSurroundings around,
+            Optional<MockHost> host) {
         Map<String, JmsAddress> addresses = new LinkedHashMap<>(QueueMock.addresses(
                 contract, plan, port -> project.flatMap(p -> p.current().endpoint(plan.contract(), port))));
         if (broker != null) {
@@ -212,15 +223,12 @@ final class MockCommand implements Callable<Integer> {
             LocalProject local = core.parts().locals().of(project.get().folder());
             addresses.values().forEach(a -> local.checkListening(a.host()));
         }
-        return QueueMock.start(
-                contract,
-                plan,
-                around,
-                addresses,
-                new JmsServer.Reach(
-                        core.parts().http().connect().withLogin(reading.login()),
-                        core.parts().providers(),
-                        console::note));
+        JmsServer.Reach reach = new JmsServer.Reach(
+                core.parts().http().connect().withLogin(reading.login()),
+                core.parts().providers(),
+                console::note);
+        return host.map(h -> h.answerQueues(addresses, reach))
+                .orElseGet(() -> QueueMock.start(contract, plan, around, addresses, reach));
     }
 
     private MockHost started(Contract contract, MockPlan plan, MockSurroundings around) {

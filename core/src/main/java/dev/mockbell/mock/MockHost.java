@@ -8,6 +8,7 @@ import dev.mockbell.exchange.Exchange;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.wire.ServerTls;
 import dev.mockbell.wire.jms.JmsAddress;
+import dev.mockbell.wire.jms.JmsServer;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.group.ChannelGroup;
@@ -353,6 +354,7 @@ public final class MockHost implements AutoCloseable {
         next.begin();
         responder = next;
         plan = moved;
+        queues.ifPresent(q -> q.replace(moved));
     }
 
     public long answered() {
@@ -373,12 +375,15 @@ public final class MockHost implements AutoCloseable {
 
     /** How often an operation was called. */
     public long hits(String operation) {
-        return responder.hits(operation);
+        // both count in one state, and either may not know the operation
+        return Math.max(
+                responder.hits(operation), queues.map(q -> q.hits(operation)).orElse(0L));
     }
 
     /** How often each answer of an operation was given, in the plan's order. */
     public List<Long> answerHits(String operation) {
-        return responder.answerHits(operation);
+        List<Long> found = responder.answerHits(operation);
+        return found.isEmpty() ? queues.map(q -> q.answerHits(operation)).orElse(found) : found;
     }
 
     /** Whether an answer that cannot be given as it is written now is served by what could be given of it before. */
@@ -700,12 +705,24 @@ public final class MockHost implements AutoCloseable {
         close();
     }
 
-    /** Has a mock of the contract's queues end with this one. */
-    public void with(QueueMock other) {
+    /**
+     * Answers on the contract's queues too, by the same plan, with the same counts and memory, until it is closed.
+     *
+     * @param listened where each port is, as {@link QueueMock#addresses} gives it
+     * @throws Problem when the broker is not there, or does not let messages be taken
+     */
+    public QueueMock answerQueues(Map<String, JmsAddress> listened, JmsServer.Reach reach) {
+        MockPlan begun = plan;
+        QueueMock other = QueueMock.start(contract, begun, around.with(this::count), listened, reach, state);
         queues = Optional.of(other);
+        if (plan != begun) {
+            // edited meanwhile
+            other.replace(plan);
+        }
         if (closing) {
             other.close();
         }
+        return other;
     }
 
     /** The mock of the contract's queues; empty where there is none. */

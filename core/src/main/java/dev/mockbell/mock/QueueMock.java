@@ -33,17 +33,40 @@ public final class QueueMock implements AutoCloseable {
     /** The namespace of the binding's own faults (SOAP over Java Message Service 1.0 §2.7). */
     static final String BINDING = "http://www.w3.org/2010/soapjms/";
 
-    private final MockPlan plan;
+    private final Contract contract;
     private final MockSurroundings around;
-    private final Responder responder;
+    private final Map<String, String> paths;
+    private final MockState state;
+    private volatile MockPlan plan;
+    private volatile Responder responder;
     private final List<JmsServer> servers = new ArrayList<>();
     private final AtomicLong answered = new AtomicLong();
 
-    private QueueMock(Contract contract, MockPlan plan, MockSurroundings around, Map<String, String> paths) {
-        this.plan = plan;
+    private QueueMock(
+            Contract contract, MockPlan plan, MockSurroundings around, Map<String, String> paths, MockState state) {
+        this.contract = contract;
         this.around = around;
-        this.responder = new Responder(contract, plan, paths, around, new MockState());
-        responder.begin();
+        this.paths = paths;
+        this.state = state;
+        replace(plan);
+    }
+
+    /** Answers by another plan from now on; counts and what is remembered stay. */
+    void replace(MockPlan other) {
+        Responder next = new Responder(contract, other, paths, around, state);
+        next.begin();
+        responder = next;
+        plan = other;
+    }
+
+    /** How often an operation was asked for, by whatever way the counts are for. */
+    long hits(String operation) {
+        return responder.hits(operation);
+    }
+
+    /** How often each answer of an operation was given, in the plan's order. */
+    List<Long> answerHits(String operation) {
+        return responder.answerHits(operation);
     }
 
     /** Whether a contract has ports that are spoken over queues. */
@@ -93,9 +116,20 @@ public final class QueueMock implements AutoCloseable {
             MockSurroundings around,
             Map<String, JmsAddress> listened,
             JmsServer.Reach reach) {
+        return start(contract, plan, around, listened, reach, new MockState());
+    }
+
+    /** As {@link #start}, with the counts and the memory of a mock that is there already. */
+    static QueueMock start(
+            Contract contract,
+            MockPlan plan,
+            MockSurroundings around,
+            Map<String, JmsAddress> listened,
+            JmsServer.Reach reach,
+            MockState state) {
         Map<String, String> paths = new LinkedHashMap<>();
         listened.keySet().forEach(port -> paths.put(port, path(port)));
-        QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths);
+        QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths, state);
         try {
             listened.forEach((port, address) -> mock.servers.add(JmsServer.listen(
                     address, reach, (request, envelope) -> mock.answer(path(port), address, request, envelope))));
@@ -125,7 +159,8 @@ public final class QueueMock implements AutoCloseable {
         Instant started = Instant.now();
         long begun = System.nanoTime();
         Optional<String> breach = breach(request, envelope);
-        Responder.Reply reply = breach.isPresent() ? null : responder.reply(responder.find(asked(path, request)));
+        Responder by = responder;
+        Responder.Reply reply = breach.isPresent() ? null : by.reply(by.find(asked(path, request)));
         if (reply != null && reply.delayMillis() > 0) {
             pause(reply.delayMillis());
         }

@@ -218,6 +218,32 @@ class QueueMockTest {
     }
 
     @Test
+    void onAMocksQueuesItsAnswersCountsAndMemoryAreTheSame() throws Exception {
+        Contract contract = contract("shared");
+        MockAnswer first = MockAnswer.otherwise("first", "<t:Root xmlns:t='urn:t'>1</t:Root>");
+        MockPlan plan = MockPlan.sampling("huts", 0).withAnswers("Do", List.of(first));
+        List<MockEvent> heard = Collections.synchronizedList(new ArrayList<>());
+        try (MockHost host =
+                MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, heard::add))) {
+            QueueMock queue = host.answerQueues(
+                    QueueMock.addresses(contract, plan, port -> Optional.empty()),
+                    new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add));
+            assertThat(host.queues()).containsSame(queue);
+            assertThat(text(asked("shared", false, REQUEST.formatted("1"), m -> {})))
+                    .contains(">1<");
+            host.replace(plan.withAnswers(
+                    "Do", List.of(MockAnswer.otherwise("second", "<t:Root xmlns:t='urn:t'>2</t:Root>"))));
+            assertThat(text(asked("shared", false, REQUEST.formatted("1"), m -> {})))
+                    .contains(">2<");
+            assertThat(host.answered()).isEqualTo(2);
+            assertThat(host.hits("Do")).isEqualTo(2);
+            assertThat(host.latest()).hasSize(2).allMatch(MockEvent::matched);
+            assertThat(heard).hasSize(2);
+        }
+        assertThat(asked("shared", false, REQUEST.formatted("1"), m -> {})).isNull();
+    }
+
+    @Test
     void aBrokerThatWentIsGoneBackToOnceItIsThere() throws Exception {
         Broker passing = new Broker();
         Contract contract = Contracts.of(

@@ -287,17 +287,12 @@ public final class MocksModel {
                             Map<String, JmsAddress> addresses = QueueMock.addresses(
                                     kept.contract(), plan, port -> environment.endpoint(kept.name(), port));
                             addresses.values().forEach(a -> local.checkListening(a.host()));
-                            QueueMock queue = QueueMock.start(
-                                    kept.contract(),
-                                    plan,
-                                    desk.mocks(desk.ledger()::offerMade, e -> soon()),
+                            return host.answerQueues(
                                     addresses,
                                     new JmsServer.Reach(
                                             desk.core().http().connect(),
                                             desk.core().providers(),
                                             said -> desk.tasks().later(() -> desk.tell(Notice.plain(said)))));
-                            host.with(queue);
-                            return queue;
                         },
                         queue -> changed(),
                         problem -> desk.tell(Notice.bad(

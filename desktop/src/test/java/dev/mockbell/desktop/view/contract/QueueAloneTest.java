@@ -69,6 +69,11 @@ class QueueAloneTest {
                 assertThat(Hand.on(() ->
                                 desktop.models.call().exchange().orElseThrow().outcome()))
                         .isEqualTo(Exchange.Outcome.FINE);
+                hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+                hand.await("its count", () -> hand.shows("1 answered · 0 unmatched"));
+                assertThat(Hand.on(() ->
+                                desktop.models.mocks().host().orElseThrow().answerHits("Tie")))
+                        .containsExactly(1L);
                 Hand.run(() -> desktop.models.mocks().startOrStop());
                 desktop.settled();
             } finally {
