@@ -11,6 +11,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import javafx.application.Platform;
@@ -126,12 +127,22 @@ public final class Hand {
 
     /** Waits for a node and clicks its middle. */
     public void click(String selector) {
-        await(selector + " to be shown", () -> lookup(selector) != null);
-        Node node = find(selector).orElseThrow();
-        run(() -> reveal(node));
-        // a row may have been made anew meanwhile
-        double[] at = on(() -> middle(node.getScene() == null ? lookup(selector) : node));
-        clickAt(at[0], at[1]);
+        AtomicReference<double[]> at = new AtomicReference<>();
+        // at once, since a row may be made anew at any time, and by being scrolled to
+        await(selector + " to be shown", () -> {
+            at.set(on(() -> shownAt(selector)));
+            return at.get() != null;
+        });
+        clickAt(at.get()[0], at.get()[1]);
+    }
+
+    private double[] shownAt(String selector) {
+        Node node = lookup(selector);
+        if (node != null) {
+            reveal(node);
+            node = node.getScene() == null ? lookup(selector) : node;
+        }
+        return node == null ? null : middle(node);
     }
 
     /** Scrolls to where a node can be pointed at, as its user would. */
