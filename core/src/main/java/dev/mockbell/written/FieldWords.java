@@ -13,6 +13,8 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What the words of a field mean in XML Schema.
@@ -33,12 +35,27 @@ record FieldWords(
     /** The words for types that the table offers, with what they are. */
     static final Map<String, String> TYPES = types();
 
-    private static final Set<String> BUILT_IN = Set.of(
-            "string",
-            "boolean",
+    private static final Set<String> NUMBERS = Set.of(
             "decimal",
             "float",
             "double",
+            "integer",
+            "nonPositiveInteger",
+            "negativeInteger",
+            "long",
+            "int",
+            "short",
+            "byte",
+            "nonNegativeInteger",
+            "unsignedLong",
+            "unsignedInt",
+            "unsignedShort",
+            "unsignedByte",
+            "positiveInteger");
+    private static final Set<String> BUILT_IN = with(
+            NUMBERS,
+            "string",
+            "boolean",
             "duration",
             "dateTime",
             "time",
@@ -59,37 +76,7 @@ record FieldWords(
             "Name",
             "NCName",
             "ID",
-            "IDREF",
-            "integer",
-            "nonPositiveInteger",
-            "negativeInteger",
-            "long",
-            "int",
-            "short",
-            "byte",
-            "nonNegativeInteger",
-            "unsignedLong",
-            "unsignedInt",
-            "unsignedShort",
-            "unsignedByte",
-            "positiveInteger");
-    private static final Set<String> NUMBERS = Set.of(
-            "decimal",
-            "float",
-            "double",
-            "integer",
-            "nonPositiveInteger",
-            "negativeInteger",
-            "long",
-            "int",
-            "short",
-            "byte",
-            "nonNegativeInteger",
-            "unsignedLong",
-            "unsignedInt",
-            "unsignedShort",
-            "unsignedByte",
-            "positiveInteger");
+            "IDREF");
     private static final Set<String> MOMENTS = Set.of("date", "time", "dateTime", "gYear", "gYearMonth", "duration");
     private static final Set<String> BYTES = Set.of("base64Binary", "hexBinary");
     private static final Pattern TIMES =
@@ -97,6 +84,10 @@ record FieldWords(
     private static final Pattern BETWEEN = Pattern.compile("(\\S+)\\s+to\\s+(\\S+?)(?: long)?");
     private static final BigDecimal INT = BigDecimal.valueOf(Integer.MAX_VALUE);
     private static final BigDecimal LONG = BigDecimal.valueOf(Long.MAX_VALUE);
+
+    private static Set<String> with(Set<String> some, String... more) {
+        return Stream.concat(some.stream(), Stream.of(more)).collect(Collectors.toUnmodifiableSet());
+    }
 
     private static Map<String, String> types() {
         Map<String, String> all = new LinkedHashMap<>();

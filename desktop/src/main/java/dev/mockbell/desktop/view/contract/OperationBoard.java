@@ -73,7 +73,7 @@ final class OperationBoard extends VBox {
         this.manage = manage;
         grid.column("Operation", 178, r -> operation((Row.OperationRow) r))
                 .growing("Takes → gives", r -> takesGives(place(r)))
-                .yielding("Bindings", 72, 560, r -> bindings(place(r)))
+                .yielding("Bindings", 88, 560, r -> bindings(place(r)))
                 .number(
                         "Cases",
                         50,
