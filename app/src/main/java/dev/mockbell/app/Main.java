@@ -1,10 +1,8 @@
 package dev.mockbell.app;
 
-import dev.mockbell.assembly.Core;
 import dev.mockbell.cli.Console;
 import dev.mockbell.cli.MockBellCommand;
 import dev.mockbell.file.UserFolders;
-import dev.mockbell.grid.PekkoFleet;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.logging.LogManager;
@@ -48,7 +46,7 @@ public final class Main {
             return MockBellCommand.commandLine(
                             console,
                             List.of(given),
-                            () -> new PekkoFleet(Core.VERSION),
+                            new OwnFleet()::fleet,
                             new DesktopCommand(console),
                             new DemoCommand(console),
                             new ShotsCommand(console))

@@ -1,6 +1,7 @@
 package dev.mockbell.app;
 
 import dev.mockbell.assembly.Core;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.fleet.Fleet;
 import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.grid.PekkoFleet;
@@ -17,7 +18,7 @@ final class OwnFleet implements FleetSource {
 
     @Override
     public Fleet fleet() {
-        return new PekkoFleet(Core.VERSION);
+        return new PekkoFleet(Core.VERSION, Core.providers(UserFolders.ofProcess()));
     }
 
     @Override

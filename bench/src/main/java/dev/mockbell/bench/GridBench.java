@@ -21,6 +21,7 @@ import dev.mockbell.project.ProjectStore;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Authority;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
@@ -119,7 +120,7 @@ final class GridBench {
         Invitation own = Invitation.of(
                 authority, Invitation.COORDINATOR, "127.0.0.1", port, "bench", Instant.now(), Duration.ofHours(1));
         List<Process> processes = new ArrayList<>();
-        try (Gathering gathering = new PekkoFleet(Core.VERSION).open(own, FleetListener.NONE);
+        try (Gathering gathering = new PekkoFleet(Core.VERSION, ProviderJars.NONE).open(own, FleetListener.NONE);
                 EventLoops loops = new EventLoops("bench", 1)) {
             long began = System.nanoTime();
             for (int i = 0; i < count; i++) {

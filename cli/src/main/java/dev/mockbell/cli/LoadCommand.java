@@ -147,8 +147,10 @@ final class LoadCommand implements Callable<Integer> {
             List<LoadRun> before = compare ? history.latest(plan.id(), 1) : List.of();
             try (Ledger ledger = core.ledger(project, console);
                     Printing printing = new Printing(ledger, plan.title())) {
-                LoadEngine engine =
-                        new LoadEngine(core.parts().loops(), core.parts().expressions());
+                LoadEngine engine = new LoadEngine(
+                        core.parts().loops(),
+                        core.parts().expressions(),
+                        core.parts().providers());
                 run = workers == null
                         ? engine.run(plan, core.bench(project, secretsTo), local::mayLoad, printing, control)
                         : new Gathered(console, fleet, core, secretsTo)

@@ -30,6 +30,7 @@ import dev.mockbell.project.ProjectStore;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
@@ -112,7 +113,7 @@ class WorkerCommandsTest {
     }
 
     private LoadRun made(FleetOrder order, dev.mockbell.load.LoadControl control, State second) {
-        LoadRun run = new LoadEngine(loops, new Expressions(), Connect.USUAL, false)
+        LoadRun run = new LoadEngine(loops, new Expressions(), Connect.USUAL, ProviderJars.NONE, false)
                 .run(
                         order.plan(),
                         dev.mockbell.project.ProjectBench.unknown(new ProjectStore().open(project)),

@@ -79,6 +79,7 @@ public final class Core implements AutoCloseable {
     private final UserFolders user;
     private final Map<String, String> environment;
     private final ProxySelector proxies;
+    private final ProviderJars providers;
     private final ProjectStore store = new ProjectStore();
     private HttpCaller http;
     private Expressions expressions;
@@ -94,6 +95,7 @@ public final class Core implements AutoCloseable {
         this.user = user;
         this.environment = Map.copyOf(environment);
         this.proxies = proxies;
+        this.providers = providers(user);
     }
 
     /** The one that calls. */
@@ -157,15 +159,20 @@ public final class Core implements AutoCloseable {
         return expressions;
     }
 
-    /** Clients of brokers that the user has put beside the program. */
-    public ProviderJars providers() {
+    /** Clients of brokers that a user has put beside the program. */
+    public static ProviderJars providers(UserFolders user) {
         return new ProviderJars(user.config().resolve("jms"));
+    }
+
+    /** Those of this one's user. */
+    public ProviderJars providers() {
+        return providers;
     }
 
     /** Sends to queues; its connections are kept. */
     public synchronized JmsCaller jms() {
         if (jms == null) {
-            jms = new JmsCaller(providers());
+            jms = new JmsCaller(providers);
         }
         return jms;
     }

@@ -2,7 +2,9 @@ package dev.mockbell.exchange;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
+import dev.mockbell.content.Part;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -30,6 +32,26 @@ public record JmsMessage(String title, List<Header> headers, Content body, Conte
                 Content.joined(Content.of(head(title, headers).getBytes(StandardCharsets.UTF_8)), body));
     }
 
+    /** The one that these bytes are the {@link #wire()} of. */
+    public static JmsMessage of(Content wire) {
+        byte[] bytes = wire.bytes();
+        int end = 0;
+        while (end + 3 < bytes.length
+                && !(bytes[end] == '\r'
+                        && bytes[end + 1] == '\n'
+                        && bytes[end + 2] == '\r'
+                        && bytes[end + 3] == '\n')) {
+            end++;
+        }
+        String[] lines = new String(bytes, 0, end, StandardCharsets.UTF_8).split("\r\n");
+        List<Header> headers = new ArrayList<>();
+        for (int i = 1; i < lines.length; i++) {
+            int colon = lines[i].indexOf(": ");
+            headers.add(new Header(lines[i].substring(0, colon), lines[i].substring(colon + 2)));
+        }
+        return new JmsMessage(lines[0], headers, wire.slice(end + 4, wire.size()), wire);
+    }
+
     @Override
     public <R> R accept(Visitor<R> visitor) {
         return visitor.jms(this);
@@ -40,6 +62,15 @@ public record JmsMessage(String title, List<Header> headers, Content body, Conte
     public Optional<String> header(String name) {
         Optional<String> own = Header.first(headers, name);
         return own.isEmpty() && "Content-Type".equalsIgnoreCase(name) ? Header.first(headers, CONTENT_TYPE) : own;
+    }
+
+    @Override
+    public Part whole() {
+        List<Header> fields = new ArrayList<>(headers);
+        if (Header.first(headers, "Content-Type").isEmpty()) {
+            header("Content-Type").ifPresent(t -> fields.add(new Header("Content-Type", t)));
+        }
+        return new Part(fields, body);
     }
 
     /** A message of a queue has no status. */

@@ -75,7 +75,7 @@ public sealed interface Message permits HttpMessage, JmsMessage {
      * @throws Problem when the body is not in parts as its type says
      */
     default List<Part> parts() {
-        return Multipart.is(type()) ? Multipart.parts(body(), type()) : List.of(new Part(headers(), body()));
+        return Multipart.is(type()) ? Multipart.parts(body(), type()) : List.of(whole());
     }
 
     /** The part that holds the message itself; the body when there are no parts, also where there should be. */
@@ -83,7 +83,7 @@ public sealed interface Message permits HttpMessage, JmsMessage {
         try {
             return Multipart.root(parts(), type());
         } catch (Problem notInParts) {
-            return new Part(headers(), body());
+            return whole();
         }
     }
 
@@ -96,6 +96,11 @@ public sealed interface Message permits HttpMessage, JmsMessage {
         } catch (Problem notInParts) {
             return List.of();
         }
+    }
+
+    /** The body as a part, with fields that say what it is. */
+    default Part whole() {
+        return new Part(headers(), body());
     }
 
     /** The message itself as text, by byte order mark, XML declaration or charset, else as UTF-8. */

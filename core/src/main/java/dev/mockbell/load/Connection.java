@@ -19,6 +19,7 @@ import javax.net.ssl.SSLParameters;
 final class Connection implements ResponseReader.Sink {
     private final Lane lane;
     private final LoadStep opener;
+    private final Way.Http way;
     private final String target;
     private Channel channel;
     private Journey journey;
@@ -30,9 +31,10 @@ final class Connection implements ResponseReader.Sink {
     private long sent;
     private long first;
 
-    Connection(Lane lane, LoadStep opener) {
+    Connection(Lane lane, LoadStep opener, Way.Http way) {
         this.lane = lane;
         this.opener = opener;
+        this.way = way;
         this.target = opener.target();
     }
 
@@ -57,13 +59,13 @@ final class Connection implements ResponseReader.Sink {
                 .handler(new ChannelInitializer<SocketChannel>() {
                     @Override
                     protected void initChannel(SocketChannel made) {
-                        if (opener.way().tls() != null) {
-                            made.pipeline().addLast(tls(opener.way().tls(), opener, until));
+                        if (way.tls() != null) {
+                            made.pipeline().addLast(tls(way.tls(), opener, until));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
                     }
                 })
-                .connect(opener.address().getHost(), opener.port());
+                .connect(opener.address().getHost(), Way.Http.port(opener.address()));
         channel = connecting.channel();
         connecting.addListener(done -> {
             if (!done.isSuccess()) {
@@ -74,7 +76,7 @@ final class Connection implements ResponseReader.Sink {
             if (journey != null && journey.counts()) {
                 lane.tally().spent(Stage.CONNECT, now - began);
             }
-            if (opener.way().tls() == null) {
+            if (way.tls() == null) {
                 ready();
             } else {
                 channel.pipeline().get(SslHandler.class).handshakeFuture().addListener(shaken -> {
@@ -112,7 +114,8 @@ final class Connection implements ResponseReader.Sink {
     private SslHandler tls(SSLContext context, LoadStep step, long until) {
         String host = SecretHosts.plain(step.address().getHost());
         // sessions are kept by host and port: a port that was never used has none to take up
-        SSLEngine engine = context.createSSLEngine(host, lane.resumesTls() ? step.port() : lane.freshNumber());
+        SSLEngine engine =
+                context.createSSLEngine(host, lane.resumesTls() ? Way.Http.port(step.address()) : lane.freshNumber());
         engine.setUseClientMode(true);
         SSLParameters parameters = engine.getSSLParameters();
         parameters.setEndpointIdentificationAlgorithm("HTTPS");
@@ -123,7 +126,7 @@ final class Connection implements ResponseReader.Sink {
     }
 
     private String connectFailure(Throwable cause) {
-        String where = opener.address().getHost() + ":" + opener.port();
+        String where = opener.address().getHost() + ":" + Way.Http.port(opener.address());
         return Unreachable.of(cause, where)
                 .map(Unreachable::words)
                 .orElseGet(() -> "no connection: " + Problem.reason(cause).replaceAll(":.*", ""));
@@ -179,7 +182,7 @@ final class Connection implements ResponseReader.Sink {
 
     @Override
     public boolean wants(int status) {
-        return journey != null && journey.wants(status);
+        return journey != null && journey.wants(status / 100 == 2);
     }
 
     @Override
@@ -205,7 +208,7 @@ final class Connection implements ResponseReader.Sink {
             lane.gone(this);
             channel.close();
         }
-        served.answered(status, head, body, now);
+        served.answered(new Reply.Http(status, head, body), now);
     }
 
     @Override

@@ -145,15 +145,21 @@ final class Journey {
         lane.send(step, this, bytes, step.template().cost() == Cost.CONSTANT, now);
     }
 
-    boolean wants(int status) {
-        validating = status / 100 == 2 && session.validates();
-        return status / 100 != 2 || validating || step.looksInside();
+    /**
+     * Whether an answer is looked into.
+     *
+     * @param well whether the transport says nothing against it
+     */
+    boolean wants(boolean well) {
+        validating = well && session.validates();
+        return !well || validating || step.looksInside();
     }
 
-    void answered(int status, String head, byte[] body, long now) {
+    void answered(Reply reply, long now) {
         lane.tally().received();
         long nanos = now - intended;
-        if (body == null || isSurelyGood(status, head, body, nanos)) {
+        byte[] body = reply.body();
+        if (body == null || isSurelyGood(reply, body, nanos)) {
             String slow = session.lateness(step, nanos);
             if (slow == null) {
                 done(nanos);
@@ -164,29 +170,30 @@ final class Journey {
             return;
         }
         if (session.looksAtOnce(step) && !validating && body.length < SMALL) {
-            looked(look(head, body, nanos), nanos, now);
+            looked(look(reply, nanos), nanos, now);
             return;
         }
         work(() -> {
-            LoadSession.Look look = look(head, body, nanos);
+            LoadSession.Look look = look(reply, nanos);
             lane.loop().execute(() -> looked(look, nanos, System.nanoTime()));
         });
     }
 
-    private boolean isSurelyGood(int status, String head, byte[] body, long nanos) {
-        if (status / 100 != 2 || validating || body.length >= SMALL) {
+    private boolean isSurelyGood(Reply reply, byte[] body, long nanos) {
+        if (!reply.isWell() || validating || body.length >= SMALL) {
             return false;
         }
         try {
-            return step.quick().isPresent() && step.quick().get().isGood(status, head, body, nanos, values);
+            return step.quick().isPresent()
+                    && step.quick().get().isGood(reply.status(), reply.head(), body, nanos, values);
         } catch (MoreEffort more) {
             return false;
         }
     }
 
-    private LoadSession.Look look(String head, byte[] body, long nanos) {
+    private LoadSession.Look look(Reply reply, long nanos) {
         try {
-            return session.look(step, request, head, body, nanos, values, validating, counts);
+            return session.look(step, request, reply, nanos, values, validating, counts);
         } catch (Problem problem) {
             return new LoadSession.Look(problem.what(), false);
         }

@@ -23,6 +23,7 @@ final class Lane {
     private final EventLoop loop;
     private final Bootstrap bootstrap;
     private final Conduct conduct;
+    private final Queues queues;
     private final int most;
     private final long timeoutNanos;
     private final Tally tally;
@@ -36,11 +37,15 @@ final class Lane {
     private Runnable ahead = () -> {};
     private volatile int open;
 
-    /** @param most how many connections it may have at a time */
-    Lane(EventLoop loop, Bootstrap bootstrap, Conduct conduct, int most, Tally tally) {
+    /**
+     * @param queues the ways to those, which lanes share
+     * @param most how many connections it may have at a time
+     */
+    Lane(EventLoop loop, Bootstrap bootstrap, Conduct conduct, Queues queues, int most, Tally tally) {
         this.loop = loop;
         this.bootstrap = bootstrap;
         this.conduct = conduct;
+        this.queues = queues;
         this.most = most;
         this.timeoutNanos = conduct.timeoutMillis() * 1_000_000;
         this.tally = tally;
@@ -91,6 +96,10 @@ final class Lane {
             journey.failed("stopped", now);
             return;
         }
+        if (step.way() instanceof Way.Queue way) {
+            queues.send(step, way, journey, request, this, now);
+            return;
+        }
         long deadline = now + timeoutNanos;
         ByteBuf bytes = buffer(request, constant);
         Deque<Connection> free = idle.get(step.target());
@@ -110,7 +119,7 @@ final class Lane {
     }
 
     private void open(LoadStep step, Journey journey, ByteBuf bytes, long deadline) {
-        Connection connection = new Connection(this, step);
+        Connection connection = new Connection(this, step, (Way.Http) step.way());
         all.add(connection);
         open = all.size();
         connection.open(bootstrap, journey, bytes, deadline);
@@ -205,6 +214,11 @@ final class Lane {
             late.request().release();
             late.journey().failed("no free connection in time", now);
         }
+    }
+
+    /** Whether what was under way is given up. */
+    boolean isClosed() {
+        return closed;
     }
 
     void close() {

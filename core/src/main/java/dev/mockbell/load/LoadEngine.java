@@ -2,7 +2,6 @@ package dev.mockbell.load;
 
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Expressions;
-import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.load.LoadListener.Phase;
 import dev.mockbell.load.LoadShape.Kind;
 import dev.mockbell.load.LoadShape.Point;
@@ -10,12 +9,14 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Workbench;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.jms.ProviderJars;
 import io.netty.bootstrap.Bootstrap;
 import io.netty.channel.ChannelOption;
 import io.netty.channel.EventLoop;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.concurrent.ArrayBlockingQueue;
@@ -48,22 +49,28 @@ public final class LoadEngine {
     private final EventLoops loops;
     private final Expressions expressions;
     private final Connect connect;
+    private final ProviderJars providers;
     private final boolean readies;
 
     public LoadEngine(EventLoops loops, Expressions expressions) {
-        this(loops, expressions, Connect.USUAL);
+        this(loops, expressions, ProviderJars.NONE);
     }
 
-    /** @param connect how servers are reached */
-    public LoadEngine(EventLoops loops, Expressions expressions, Connect connect) {
-        this(loops, expressions, connect, true);
+    /** @param providers of queues, besides those that are in the program */
+    public LoadEngine(EventLoops loops, Expressions expressions, ProviderJars providers) {
+        this(loops, expressions, Connect.USUAL, providers, true);
     }
 
-    /** @param readies whether it is brought to speed before each run; without, its own cold start is in the figures */
-    public LoadEngine(EventLoops loops, Expressions expressions, Connect connect, boolean readies) {
+    /**
+     * @param connect how servers are reached
+     * @param readies whether it is brought to speed before each run; without, its own cold start is in the figures
+     */
+    public LoadEngine(
+            EventLoops loops, Expressions expressions, Connect connect, ProviderJars providers, boolean readies) {
         this.loops = loops;
         this.expressions = expressions;
         this.connect = connect;
+        this.providers = providers;
         this.readies = readies;
     }
 
@@ -118,10 +125,7 @@ public final class LoadEngine {
         return new Named(
                 course.names(),
                 course.groups(),
-                course.steps().stream()
-                        .map(s -> SecretHosts.plain(s.address().getHost()))
-                        .distinct()
-                        .toList());
+                course.steps().stream().map(LoadStep::host).distinct().toList());
     }
 
     /**
@@ -226,7 +230,7 @@ public final class LoadEngine {
                 ? most * 1_000 / Math.max(1, plan.pauses().low())
                 : most * course.steps().size();
         for (LoadStep step : course.steps()) {
-            String host = SecretHosts.plain(step.address().getHost());
+            String host = step.host();
             if (mayLoad.test(host)) {
                 continue;
             }
@@ -253,6 +257,7 @@ public final class LoadEngine {
         private final List<Lane> lanes = new ArrayList<>();
         private final List<ScheduledFuture<?>> beside = new ArrayList<>();
         private final LoadPart part;
+        private final Queues queues;
 
         Field(LoadPlan plan, LoadSession session) {
             this(plan, LoadPart.whole(lanesHere()), session);
@@ -264,6 +269,10 @@ public final class LoadEngine {
             Conduct conduct = plan.conduct();
             int rows =
                     session.course().steps().size() + session.course().groups().size();
+            this.queues = new Queues(
+                    providers,
+                    conduct,
+                    Math.max(1, conduct.mostConnections() * lanesHere() / Math.max(lanesHere(), all)));
             long connectMillis = Math.min(connect.timeouts().connect().toMillis(), conduct.timeoutMillis());
             for (int i = 0; i < lanesHere(); i++) {
                 EventLoop loop = loops.group().next();
@@ -273,12 +282,15 @@ public final class LoadEngine {
                         .option(ChannelOption.TCP_NODELAY, true)
                         .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
                 int most = Math.max(1, (conduct.mostConnections() - part.firstLane() - i + all - 1) / all);
-                Lane lane = new Lane(loop, bootstrap, conduct, most, new Tally(rows));
+                Lane lane = new Lane(loop, bootstrap, conduct, queues, most, new Tally(rows));
                 lanes.add(lane);
                 beside.add(loop.scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
                 Probe probe = new Probe(session.clock());
                 beside.add(loop.scheduleAtFixedRate(probe, PROBE_MILLIS, PROBE_MILLIS, TimeUnit.MILLISECONDS));
             }
+            beside.add(loops.group()
+                    .next()
+                    .scheduleAtFixedRate(queues::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
         }
 
         List<Lane> lanes() {
@@ -293,6 +305,7 @@ public final class LoadEngine {
         public void close() {
             beside.forEach(s -> s.cancel(false));
             lanes.forEach(l -> l.loop().execute(l::close));
+            queues.close();
         }
     }
 
@@ -438,14 +451,16 @@ public final class LoadEngine {
                 ? plan.shape().first()
                 : Math.ceil(plan.shape().first() * AHEAD);
         int each = (int) Math.min(2_000, Math.ceil(needed / field.part().allLanes()));
-        LoadStep first = session.course().steps().get(0);
-        CountDownLatch opened = new CountDownLatch(lanes.size());
-        for (Lane lane : lanes) {
-            lane.loop().execute(() -> lane.openAhead(first, each, opened::countDown));
-        }
+        List<LoadStep> steps = session.course().steps();
+        Optional<LoadStep> first =
+                steps.stream().filter(s -> s.way() instanceof Way.Http).findFirst();
+        CountDownLatch opened = new CountDownLatch(first.isPresent() ? lanes.size() : 0);
+        first.ifPresent(step -> lanes.forEach(l -> l.loop().execute(() -> l.openAhead(step, each, opened::countDown))));
+        long within = Math.min(2_000, plan.conduct().timeoutMillis());
         try {
             // a target that is not there is found out by the run
-            opened.await(Math.min(2_000, plan.conduct().timeoutMillis()), TimeUnit.MILLISECONDS);
+            field.queues.openAhead(steps, Math.max(1, each * lanes.size()), within);
+            opened.await(within, TimeUnit.MILLISECONDS);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

@@ -6,18 +6,12 @@ import dev.mockbell.check.Checker;
 import dev.mockbell.content.Content;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Exchange.Outcome;
-import dev.mockbell.exchange.Exchange.Way;
-import dev.mockbell.exchange.HttpMessage;
-import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Ties;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.suite.CallVerdict;
-import dev.mockbell.wire.WireHead;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -144,14 +138,13 @@ final class LoadSession {
     Look look(
             LoadStep step,
             byte[] request,
-            String head,
-            byte[] body,
+            Reply reply,
             long nanos,
             Map<String, String> values,
             boolean validating,
             boolean counts) {
         long began = System.nanoTime();
-        Exchange exchange = exchange(step, request, head, body, nanos, Outcome.FINE, "");
+        Exchange exchange = exchange(step, request, Optional.of(reply), nanos, Outcome.FINE, "");
         Answer answer = Answer.of(exchange, step.outline(), expressions);
         Scope with = values.isEmpty() ? step.scope() : step.scope().with(values);
         CallVerdict verdict = CallVerdict.of(validating ? step.validated() : step.kept(), answer, checker, with);
@@ -190,7 +183,7 @@ final class LoadSession {
     /** Keeps a failure whole, as long as there is room for its reason. */
     void keep(LoadStep step, byte[] request, String reason, long nanos) {
         if (hasRoom(reason)) {
-            keep(exchange(step, request, null, null, nanos, Outcome.FAILED, reason), reason);
+            keep(exchange(step, request, Optional.empty(), nanos, Outcome.FAILED, reason), reason);
         }
     }
 
@@ -208,35 +201,21 @@ final class LoadSession {
     }
 
     private Exchange exchange(
-            LoadStep step, byte[] request, String head, byte[] body, long nanos, Outcome outcome, String note) {
+            LoadStep step, byte[] request, Optional<Reply> reply, long nanos, Outcome outcome, String note) {
         Content wire = Content.of(request == null ? new byte[0] : request);
-        Message sentMessage = WireHead.read(wire, contentOf(wire))
-                .orElseGet(() ->
-                        new HttpMessage("POST " + step.address().getRawPath() + " HTTP/1.1", List.of(), wire, wire));
-        Optional<Message> answer = head == null ? Optional.empty() : answer(head, Content.of(body));
         return new Exchange(
                         0,
                         Instant.now().minusNanos(nanos),
-                        Way.CALLED,
+                        Exchange.Way.CALLED,
                         step.kept().contract(),
                         step.kept().operation(),
                         step.scope().redactor().text(step.address().toString()),
                         origin + " · " + step.name(),
-                        sentMessage,
-                        answer,
+                        step.way().message(step.address(), wire),
+                        reply.flatMap(Reply::message),
                         new Timing(0, 0, nanos, 0),
                         outcome,
                         note)
                 .with(new Ties("", origin));
-    }
-
-    private static Content contentOf(Content wire) {
-        int end = wire.text(StandardCharsets.ISO_8859_1).indexOf("\r\n\r\n");
-        return end < 0 ? wire : wire.slice(end + 4, wire.size());
-    }
-
-    private static Optional<Message> answer(String head, Content body) {
-        Content start = Content.of(head.getBytes(StandardCharsets.ISO_8859_1));
-        return WireHead.read(Content.joined(start, body), body);
     }
 }

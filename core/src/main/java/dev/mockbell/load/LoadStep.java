@@ -7,6 +7,7 @@ import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.expression.Braces;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
+import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
@@ -24,13 +25,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import javax.net.ssl.SSLContext;
 
 /**
  * A step made ready to be sent many times.
  *
  * @param index the row of its figures
- * @param way how its server is reached
+ * @param way how its requests go
  * @param validated the case with its answer held against the contract as well
  * @param quick looks into good answers; empty where more is asked of them
  * @param latestNanos an answer that takes longer fails
@@ -48,14 +48,6 @@ record LoadStep(
         Case validated,
         Optional<QuickLook> quick,
         long latestNanos) {
-    /**
-     * How its server is reached.
-     *
-     * @param profile by whom; empty for nobody. Connections are not shared with others
-     * @param tls null where TLS is not spoken
-     */
-    record Way(String profile, SSLContext tls) {}
-
     /**
      * What makes steps ready.
      *
@@ -76,30 +68,35 @@ record LoadStep(
             CallSetup setup = endpoint.isBlank() ? usualOne : usualOne.to(endpoint);
             URI address =
                     RequestRecipe.of(setup.source()).settled(filler, captured).address();
-            if (JmsAddress.is(address)) {
-                throw Problem.input(
-                        "Load is made over HTTP, and this goes by way of a queue",
-                        step.caseReference(),
-                        "Give the plan an endpoint over HTTP, or take the case out of it.");
-            }
             Optional<Connect> by = setup.profile().map(p -> p.on(usual, filler, address, setup.folder()));
+            by.ifPresent(c -> refuseProxy(setup));
             RequestSource source = setup.source();
-            RequestRecipe recipe = RequestRecipe.of(
-                            by.flatMap(c -> login(setup, c)).map(source::with).orElse(source))
+            // who sends to a queue logs in to its broker, once
+            boolean queued = JmsAddress.is(address);
+            RequestRecipe recipe = RequestRecipe.of(by.filter(c -> !queued)
+                            .flatMap(c -> login(setup, c))
+                            .map(source::with)
+                            .orElse(source))
                     .settled(filler, captured);
-            boolean secure = "https".equalsIgnoreCase(address.getScheme());
+            String profile = setup.profile().map(Profile::name).orElse("");
+            Connect reached = by.orElse(usual);
+            Way way = queued
+                    ? new Way.Queue(
+                            profile,
+                            reached,
+                            setup.bound().operation().output().isPresent(),
+                            new Way.Queue.Peer.Service())
+                    : new Way.Http(profile, Way.Http.isSecure(address) ? reached.tls() : null);
             return new LoadStep(
                     index,
                     step.name(),
                     kept,
                     setup.bound(),
                     address,
-                    new RequestTemplate(recipe, scope, expressions, captured),
+                    new RequestTemplate(recipe, way, scope, expressions, captured),
                     scope,
                     MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
-                    new Way(
-                            setup.profile().map(Profile::name).orElse(""),
-                            secure ? by.orElse(usual).tls() : null),
+                    way,
                     validated(kept),
                     QuickLook.of(
                             kept,
@@ -114,6 +111,17 @@ record LoadStep(
                             .orElse(Long.MAX_VALUE));
         }
 
+        private static void refuseProxy(CallSetup setup) {
+            Profile profile = setup.profile().orElseThrow();
+            if (!profile.via().address().isBlank()) {
+                throw Problem.input(
+                        "Under load servers are reached straight, and the profile “" + profile.name()
+                                + "” goes through a proxy",
+                        setup.kept().title(),
+                        "Choose a profile without one.");
+            }
+        }
+
         /** Who logs in says so in every request: nobody is asked. */
         private static Optional<Header> login(CallSetup setup, Connect by) {
             Profile profile = setup.profile().orElseThrow();
@@ -122,13 +130,6 @@ record LoadStep(
                         "Under load nobody is asked to log in, and the profile “" + profile.name() + "” waits for that",
                         setup.kept().title(),
                         "Choose a profile that logs in at once.");
-            }
-            if (!profile.via().address().isBlank()) {
-                throw Problem.input(
-                        "Under load servers are reached straight, and the profile “" + profile.name()
-                                + "” goes through a proxy",
-                        setup.kept().title(),
-                        "Choose a profile without one.");
             }
             return by.login().flatMap(Login::atOnce).map(v -> new Header("Authorization", Braces.literally(v)));
         }
@@ -145,19 +146,17 @@ record LoadStep(
 
     /** The same, sent to another peer. */
     LoadStep to(URI peer) {
+        return to(peer, new Way.Http("", null));
+    }
+
+    /** The same to the same queue, answered by another. */
+    LoadStep to(Way.Queue other) {
+        return to(address, other);
+    }
+
+    private LoadStep to(URI peer, Way other) {
         return new LoadStep(
-                index,
-                name,
-                kept,
-                bound,
-                peer,
-                template,
-                scope,
-                outline,
-                new Way("", null),
-                validated,
-                quick,
-                latestNanos);
+                index, name, kept, bound, peer, template, scope, outline, other, validated, quick, latestNanos);
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */
@@ -165,15 +164,13 @@ record LoadStep(
         return !kept.captures().isEmpty() || kept.checks().stream().anyMatch(Check::readsBody);
     }
 
-    boolean secure() {
-        return "https".equalsIgnoreCase(address.getScheme());
-    }
-
-    int port() {
-        return address.getPort() > 0 ? address.getPort() : secure() ? 443 : 80;
-    }
-
     String target() {
-        return address.getScheme() + "://" + address.getHost() + ":" + port() + " " + way.profile();
+        return way.target(address);
+    }
+
+    /** Which host is put under load: that of the broker where it goes to a queue. */
+    String host() {
+        String host = JmsAddress.hostOf(address);
+        return host.isEmpty() ? JmsAddress.of(address).requestUri() : SecretHosts.plain(host);
     }
 }

@@ -1,5 +1,6 @@
 package dev.mockbell.load;
 
+import dev.mockbell.content.Content;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.sample.SampleBuilder;
@@ -7,6 +8,7 @@ import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.EventLoops;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -14,6 +16,7 @@ import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Function;
 import org.HdrHistogram.Histogram;
 
 /**
@@ -34,6 +37,11 @@ final class Readiness {
     private static final double LEAST_PACED = 100;
     private static final double MOST_PACED = 5_000;
     private static final int MOST_REHEARSALS = 10;
+
+    /** By way of a broker, which others use as well and which has its own pace. */
+    private static final int MOST_BY_QUEUE = 3;
+
+    private static final double LEAST_BY_QUEUE = 20;
 
     /** A beginning is good when so few are slower than this, on a peer that answers at once. */
     private static final long GOOD_MICROS = 2_000;
@@ -64,7 +72,7 @@ final class Readiness {
     void bring(LoadPlan plan, Passage.Course trial, LoadSession session, Rows rows, LoadControl control) {
         List<LoopbackPeer> peers = new ArrayList<>();
         try {
-            Passage.Course course = against(trial, peers);
+            Passage.Course course = against(trial, peers, Way.Queue.Peer.Nobody::new);
             Conduct conduct = plan.conduct().withTimeout(2_000).withWarmUp(0);
             LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
             LoadSession own = new LoadSession(flat, course, expressions, workers, failure -> {});
@@ -74,16 +82,34 @@ final class Readiness {
             }
             // what was left behind is collected now rather than in the run
             System.gc();
-            rehearse(flat, own, rows.again(), control);
             session.learnFrom(own);
+            boolean queued = trial.steps().stream().anyMatch(s -> s.way() instanceof Way.Queue);
+            if (!queued) {
+                rehearse(flat, own, rows.again(), control, MOST_REHEARSALS);
+                session.learnFrom(own);
+                return;
+            }
+            // a broker is never flooded, and never asked for more than the plan will
+            Passage.Course queues = against(trial, peers, Way.Queue.Peer.Ourselves::new);
+            LoadSession byQueue = new LoadSession(flat, queues, expressions, workers, failure -> {});
+            byQueue.learnFrom(own);
+            byQueue.countFrom(System.nanoTime());
+            rehearse(flat, byQueue, rows.again(), control, MOST_BY_QUEUE);
+            session.learnFrom(byQueue);
         } finally {
             peers.forEach(LoopbackPeer::close);
         }
     }
 
-    private Passage.Course against(Passage.Course course, List<LoopbackPeer> peers) {
+    private Passage.Course against(
+            Passage.Course course, List<LoopbackPeer> peers, Function<Content, Way.Queue.Peer> queued) {
         Map<Integer, LoadStep> steps = new HashMap<>();
         for (LoadStep step : course.steps()) {
+            if (step.way() instanceof Way.Queue way) {
+                Content sample = Content.of(sample(step).getBytes(StandardCharsets.UTF_8));
+                steps.put(step.index(), step.to(way.to(queued.apply(sample))));
+                continue;
+            }
             if (peers.size() < MOST_PEERS) {
                 peers.add(new LoopbackPeer(loops, sample(step), fault(step)));
             }
@@ -146,12 +172,14 @@ final class Readiness {
     }
 
     /** Begins as the run will, over and over, until a beginning is as good as what follows it. */
-    private void rehearse(LoadPlan plan, LoadSession session, Rows rows, LoadControl control) {
+    private void rehearse(LoadPlan plan, LoadSession session, Rows rows, LoadControl control, int most) {
         boolean arrivals = plan.shape().kind() == LoadShape.Kind.ARRIVALS;
-        double level = Math.max(
-                arrivals ? LEAST_PACED : 1, Math.min(MOST_PACED, plan.shape().first()));
+        double least =
+                most == MOST_BY_QUEUE ? Math.min(LEAST_BY_QUEUE, plan.shape().most()) : LEAST_PACED;
+        double level =
+                Math.max(arrivals ? least : 1, Math.min(MOST_PACED, plan.shape().first()));
         int good = 0;
-        for (int i = 0; i < MOST_REHEARSALS && good < 2 && !control.isEnding(); i++) {
+        for (int i = 0; i < most && good < 2 && !control.isEnding(); i++) {
             try (LoadEngine.Field field = engine.new Field(plan, session)) {
                 List<Lane> lanes = field.lanes();
                 LoadEngine.openAhead(plan, session, field);

@@ -8,8 +8,7 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
-import dev.mockbell.wire.Framing;
-import dev.mockbell.wire.WireHead;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -31,13 +30,16 @@ final class RequestSlots {
     private static final Pattern PLAIN = Pattern.compile("\\s*\\$([A-Za-z_][\\w.-]*)\\s*");
     private static final Pattern LENGTH = Pattern.compile("(?i)\r\ncontent-length: (\\d+)\r\n");
     private static final Pattern CHARSET = Pattern.compile("(?i)charset=\"?([\\w.-]+)");
+    private static final byte[] NONE = {};
     private static final byte[] END = {'\r', '\n', '\r', '\n'};
 
     /** Letters alone, so that no escaping and no encoding of an address changes them. */
     private static final String MARK = "zqMbSlotXj";
 
     private final byte[] beforeLength;
+    /** Null where the head says no length. */
     private final byte[] afterLength;
+
     private final List<byte[]> literals;
     private final List<Slot> slots;
     private final List<String> names;
@@ -73,22 +75,25 @@ final class RequestSlots {
     }
 
     /** @return empty where the request has to be made anew each time */
-    static Optional<RequestSlots> of(RequestRecipe recipe, Scope usual, Expressions expressions, Set<String> captured) {
+    static Optional<RequestSlots> of(
+            RequestRecipe recipe, Way way, Scope usual, Expressions expressions, Set<String> captured) {
         // a secret goes into a slot only where it may go to that host
-        Scope scope = usual.forHost(recipe.address().getHost());
+        Scope scope = usual.forHost(JmsAddress.hostOf(recipe.address()));
         Marking marking = new Marking();
-        String first = made(recipe, marking);
+        String first = made(recipe, way, marking);
         marking.again();
-        if (!first.equals(made(recipe, marking)) || marking.found.isEmpty()) {
+        if (!first.equals(made(recipe, way, marking)) || marking.found.isEmpty()) {
             return Optional.empty();
         }
         int head = first.indexOf("\r\n\r\n") + END.length;
         Matcher length = LENGTH.matcher(first);
         Matcher charset = CHARSET.matcher(first.substring(0, head));
         boolean utf8 = !charset.find() || "utf-8".equals(charset.group(1).toLowerCase(Locale.ROOT));
-        if (!length.find() || length.end() > head || !utf8) {
+        if (!utf8) {
             return Optional.empty();
         }
+        // a message of a queue does not say how long it is
+        boolean told = length.find() && length.end() <= head;
         Set<String> all = new TreeSet<>(captured);
         all.addAll(scope.variables().keySet());
         List<String> names = List.copyOf(all);
@@ -116,8 +121,8 @@ final class RequestSlots {
             return Optional.empty();
         }
         return Optional.of(new RequestSlots(
-                bytes(first.substring(0, length.start(1))),
-                bytes(first.substring(length.end(1), head)),
+                bytes(first.substring(0, told ? length.start(1) : head)),
+                told ? bytes(first.substring(length.end(1), head)) : null,
                 literals,
                 slots,
                 names,
@@ -125,9 +130,8 @@ final class RequestSlots {
     }
 
     /** In ISO 8859-1, a character a byte, so that places in it are places in the bytes. */
-    private static String made(RequestRecipe recipe, Filler filler) {
-        return new String(
-                WireHead.encoded(recipe.make(filler).with(Framing.USUAL)).bytes(), StandardCharsets.ISO_8859_1);
+    private static String made(RequestRecipe recipe, Way way, Filler filler) {
+        return new String(way.written(recipe.make(filler)), StandardCharsets.ISO_8859_1);
     }
 
     private static byte[] bytes(String text) {
@@ -182,16 +186,26 @@ final class RequestSlots {
             body += filled[i].length + literals.get(i).length;
         }
         body += literals.get(filled.length).length;
-        byte[] digits = Integer.toString(body).getBytes(StandardCharsets.ISO_8859_1);
-        byte[] all = Arrays.copyOf(beforeLength, beforeLength.length + digits.length + afterLength.length + body);
-        int at = put(digits, all, beforeLength.length);
-        at = put(afterLength, all, at);
+        byte[] length = length(body);
+        byte[] all = Arrays.copyOf(beforeLength, beforeLength.length + length.length + body);
+        int at = put(length, all, beforeLength.length);
         for (int i = 0; i < filled.length; i++) {
             at = put(literals.get(i), all, at);
             at = put(filled[i], all, at);
         }
         put(literals.get(filled.length), all, at);
         return all;
+    }
+
+    /** The rest of the head, from where the length stands. */
+    private byte[] length(int body) {
+        if (afterLength == null) {
+            return NONE;
+        }
+        byte[] digits = Integer.toString(body).getBytes(StandardCharsets.ISO_8859_1);
+        byte[] rest = Arrays.copyOf(digits, digits.length + afterLength.length);
+        put(afterLength, rest, digits.length);
+        return rest;
     }
 
     private static int put(byte[] part, byte[] into, int at) {

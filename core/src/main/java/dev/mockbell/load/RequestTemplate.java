@@ -6,8 +6,6 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.request.Changes;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
-import dev.mockbell.wire.Framing;
-import dev.mockbell.wire.WireHead;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -27,6 +25,7 @@ final class RequestTemplate {
     }
 
     private final RequestRecipe recipe;
+    private final Way way;
     private final Scope scope;
     private final Expressions expressions;
     private final Cost cost;
@@ -35,15 +34,17 @@ final class RequestTemplate {
 
     /**
      * @param recipe with everything filled that cannot change
+     * @param way on which it goes
      * @param captured names of the variables that steps of the run capture, and that rows give
      */
-    RequestTemplate(RequestRecipe recipe, Scope scope, Expressions expressions, Set<String> captured) {
+    RequestTemplate(RequestRecipe recipe, Way way, Scope scope, Expressions expressions, Set<String> captured) {
         this.recipe = recipe;
+        this.way = way;
         this.scope = scope;
         this.expressions = expressions;
         boolean fixed = recipe.changes(captured) == Changes.NEVER;
         this.constant = fixed ? encode(Filler.of(expressions, scope)) : null;
-        this.slots = fixed ? Optional.empty() : RequestSlots.of(recipe, scope, expressions, captured);
+        this.slots = fixed ? Optional.empty() : RequestSlots.of(recipe, way, scope, expressions, captured);
         this.cost = fixed ? Cost.CONSTANT : slots.isPresent() ? Cost.SLOTS : Cost.WHOLE;
     }
 
@@ -68,7 +69,6 @@ final class RequestTemplate {
     }
 
     private byte[] encode(Filler filler) {
-        // each request is written at once, with its length
-        return WireHead.encoded(recipe.make(filler).with(Framing.USUAL)).bytes();
+        return way.written(recipe.make(filler));
     }
 }

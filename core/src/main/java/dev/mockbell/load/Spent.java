@@ -13,6 +13,8 @@ public record Spent(Stage stage, long count, double mean, double p50, double p99
         WAITED("waited for a connection"),
         CONNECT("connect"),
         TLS("TLS"),
+        /** From when a message is sent until its broker has it. */
+        GIVEN("taken by the broker"),
         SERVER("server"),
         RECEIVE("receive");
 

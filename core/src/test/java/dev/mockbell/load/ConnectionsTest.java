@@ -9,6 +9,7 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -28,7 +29,7 @@ class ConnectionsTest {
 
     private LoadRun run(PlainServer server) {
         LoadPlan plan = LoadPlan.of("p", "P", "s", LoadShape.arrivals(40, 1)).with(Conduct.USUAL.withTimeout(3_000));
-        return new LoadEngine(loops, new Expressions(), Connect.USUAL, false)
+        return new LoadEngine(loops, new Expressions(), Connect.USUAL, ProviderJars.NONE, false)
                 .run(
                         plan,
                         Stays.bench(server.address(), Map.of(), kept),

@@ -18,6 +18,7 @@ import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
 import dev.mockbell.wire.Trust;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.KeyStore;
@@ -34,7 +35,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class LoadEngineTest {
     private final EventLoops loops = new EventLoops("test", 2);
-    private final LoadEngine engine = new LoadEngine(loops, new Expressions(), Connect.USUAL, false);
+    private final LoadEngine engine = new LoadEngine(loops, new Expressions(), Connect.USUAL, ProviderJars.NONE, false);
     private final List<Exchange> failures = new CopyOnWriteArrayList<>();
     private final List<LoadSecond> seconds = new CopyOnWriteArrayList<>();
     private final LoadListener listener = new LoadListener() {

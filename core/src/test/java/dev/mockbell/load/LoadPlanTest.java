@@ -19,6 +19,7 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -43,7 +44,7 @@ class LoadPlanTest {
                     + "<faultstring>x</faultstring></e:Fault></e:Body></e:Envelope>";
 
     private final EventLoops loops = new EventLoops("test", 2);
-    private final LoadEngine engine = new LoadEngine(loops, new Expressions(), Connect.USUAL, false);
+    private final LoadEngine engine = new LoadEngine(loops, new Expressions(), Connect.USUAL, ProviderJars.NONE, false);
     private final Case first = Stays.book("first", Stays.BODY, List.of());
     private final Case second = Stays.book("second", Stays.BODY.replace("Ines Okafor", "Second"), List.of());
     private final List<LoadSecond> seconds = new CopyOnWriteArrayList<>();

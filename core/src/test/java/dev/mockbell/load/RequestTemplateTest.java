@@ -29,7 +29,7 @@ class RequestTemplateTest {
         RequestRecipe recipe = RequestRecipe.of(
                         Contracts.stay().operation("Book", null).orElseThrow(), text, Optional.of("http://h.example/x"))
                 .settled(Filler.of(expressions, scope), captured);
-        return new RequestTemplate(recipe, scope, expressions, captured);
+        return new RequestTemplate(recipe, new Way.Http("", null), scope, expressions, captured);
     }
 
     private static String text(byte[] bytes) {

@@ -20,7 +20,6 @@ import jakarta.jms.Queue;
 import jakarta.jms.Session;
 import jakarta.jms.TextMessage;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -78,7 +77,7 @@ class QueueMockTest {
                 plan,
                 MockSurroundings.alone(loops, new Expressions(), made -> kept.add(made.get()), e -> {}),
                 QueueMock.addresses(contract, plan, port -> Optional.empty()),
-                new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add));
+                new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, told::add));
     }
 
     private static Message properties(Message message, Consumer<Message> more) throws Exception {
@@ -227,7 +226,7 @@ class QueueMockTest {
                 MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, heard::add))) {
             QueueMock queue = host.answerQueues(
                     QueueMock.addresses(contract, plan, port -> Optional.empty()),
-                    new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add));
+                    new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, told::add));
             assertThat(host.queues()).containsSame(queue);
             assertThat(text(asked("shared", false, REQUEST.formatted("1"), m -> {})))
                     .contains(">1<");
@@ -285,7 +284,7 @@ class QueueMockTest {
                                 nowhere,
                                 MockPlan.sampling("huts", 0),
                                 port -> Optional.of("jms:queue:x?jndiURL=tcp://127.0.0.1:1")),
-                        new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-such-folder")), told::add)))
+                        new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, told::add)))
                 .hasMessageContaining("cannot be reached");
         assertThat(QueueMock.isFor(nowhere)).isTrue();
         assertThat(QueueMock.isFor(Contracts.stay())).isFalse();

@@ -50,7 +50,7 @@ class ToQueueTest {
     void whatIsShownBeforehandIsWhatIsSent() throws Exception {
         try (Broker broker = new Broker();
                 HttpCaller http = new HttpCaller();
-                JmsCaller jms = new JmsCaller(new ProviderJars(Path.of("no-such-folder")))) {
+                JmsCaller jms = new JmsCaller(ProviderJars.NONE)) {
             CaseCaller caller = new CaseCaller(http, () -> jms, expressions);
             CallSetup setup = setup(broker.tcp());
             String shown = caller.preview(setup, 1 << 20);
@@ -74,7 +74,7 @@ class ToQueueTest {
     @Test
     void withoutABrokerTheExchangeHoldsWhatWasToBeSent() {
         try (HttpCaller http = new HttpCaller();
-                JmsCaller jms = new JmsCaller(new ProviderJars(Path.of("no-such-folder")))) {
+                JmsCaller jms = new JmsCaller(ProviderJars.NONE)) {
             CaseCaller caller = new CaseCaller(http, () -> jms, expressions);
             Exchange failed = caller.send(caller.prepare(setup("tcp://127.0.0.1:1")), "test", new StopSignal())
                     .last();

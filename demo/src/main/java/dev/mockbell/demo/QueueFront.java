@@ -11,7 +11,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.HttpURLConnection;
 import java.net.URI;
-import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import org.apache.activemq.artemis.core.config.impl.ConfigurationImpl;
@@ -63,7 +62,7 @@ final class QueueFront implements AutoCloseable {
             broker.start();
             started.complete(Optional.of(JmsServer.listen(
                     JmsAddress.of(address()),
-                    new JmsServer.Reach(Connect.USUAL, new ProviderJars(Path.of("no-jars")), LOG::info),
+                    new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, LOG::info),
                     this::asked)));
         } catch (Exception e) {
             // the rest of the stand-in is as good without it

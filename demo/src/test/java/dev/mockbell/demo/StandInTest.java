@@ -100,7 +100,7 @@ class StandInTest {
     void theTrailIsCalledByWayOfAQueueToo() {
         assertThat(standIn.isQueueUp()).isTrue();
         Expressions expressions = new Expressions();
-        try (JmsCaller jms = new JmsCaller(new ProviderJars(folder.resolve("no-jars")))) {
+        try (JmsCaller jms = new JmsCaller(ProviderJars.NONE)) {
             ProjectBench bench = bench("Local stand-in");
             SuiteRunner runner = new SuiteRunner(
                     bench, new CaseCaller(http, () -> jms, expressions), expressions, e -> e, Clock.systemUTC());

@@ -4,6 +4,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.HttpMessage;
+import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Ties;
 import dev.mockbell.exchange.Timing;
@@ -61,6 +62,7 @@ final class FailureBytes {
     }
 
     private static void message(DataOutputStream out, Message message) throws IOException {
+        out.writeBoolean(message instanceof JmsMessage);
         Texts.write(out, message.title());
         out.writeInt(message.headers().size());
         for (Header header : message.headers()) {
@@ -102,6 +104,7 @@ final class FailureBytes {
     }
 
     private static Message message(DataInputStream in) throws IOException {
+        boolean queued = in.readBoolean();
         String title = Texts.read(in);
         int count = in.readInt();
         if (count < 0 || count > MOST_HEADERS) {
@@ -111,6 +114,8 @@ final class FailureBytes {
         for (int i = 0; i < count; i++) {
             headers.add(new Header(Texts.read(in), Texts.read(in)));
         }
-        return new HttpMessage(title, headers, Content.of(Texts.readBytes(in)), Content.of(Texts.readBytes(in)));
+        Content body = Content.of(Texts.readBytes(in));
+        Content wire = Content.of(Texts.readBytes(in));
+        return queued ? new JmsMessage(title, headers, body, wire) : new HttpMessage(title, headers, body, wire);
     }
 }

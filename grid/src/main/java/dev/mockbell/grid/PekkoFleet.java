@@ -9,6 +9,7 @@ import dev.mockbell.fleet.WorkerListener;
 import dev.mockbell.load.LoadEngine;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
@@ -27,9 +28,12 @@ public final class PekkoFleet implements Fleet {
     private final String version;
     private final WorkerShift.Engines engines;
 
-    /** @param version of this program; workers of another are refused */
-    public PekkoFleet(String version) {
-        this(version, LoadEngine::new);
+    /**
+     * @param version of this program; workers of another are refused
+     * @param providers of queues that workers here send to, besides those that are in the program
+     */
+    public PekkoFleet(String version, ProviderJars providers) {
+        this(version, (loops, expressions) -> new LoadEngine(loops, expressions, providers));
     }
 
     /** @param engines makes the engines of workers */

@@ -23,6 +23,7 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Authority;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.jms.ProviderJars;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
@@ -88,7 +89,7 @@ final class Crew implements AutoCloseable {
 
     /** Its engines begin cold, which is quicker for tests. */
     static PekkoFleet fleet(String version) {
-        return new PekkoFleet(version, (l, e) -> new LoadEngine(l, e, Connect.USUAL, false));
+        return new PekkoFleet(version, (l, e) -> new LoadEngine(l, e, Connect.USUAL, ProviderJars.NONE, false));
     }
 
     static int freePort() {

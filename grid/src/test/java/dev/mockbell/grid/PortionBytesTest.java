@@ -9,6 +9,7 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.LoadSums;
 import dev.mockbell.load.Portion;
+import dev.mockbell.load.Spent;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -22,7 +23,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 
 class PortionBytesTest {
-    private static final int STAGES = 6;
+    private static final int STAGES = Spent.Stage.values().length;
 
     private static Histogram empty() {
         return new Histogram(1, 3_600_000_000L, 3);

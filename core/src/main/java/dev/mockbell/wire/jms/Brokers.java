@@ -3,6 +3,7 @@ package dev.mockbell.wire.jms;
 import dev.mockbell.problem.Problem;
 import jakarta.jms.ConnectionFactory;
 import jakarta.jms.JMSException;
+import jakarta.jms.Message;
 import java.net.URI;
 import org.apache.activemq.artemis.jms.client.ActiveMQConnectionFactory;
 import org.apache.qpid.jms.JmsConnectionFactory;
@@ -35,6 +36,15 @@ final class Brokers {
         factory.setConnectTimeout(Math.max(1_000, connectMillis));
         factory.setForceSyncSend(true);
         return factory;
+    }
+
+    /**
+     * The identifier by which its sender knows a message. Artemis gives one that came by AMQP and is taken by its own protocol
+     * another, and keeps the sender's beside it.
+     */
+    static String id(Message message) throws JMSException {
+        String sent = message.getStringProperty("NATIVE_MESSAGE_ID");
+        return sent == null ? message.getJMSMessageID() : sent;
     }
 
     /** What a client says of a connection that it could not use. */

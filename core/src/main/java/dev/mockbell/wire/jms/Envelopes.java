@@ -2,12 +2,15 @@ package dev.mockbell.wire.jms;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
-import dev.mockbell.content.MediaType;
 import dev.mockbell.exchange.JmsMessage;
+import dev.mockbell.problem.Problem;
+import dev.mockbell.xml.TextEncoding;
 import jakarta.jms.BytesMessage;
+import jakarta.jms.DeliveryMode;
 import jakarta.jms.Destination;
 import jakarta.jms.JMSException;
 import jakarta.jms.Message;
+import jakarta.jms.MessageProducer;
 import jakarta.jms.Queue;
 import jakarta.jms.Session;
 import jakarta.jms.TextMessage;
@@ -35,13 +38,13 @@ final class Envelopes {
 
     private Envelopes() {}
 
-    /** A message with a body, as text where that is wanted and can be. */
+    /** A message with a body, as text where that is wanted. */
     static Message made(Session session, Content body, String contentType, boolean text) throws JMSException {
         byte[] bytes = body.bytes();
         Message message;
         if (text) {
-            Charset charset = MediaType.charset(charsetOf(contentType)).orElse(StandardCharsets.UTF_8);
-            message = session.createTextMessage(new String(bytes, charset));
+            TextEncoding encoding = TextEncoding.of(bytes, contentType);
+            message = session.createTextMessage(encoding.decode(bytes));
         } else {
             BytesMessage made = session.createBytesMessage();
             made.writeBytes(bytes);
@@ -52,8 +55,37 @@ final class Envelopes {
         return message;
     }
 
-    private static String charsetOf(String contentType) {
-        return new MediaType(contentType).parameter("charset").orElse("utf-8");
+    /**
+     * A request with the properties that it is shown with.
+     *
+     * @throws Problem when the provider does not take one of them
+     */
+    static Message request(Session session, JmsMessage shown, boolean text) throws JMSException {
+        Message message = made(
+                session, shown.body(), shown.header(JmsMessage.CONTENT_TYPE).orElse(""), text);
+        for (Header header : shown.headers()) {
+            // what begins so are the fields of JMS, which are the producer's to set
+            if (!header.name().startsWith("JMS")) {
+                set(message, header.name(), header.value());
+            }
+        }
+        return message;
+    }
+
+    private static void set(Message message, String name, String value) {
+        try {
+            message.setStringProperty(name, value);
+        } catch (JMSException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT, "The message takes no property " + name, value, "Leave the header out.", e);
+        }
+    }
+
+    /** Has a producer send as an address says (RFC 6167 §4.1). */
+    static void settle(MessageProducer producer, JmsAddress address) throws JMSException {
+        producer.setDeliveryMode(address.isPersistent() ? DeliveryMode.PERSISTENT : DeliveryMode.NON_PERSISTENT);
+        producer.setPriority(address.priority().orElse(Message.DEFAULT_PRIORITY));
+        producer.setTimeToLive(address.timeToLive().orElse(Message.DEFAULT_TIME_TO_LIVE));
     }
 
     /** A property whose name JMS allows (Jakarta Messaging 3.1 §3.8.1.1); empty for one that it does not. */
@@ -111,10 +143,20 @@ final class Envelopes {
         return message instanceof TextMessage || message instanceof BytesMessage;
     }
 
+    /** Text has no bytes of its own: they are such that it is read from them again, by what it says of its encoding. */
+    private static byte[] bytes(TextMessage message) throws JMSException {
+        String text = message.getText();
+        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
+        Charset read = TextEncoding.of(utf8, String.valueOf(message.getStringProperty(JmsMessage.CONTENT_TYPE)))
+                .charset();
+        boolean differs =
+                !read.equals(StandardCharsets.UTF_8) && read.newEncoder().canEncode(text);
+        return differs ? text.getBytes(read) : utf8;
+    }
+
     private static Content body(Message message) throws JMSException {
         if (message instanceof TextMessage text) {
-            String body = text.getText();
-            return body == null ? Content.NONE : Content.of(body.getBytes(StandardCharsets.UTF_8));
+            return text.getText() == null ? Content.NONE : Content.of(bytes(text));
         }
         if (message instanceof BytesMessage bytes) {
             bytes.reset();

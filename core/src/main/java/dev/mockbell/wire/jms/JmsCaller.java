@@ -10,7 +10,6 @@ import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
-import jakarta.jms.DeliveryMode;
 import jakarta.jms.Destination;
 import jakarta.jms.JMSException;
 import jakarta.jms.Message;
@@ -53,7 +52,12 @@ public final class JmsCaller implements AutoCloseable {
      */
     public CallResult call(CallRequest request, boolean answered, Connect usual, StopSignal stop) {
         Connect by = usual.with(usual.timeouts().within(request.timeout()));
-        JmsAddress address = JmsAddress.of(request.address());
+        return call(
+                RequestProperties.shown(request, request.body()), JmsAddress.of(request.address()), answered, by, stop);
+    }
+
+    /** As {@link #call(CallRequest, boolean, Connect, StopSignal)}, of what was made of it. */
+    CallResult call(JmsMessage request, JmsAddress address, boolean answered, Connect by, StopSignal stop) {
         Instant started = Instant.now();
         long begun = System.nanoTime();
         Ready ready = ready(address, by);
@@ -92,7 +96,7 @@ public final class JmsCaller implements AutoCloseable {
     }
 
     private CallResult conversed(
-            CallRequest request,
+            JmsMessage request,
             JmsAddress address,
             boolean answered,
             Connect by,
@@ -104,7 +108,7 @@ public final class JmsCaller implements AutoCloseable {
             long connected)
             throws JMSException {
         Destination to = opened.destination(session, address.variant(), address.destination());
-        Message message = message(request, address, session);
+        Message message = Envelopes.request(session, request, address.goesAsText());
         Optional<Destination> replyTo = answered ? Optional.of(replyTo(address, opened, session)) : Optional.empty();
         // an answer to a topic is missed by who comes later, one in a queue is not
         MessageConsumer replies = null;
@@ -113,9 +117,7 @@ public final class JmsCaller implements AutoCloseable {
             replies = isShared(replyTo.get()) ? null : session.createConsumer(replyTo.get());
         }
         try (MessageProducer producer = session.createProducer(to)) {
-            producer.setDeliveryMode(address.isPersistent() ? DeliveryMode.PERSISTENT : DeliveryMode.NON_PERSISTENT);
-            producer.setPriority(address.priority().orElse(Message.DEFAULT_PRIORITY));
-            producer.setTimeToLive(address.timeToLive().orElse(Message.DEFAULT_TIME_TO_LIVE));
+            Envelopes.settle(producer, address);
             producer.send(message);
         }
         long sent = System.nanoTime();
@@ -134,12 +136,13 @@ public final class JmsCaller implements AutoCloseable {
         if (replies == null) {
             replies = session.createConsumer(replyTo.get(), "JMSCorrelationID = '" + id.replace("'", "''") + "'");
         }
-        Message reply = awaited(replies, id, by, stop);
-        replies.close();
-        if (replyTo.get() instanceof TemporaryQueue temporary) {
-            temporary.delete();
-        }
+        boolean own = replyTo.get() instanceof TemporaryQueue;
+        Message reply = awaited(replies, own ? Optional.empty() : Optional.of(id), by, stop);
         long came = System.nanoTime();
+        replies.close();
+        if (own) {
+            ((TemporaryQueue) replyTo.get()).delete();
+        }
         Timing timing = new Timing(connected - begun, sent - connected, came - sent, 0);
         if (reply == null) {
             return new CallResult(
@@ -151,10 +154,10 @@ public final class JmsCaller implements AutoCloseable {
                     Optional.of(stop.isStopped() ? "Stopped" : "No answer came within " + Took.words(patience(by))),
                     stop.isStopped() ? "" : "Check that something takes messages from " + address.title() + ".");
         }
-        String from = replyTo.get() instanceof TemporaryQueue
-                ? "a queue of its own"
-                : Envelopes.name(reply.getJMSDestination());
-        JmsMessage answer = Envelopes.read(reply, "FROM " + from);
+        String from = own ? "a queue of its own" : Envelopes.name(reply.getJMSDestination());
+        boolean correlated = id.equals(reply.getJMSCorrelationID());
+        JmsMessage answer =
+                Envelopes.read(reply, "FROM " + from + (correlated ? "" : ", not correlated by its sender"));
         boolean readable = Envelopes.holdsEnvelope(reply);
         return new CallResult(
                 started,
@@ -167,7 +170,7 @@ public final class JmsCaller implements AutoCloseable {
     }
 
     /** That a one-way message was taken, as an answer without a body. */
-    private static JmsMessage accepted() {
+    static JmsMessage accepted() {
         return new JmsMessage("ACCEPTED by the broker", java.util.List.of(), Content.NONE);
     }
 
@@ -208,7 +211,8 @@ public final class JmsCaller implements AutoCloseable {
         return timeouts.answer().compareTo(timeouts.whole()) < 0 ? timeouts.answer() : timeouts.whole();
     }
 
-    private static Message awaited(MessageConsumer replies, String id, Connect by, StopSignal stop)
+    /** @param id with which an answer must be correlated; empty where only this one's can come */
+    private static Message awaited(MessageConsumer replies, Optional<String> id, Connect by, StopSignal stop)
             throws JMSException {
         long until = System.nanoTime() + patience(by).toNanos();
         while (System.nanoTime() < until && !stop.isStopped()) {
@@ -216,27 +220,14 @@ public final class JmsCaller implements AutoCloseable {
             Message reply = replies.receive(left);
             // to a topic, answers to others come too; a service that says nothing of whose it is means the one who
             // waits
-            if (reply != null && (reply.getJMSCorrelationID() == null || id.equals(reply.getJMSCorrelationID()))) {
+            if (reply != null
+                    && (id.isEmpty()
+                            || reply.getJMSCorrelationID() == null
+                            || id.get().equals(reply.getJMSCorrelationID()))) {
                 return reply;
             }
         }
         return null;
-    }
-
-    private static Message message(CallRequest request, JmsAddress address, Session session) throws JMSException {
-        Message message =
-                Envelopes.made(session, request.body(), RequestProperties.contentType(request), address.goesAsText());
-        RequestProperties.of(request, address).forEach((name, value) -> set(message, name, value));
-        return message;
-    }
-
-    private static void set(Message message, String name, String value) {
-        try {
-            message.setStringProperty(name, value);
-        } catch (JMSException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT, "The message takes no property " + name, value, "Leave the header out.", e);
-        }
     }
 
     private Connections.Opened opened(JmsAddress address, Connect by) {

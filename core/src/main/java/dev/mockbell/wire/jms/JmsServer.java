@@ -188,7 +188,7 @@ public final class JmsServer implements AutoCloseable {
         }
         Message made =
                 Envelopes.made(session, reply.get().body(), reply.get().contentType(), message instanceof TextMessage);
-        made.setJMSCorrelationID(message.getJMSMessageID());
+        made.setJMSCorrelationID(Brokers.id(message));
         request.header(Envelopes.REQUEST_URI).ifPresent(uri -> set(made, Envelopes.REQUEST_URI, uri));
         if (reply.get().fault()) {
             made.setBooleanProperty(Envelopes.FAULT, true);

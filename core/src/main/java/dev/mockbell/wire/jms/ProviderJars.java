@@ -16,6 +16,9 @@ import java.util.stream.Stream;
  * one.
  */
 public final class ProviderJars {
+    /** No provider but those that are in the program. */
+    public static final ProviderJars NONE = new ProviderJars(Path.of("no-providers"));
+
     private final Path folder;
     private URLClassLoader loader;
 

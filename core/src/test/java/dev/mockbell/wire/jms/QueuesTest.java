@@ -46,7 +46,7 @@ class QueuesTest {
     @TempDir
     Path folder;
 
-    private final ProviderJars jars = new ProviderJars(Path.of("no-such-folder"));
+    private final ProviderJars jars = ProviderJars.NONE;
     private final JmsCaller caller = new JmsCaller(jars);
 
     @BeforeAll
@@ -116,6 +116,66 @@ class QueuesTest {
             assertThat(request.header("X_Ticket")).contains("7");
             assertThat(request.header("JMS_Bad")).isEmpty();
             assertThat(result.timing().await()).isPositive();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void whoAsksAndWhoAnswersMayReachTheBrokerByDifferentProtocols(boolean amqpAsks) {
+        String asks = amqpAsks ? broker.amqp() : broker.tcp();
+        String answers = amqpAsks ? broker.tcp() : broker.amqp();
+        AtomicReference<JmsMessage> seen = new AtomicReference<>();
+        try (JmsServer server = echo(at("queue:across." + amqpAsks, answers, ""), seen)) {
+            assertThat(server.address().destination()).isNotEmpty();
+            CallResult result = call(at("queue:across." + amqpAsks, asks, ""), true);
+            assertThat(result.failure()).isEmpty();
+            assertThat(result.response().orElseThrow().text()).isEqualTo(ENVELOPE);
+            assertThat(result.response().orElseThrow().header("JMSCorrelationID"))
+                    .isEqualTo(result.request().header("JMSMessageID"));
+        }
+    }
+
+    @Test
+    void anAnswerThatIsNotCorrelatedIsTakenWhereNoOtherCanComeAndThatIsTold() throws Exception {
+        try (ActiveMQConnectionFactory factory = new ActiveMQConnectionFactory(broker.tcp());
+                Connection connection = factory.createConnection();
+                Session session = connection.createSession()) {
+            session.createConsumer(session.createQueue("loose")).setMessageListener(request -> {
+                try {
+                    TextMessage answer = session.createTextMessage(ENVELOPE);
+                    answer.setJMSCorrelationID("something else");
+                    session.createProducer(request.getJMSReplyTo()).send(answer);
+                } catch (jakarta.jms.JMSException e) {
+                    throw new IllegalStateException(e);
+                }
+            });
+            connection.start();
+            CallResult result = call(at("queue:loose", broker.tcp(), ""), true);
+            assertThat(result.response().orElseThrow().title())
+                    .isEqualTo("FROM a queue of its own, not correlated by its sender");
+            assertThat(result.response().orElseThrow().text()).isEqualTo(ENVELOPE);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "text/xml; charset=ISO-8859-1",
+                "text/xml; charset=utf-16",
+                "text/xml; charset=utf-8",
+                "text/xml",
+                "application/soap+xml"
+            })
+    void aTextIsReadAsItIsWhateverItSaysOfItsEncoding(String contentType) throws Exception {
+        String declared = "<?xml version='1.0' encoding='ISO-8859-1'?>" + ENVELOPE;
+        try (ActiveMQConnectionFactory factory = new ActiveMQConnectionFactory(broker.tcp());
+                Connection connection = factory.createConnection();
+                Session session = connection.createSession()) {
+            for (String text : List.of(ENVELOPE, declared)) {
+                TextMessage message = session.createTextMessage(text);
+                message.setStringProperty("SOAPJMS_contentType", contentType);
+                assertThat(Envelopes.read(message, "FROM test").text()).isEqualTo(text);
+            }
         }
     }
 

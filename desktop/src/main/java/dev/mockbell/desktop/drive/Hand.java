@@ -14,6 +14,7 @@ import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -127,22 +128,38 @@ public final class Hand {
 
     /** Waits for a node and clicks its middle. */
     public void click(String selector) {
+        click(selector, () -> lookup(selector));
+    }
+
+    private void click(String what, Supplier<Node> wanted) {
         AtomicReference<double[]> at = new AtomicReference<>();
-        // at once, since a row may be made anew at any time, and by being scrolled to
-        await(selector + " to be shown", () -> {
-            at.set(on(() -> shownAt(selector)));
+        await(what + " to be shown", () -> {
+            at.set(shownAt(wanted));
             return at.get() != null;
         });
         clickAt(at.get()[0], at.get()[1]);
     }
 
-    private double[] shownAt(String selector) {
-        Node node = lookup(selector);
-        if (node != null) {
-            reveal(node);
-            node = node.getScene() == null ? lookup(selector) : node;
+    /**
+     * Where the middle of a node is, once it can be pointed at; null while it is not shown. To be called on the
+     * interface thread, so that nothing changes meanwhile; a node that is made anew by being scrolled to or laid out
+     * is sought again.
+     */
+    private static double[] shownAt(Supplier<Node> wanted) {
+        Node node = wanted.get();
+        if (node == null) {
+            return null;
         }
-        return node == null ? null : middle(node);
+        reveal(node);
+        Scene scene = node.getScene();
+        if (scene == null) {
+            return null;
+        }
+        // a node that was added a moment ago has no place until the next layout
+        scene.getRoot().applyCss();
+        scene.getRoot().layout();
+        Bounds b = node.getScene() == null ? null : node.localToScreen(node.getBoundsInLocal());
+        return b == null ? null : new double[] {b.getMinX() + b.getWidth() / 2, b.getMinY() + b.getHeight() / 2};
     }
 
     /** Scrolls to where a node can be pointed at, as its user would. */
@@ -180,11 +197,7 @@ public final class Hand {
 
     /** Clicks the first shown text that reads so: a button, a row, a menu item. */
     public void clickText(String words) {
-        await("“" + words + "” to be shown", () -> withText(words) != null);
-        Node node = on(() -> withText(words));
-        run(() -> reveal(node));
-        double[] at = on(() -> middle(node));
-        clickAt(at[0], at[1]);
+        click("“" + words + "”", () -> withText(words));
     }
 
     /** Whether a text that is shown has these words in it. */
@@ -226,14 +239,6 @@ public final class Hand {
         boolean here =
                 node instanceof javafx.scene.control.Labeled l && l.getText() != null && wanted.test(l.getText());
         return here ? node : null;
-    }
-
-    private static double[] middle(Node node) {
-        // a node that was added a moment ago has no place until the next layout
-        node.getScene().getRoot().applyCss();
-        node.getScene().getRoot().layout();
-        Bounds b = node.localToScreen(node.getBoundsInLocal());
-        return new double[] {b.getMinX() + b.getWidth() / 2, b.getMinY() + b.getHeight() / 2};
     }
 
     /** Clicks a point of the screen. */

@@ -63,7 +63,8 @@ public final class LoadModel {
     public LoadModel(Desk desk, WorkersModel workers) {
         this.desk = desk;
         this.workers = workers;
-        this.engine = new LoadEngine(desk.loops(), desk.expressions());
+        this.engine =
+                new LoadEngine(desk.loops(), desk.expressions(), desk.core().providers());
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
         desk.onClose(() -> control.stop().stop());
