@@ -243,6 +243,29 @@ final class TrailWalk {
         SuiteRunner.Called called = send();
         passed(called);
         var exchange = called.answer().exchange();
+        hand.click("#response-faces #segment-wire");
+        hand.shoot(pictures.apply("queue"));
+        hand.click("#response-faces #segment-sheet");
         return exchange.request().title() + ", " + exchange.timing().totalMillis() + " ms";
+    }
+
+    /** And many of them. */
+    String loadByQueue() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT6);
+        hand.click("#load-plans");
+        hand.clickText("Trail by queue");
+        hand.click("#load-start");
+        hand.await("the load to start", () -> models.load().runningProperty().get());
+        hand.await(
+                "the load to end",
+                () -> !models.load().runningProperty().get()
+                        && models.load().resultProperty().get() != null);
+        var run = Hand.on(() -> models.load().resultProperty().get());
+        if (!run.passed() || run.total().done() != 40) {
+            throw new IllegalStateException(run.total().done() + " of 40 done, " + run.reasons());
+        }
+        hand.shoot(pictures.apply("load-by-queue"));
+        return run.total().done() + " done, " + run.total().failed() + " failed, p95 "
+                + Math.round(run.total().p95()) + " ms";
     }
 }

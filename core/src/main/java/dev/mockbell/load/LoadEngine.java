@@ -301,6 +301,11 @@ public final class LoadEngine {
             return part;
         }
 
+        /** How many connections there are, to servers and brokers. */
+        int connections() {
+            return lanes.stream().mapToInt(Lane::connections).sum() + queues.connections();
+        }
+
         @Override
         public void close() {
             beside.forEach(s -> s.cancel(false));
@@ -411,7 +416,7 @@ public final class LoadEngine {
         Driving driving = new Driving(plan, shape, session, field, rows, control, begin);
         Underway underway = driving.start();
         int timed = session.course().steps().size() + session.course().groups().size();
-        Sampler sampler = new Sampler(field.lanes(), timed, session.clock(), driving.progress, from, listener);
+        Sampler sampler = new Sampler(field, timed, session.clock(), driving.progress, from, listener);
         waitUntil(from, control.stop()::isStopped);
         Instant started = Instant.now();
         if (warmUp > 0) {

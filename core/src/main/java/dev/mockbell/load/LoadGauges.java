@@ -3,17 +3,18 @@ package dev.mockbell.load;
 import com.sun.management.OperatingSystemMXBean;
 import java.lang.management.GarbageCollectorMXBean;
 import java.lang.management.ManagementFactory;
-import java.util.List;
+import java.util.function.IntSupplier;
 
 /** Reads how the process and its machine fare, a second at a time. Used by one thread. */
 final class LoadGauges {
-    private final List<Lane> lanes;
+    private final IntSupplier connections;
     private final LoadClock clock;
     private long collectorBefore = collector();
     private long lateBefore;
 
-    LoadGauges(List<Lane> lanes, LoadClock clock) {
-        this.lanes = lanes;
+    /** @param connections how many there are */
+    LoadGauges(IntSupplier connections, LoadClock clock) {
+        this.connections = connections;
         this.clock = clock;
         if (ManagementFactory.getOperatingSystemMXBean() instanceof OperatingSystemMXBean system) {
             // the first figures are those since the process began
@@ -48,7 +49,7 @@ final class LoadGauges {
                 machine,
                 collected - collectorBefore,
                 clock.takeLoopDelayMillis(),
-                lanes.stream().mapToInt(Lane::connections).sum());
+                connections.getAsInt());
         collectorBefore = collected;
         lateBefore = late;
         return now;

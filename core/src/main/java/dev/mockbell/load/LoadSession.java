@@ -159,7 +159,7 @@ final class LoadSession {
             return Look.FINE;
         }
         // it is told, listed and kept with the run
-        String reason = step.scope().redactor().text(reason(step, answer, verdict));
+        String reason = step.redactor().text(reason(step, answer, verdict));
         Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
         if (counts) {
             keep(exchange.withOutcome(outcome, reason), reason);
@@ -209,7 +209,7 @@ final class LoadSession {
                         Exchange.Way.CALLED,
                         step.kept().contract(),
                         step.kept().operation(),
-                        step.scope().redactor().text(step.address().toString()),
+                        step.redactor().text(step.address().toString()),
                         origin + " · " + step.name(),
                         step.way().message(step.address(), wire),
                         reply.flatMap(Reply::message),

@@ -10,6 +10,7 @@ import dev.mockbell.expression.Scope;
 import dev.mockbell.expression.SecretHosts;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.request.RequestSource;
@@ -30,6 +31,7 @@ import java.util.Set;
  * A step made ready to be sent many times.
  *
  * @param index the row of its figures
+ * @param redactor of the scope's secrets
  * @param way how its requests go
  * @param validated the case with its answer held against the contract as well
  * @param quick looks into good answers; empty where more is asked of them
@@ -43,6 +45,7 @@ record LoadStep(
         URI address,
         RequestTemplate template,
         Scope scope,
+        Redactor redactor,
         Optional<MessageOutline> outline,
         Way way,
         Case validated,
@@ -83,6 +86,7 @@ record LoadStep(
             Way way = queued
                     ? new Way.Queue(
                             profile,
+                            JmsAddress.of(address),
                             reached,
                             setup.bound().operation().output().isPresent(),
                             new Way.Queue.Peer.Service())
@@ -95,6 +99,7 @@ record LoadStep(
                     address,
                     new RequestTemplate(recipe, way, scope, expressions, captured),
                     scope,
+                    scope.redactor(),
                     MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
                     way,
                     validated(kept),
@@ -156,7 +161,19 @@ record LoadStep(
 
     private LoadStep to(URI peer, Way other) {
         return new LoadStep(
-                index, name, kept, bound, peer, template, scope, outline, other, validated, quick, latestNanos);
+                index,
+                name,
+                kept,
+                bound,
+                peer,
+                template,
+                scope,
+                redactor,
+                outline,
+                other,
+                validated,
+                quick,
+                latestNanos);
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */

@@ -33,8 +33,7 @@ final class Queues implements AutoCloseable {
     }
 
     private JmsLine line(LoadStep step, Way.Queue way) {
-        return lines.computeIfAbsent(
-                step.target(), t -> new JmsLine(way.destination(step.address()), manner(way), jars));
+        return lines.computeIfAbsent(step.target(), t -> new JmsLine(way.to(), manner(way), jars));
     }
 
     private JmsLine.Manner manner(Way.Queue way) {
@@ -63,12 +62,12 @@ final class Queues implements AutoCloseable {
 
     /** Sends a request; it is {@code now} by the nanosecond clock. */
     void send(LoadStep step, Way.Queue way, Journey journey, byte[] request, Lane lane, long now) {
+        JmsMessage message = way.message(step.address(), Content.of(request));
         if (way.peer() instanceof Way.Queue.Peer.Nobody nobody) {
             JmsMessage answer = answer(nobody.answer());
             lane.loop().execute(() -> answered(journey, lane, answer));
             return;
         }
-        JmsMessage message = way.message(step.address(), Content.of(request));
         line(step, way).send(message, way.answered(), new Heard(journey, way.answered(), lane, now));
     }
 
@@ -117,6 +116,11 @@ final class Queues implements AutoCloseable {
                 }
             });
         }
+    }
+
+    /** How many connections to brokers there are. */
+    int connections() {
+        return lines.values().stream().mapToInt(JmsLine::connections).sum();
     }
 
     /** Ends requests that took too long; to be called every so often. */

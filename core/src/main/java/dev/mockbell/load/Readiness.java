@@ -38,10 +38,10 @@ final class Readiness {
     private static final double MOST_PACED = 5_000;
     private static final int MOST_REHEARSALS = 10;
 
-    /** By way of a broker, which others use as well and which has its own pace. */
-    private static final int MOST_BY_QUEUE = 3;
-
     private static final double LEAST_BY_QUEUE = 20;
+
+    /** A beginning by way of a broker is better when its slowest take less than this part of the best before. */
+    private static final double BETTER = 0.8;
 
     /** A beginning is good when so few are slower than this, on a peer that answers at once. */
     private static final long GOOD_MICROS = 2_000;
@@ -85,16 +85,15 @@ final class Readiness {
             session.learnFrom(own);
             boolean queued = trial.steps().stream().anyMatch(s -> s.way() instanceof Way.Queue);
             if (!queued) {
-                rehearse(flat, own, rows.again(), control, MOST_REHEARSALS);
+                rehearse(flat, own, rows.again(), control);
                 session.learnFrom(own);
                 return;
             }
-            // a broker is never flooded, and never asked for more than the plan will
             Passage.Course queues = against(trial, peers, Way.Queue.Peer.Ourselves::new);
             LoadSession byQueue = new LoadSession(flat, queues, expressions, workers, failure -> {});
             byQueue.learnFrom(own);
             byQueue.countFrom(System.nanoTime());
-            rehearse(flat, byQueue, rows.again(), control, MOST_BY_QUEUE);
+            rehearseByQueue(flat, byQueue, rows.again(), control);
             session.learnFrom(byQueue);
         } finally {
             peers.forEach(LoopbackPeer::close);
@@ -107,7 +106,7 @@ final class Readiness {
         for (LoadStep step : course.steps()) {
             if (step.way() instanceof Way.Queue way) {
                 Content sample = Content.of(sample(step).getBytes(StandardCharsets.UTF_8));
-                steps.put(step.index(), step.to(way.to(queued.apply(sample))));
+                steps.put(step.index(), step.to(way.answeredBy(queued.apply(sample))));
                 continue;
             }
             if (peers.size() < MOST_PEERS) {
@@ -172,34 +171,54 @@ final class Readiness {
     }
 
     /** Begins as the run will, over and over, until a beginning is as good as what follows it. */
-    private void rehearse(LoadPlan plan, LoadSession session, Rows rows, LoadControl control, int most) {
+    private void rehearse(LoadPlan plan, LoadSession session, Rows rows, LoadControl control) {
         boolean arrivals = plan.shape().kind() == LoadShape.Kind.ARRIVALS;
-        double least =
-                most == MOST_BY_QUEUE ? Math.min(LEAST_BY_QUEUE, plan.shape().most()) : LEAST_PACED;
-        double level =
-                Math.max(arrivals ? least : 1, Math.min(MOST_PACED, plan.shape().first()));
+        double level = Math.max(
+                arrivals ? LEAST_PACED : 1, Math.min(MOST_PACED, plan.shape().first()));
         int good = 0;
-        for (int i = 0; i < most && good < 2 && !control.isEnding(); i++) {
-            try (LoadEngine.Field field = engine.new Field(plan, session)) {
-                List<Lane> lanes = field.lanes();
-                LoadEngine.openAhead(plan, session, field);
-                session.clock().takeLatestMillis();
-                LoadShape shape = LoadShape.constant(plan.shape().kind(), level, PACED_SECONDS);
-                LoadControl own = new LoadControl(control.stop());
-                engine.new Driving(plan, shape, session, field, rows, own, System.nanoTime())
-                        .start()
-                        .await(MOST_WAIT, TimeUnit.SECONDS);
-                Histogram times = Tally.histogram();
-                for (Lane lane : lanes) {
-                    Tally.Counts counts = lane.tally().take(lane.loop());
-                    for (int row = 0; row < session.course().steps().size(); row++) {
-                        times.add(counts.times[row]);
-                    }
+        for (int i = 0; i < MOST_REHEARSALS && good < 2 && !control.isEnding(); i++) {
+            double micros = slowest(plan, session, rows, control, level);
+            double latest = session.clock().takeLatestMillis();
+            boolean fine = !arrivals || micros < GOOD_MICROS && latest < GOOD_LATE_MILLIS;
+            good = fine ? good + 1 : 0;
+        }
+    }
+
+    /**
+     * As {@link #rehearse}, by way of a broker, which has its own pace: until a beginning is no better than those before it. The
+     * broker is never asked for more than it will be.
+     */
+    private void rehearseByQueue(LoadPlan plan, LoadSession session, Rows rows, LoadControl control) {
+        double least = Math.min(LEAST_BY_QUEUE, plan.shape().most());
+        double level = Math.max(least, Math.min(MOST_PACED, plan.shape().first()));
+        double best = Double.MAX_VALUE;
+        int steady = 0;
+        for (int i = 0; i < MOST_REHEARSALS && steady < 2 && !control.isEnding(); i++) {
+            double micros = slowest(plan, session, rows, control, level);
+            steady = micros > best * BETTER ? steady + 1 : 0;
+            best = Math.min(best, micros);
+        }
+    }
+
+    /** Makes a beginning of the run. Gives what only a hundredth of the answers were slower than, in microseconds. */
+    private double slowest(LoadPlan plan, LoadSession session, Rows rows, LoadControl control, double level) {
+        try (LoadEngine.Field field = engine.new Field(plan, session)) {
+            List<Lane> lanes = field.lanes();
+            LoadEngine.openAhead(plan, session, field);
+            session.clock().takeLatestMillis();
+            LoadShape shape = LoadShape.constant(plan.shape().kind(), level, PACED_SECONDS);
+            LoadControl own = new LoadControl(control.stop());
+            engine.new Driving(plan, shape, session, field, rows, own, System.nanoTime())
+                    .start()
+                    .await(MOST_WAIT, TimeUnit.SECONDS);
+            Histogram times = Tally.histogram();
+            for (Lane lane : lanes) {
+                Tally.Counts counts = lane.tally().take(lane.loop());
+                for (int row = 0; row < session.course().steps().size(); row++) {
+                    times.add(counts.times[row]);
                 }
-                double latest = session.clock().takeLatestMillis();
-                boolean fine = !arrivals || times.getValueAtPercentile(99) < GOOD_MICROS && latest < GOOD_LATE_MILLIS;
-                good = fine ? good + 1 : 0;
             }
+            return times.getValueAtPercentile(99);
         }
     }
 }

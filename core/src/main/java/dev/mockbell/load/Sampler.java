@@ -31,13 +31,13 @@ final class Sampler {
      * @param from when counting starts
      * @param listener is given each portion, by the sampling thread and at last by the one that finishes
      */
-    Sampler(List<Lane> lanes, int rows, LoadClock clock, Progress progress, long from, PartListener listener) {
-        this.lanes = lanes;
+    Sampler(LoadEngine.Field field, int rows, LoadClock clock, Progress progress, long from, PartListener listener) {
+        this.lanes = field.lanes();
         this.rows = rows;
         this.progress = progress;
         this.from = from;
         this.listener = listener;
-        this.gauges = new LoadGauges(lanes, clock);
+        this.gauges = new LoadGauges(field::connections, clock);
         thread = new Thread(this::watch, "load-sampler");
         thread.setDaemon(true);
     }

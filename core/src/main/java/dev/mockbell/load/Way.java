@@ -66,10 +66,11 @@ sealed interface Way {
     /**
      * To a queue or topic.
      *
+     * @param to where it leads, as the step's address says
      * @param by how its broker is reached
      * @param answered whether an answer is to come
      */
-    record Queue(String profile, Connect by, boolean answered, Peer peer) implements Way {
+    record Queue(String profile, JmsAddress to, Connect by, boolean answered, Peer peer) implements Way {
         /** Who answers. */
         sealed interface Peer {
             /** Whoever takes messages from there. */
@@ -84,7 +85,7 @@ sealed interface Way {
 
         @Override
         public byte[] written(CallRequest request) {
-            return RequestProperties.shown(request, request.body()).wire().bytes();
+            return RequestProperties.shown(request, to, request.body()).wire().bytes();
         }
 
         @Override
@@ -97,12 +98,8 @@ sealed interface Way {
             return address + " " + profile;
         }
 
-        JmsAddress destination(URI address) {
-            return JmsAddress.of(address);
-        }
-
-        Queue to(Peer other) {
-            return new Queue(profile, by, answered, other);
+        Queue answeredBy(Peer other) {
+            return new Queue(profile, to, by, answered, other);
         }
     }
 }

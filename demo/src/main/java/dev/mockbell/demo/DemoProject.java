@@ -67,6 +67,7 @@ public final class DemoProject {
         DemoMock.files(folder);
         store.saveMock(folder, new DemoMock(kept.contract()).plan(mockPort));
         store.saveLoad(folder, rush());
+        store.saveLoad(folder, DemoTrails.load());
         List<Variable> values = List.of(
                 new Variable("nights", "2", false),
                 new Variable("arrival", LocalDate.now(clock).plusDays(81).toString(), false));

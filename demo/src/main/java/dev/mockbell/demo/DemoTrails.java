@@ -9,6 +9,11 @@ import dev.mockbell.demo.fronts.Fronts;
 import dev.mockbell.demo.fronts.Keys;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.load.Conduct;
+import dev.mockbell.load.Limit;
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.load.LoadShape;
+import dev.mockbell.load.Share;
 import dev.mockbell.project.Environment;
 import dev.mockbell.request.PartText;
 import dev.mockbell.security.Cipher;
@@ -255,5 +260,13 @@ final class DemoTrails {
             made.add(new Environment(front.title(), endpoints, values, security));
         }
         return made;
+    }
+
+    /** The same requests by way of the queue, some a second. */
+    static LoadPlan load() {
+        return LoadPlan.of("trail-by-queue", "Trail by queue", "", LoadShape.arrivals(10, 4))
+                .withMix(List.of(new Share(Share.Kind.CASE, CONTRACT + "/Ping/via-queue", 1)))
+                .with(Conduct.USUAL.withTimeout(5_000).withSeed(42))
+                .withLimits(List.of(new Limit(Limit.Measure.FAILED, 0.5)));
     }
 }

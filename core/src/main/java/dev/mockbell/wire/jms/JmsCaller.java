@@ -52,8 +52,8 @@ public final class JmsCaller implements AutoCloseable {
      */
     public CallResult call(CallRequest request, boolean answered, Connect usual, StopSignal stop) {
         Connect by = usual.with(usual.timeouts().within(request.timeout()));
-        return call(
-                RequestProperties.shown(request, request.body()), JmsAddress.of(request.address()), answered, by, stop);
+        JmsAddress address = JmsAddress.of(request.address());
+        return call(RequestProperties.shown(request, address, request.body()), address, answered, by, stop);
     }
 
     /** As {@link #call(CallRequest, boolean, Connect, StopSignal)}, of what was made of it. */

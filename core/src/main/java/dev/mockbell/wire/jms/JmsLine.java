@@ -57,7 +57,8 @@ public final class JmsLine implements AutoCloseable {
     private final List<Thread> senders = new ArrayList<>();
     private final Map<String, Pending> pending = new ConcurrentHashMap<>();
     private final Map<String, Early> early = new ConcurrentHashMap<>();
-    private Wire wire;
+    private volatile Wire wire;
+    private final AtomicInteger conversing = new AtomicInteger();
     private Problem refusal;
     private long refused;
     private volatile boolean closed;
@@ -165,6 +166,11 @@ public final class JmsLine implements AutoCloseable {
         if (jobs.size() > idle.get()) {
             start(new CountDownLatch(1));
         }
+    }
+
+    /** How many connections to the broker there are. */
+    public int connections() {
+        return alone ? (manner.kept() ? Math.min(1, conversing.get()) : conversing.get()) : wire == null ? 0 : 1;
     }
 
     /** Ends requests that took too long; to be called every so often. */
@@ -279,6 +285,7 @@ public final class JmsLine implements AutoCloseable {
 
     private void converse(Job job, long taken) {
         JmsCaller by = manner.kept() ? caller : new JmsCaller(jars);
+        conversing.incrementAndGet();
         try {
             CallResult result = by.call(job.request(), address, job.answered(), manner.by(), stop);
             Timing timing = result.timing();
@@ -295,6 +302,7 @@ public final class JmsLine implements AutoCloseable {
                                 accepted + timing.await()));
             }
         } finally {
+            conversing.decrementAndGet();
             if (by != caller) {
                 by.close();
             }

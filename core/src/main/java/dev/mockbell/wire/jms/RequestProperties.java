@@ -48,7 +48,11 @@ public final class RequestProperties {
      * @throws dev.mockbell.problem.Problem when the address cannot be
      */
     public static JmsMessage shown(CallRequest request, Content body) {
-        JmsAddress address = JmsAddress.of(request.address());
+        return shown(request, JmsAddress.of(request.address()), body);
+    }
+
+    /** As {@link #shown(CallRequest, Content)}, to an address that was read already. */
+    public static JmsMessage shown(CallRequest request, JmsAddress address, Content body) {
         List<Header> headers = new ArrayList<>();
         headers.add(new Header("JMSDeliveryMode", address.isPersistent() ? "PERSISTENT" : "NON_PERSISTENT"));
         headers.add(new Header("JMSPriority", String.valueOf(address.priority().orElse(USUAL_PRIORITY))));
