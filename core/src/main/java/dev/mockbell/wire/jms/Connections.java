@@ -15,8 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javax.naming.Context;
-import javax.naming.InitialContext;
-import javax.naming.NamingException;
 
 /** Opens connections to brokers, by the two clients that are in the program or by a provider of the user's own. */
 final class Connections {
@@ -34,24 +32,19 @@ final class Connections {
     }
 
     /** A connection that delivers, with what its destination is found by. */
-    record Opened(Connection connection, Optional<Context> names) {
+    record Opened(Connection connection, Optional<Names> names) {
         /** The destination of an address, or another by its name in the same way. */
         Destination destination(Session session, JmsAddress.Variant variant, String name) throws JMSException {
             return switch (variant) {
                 case QUEUE -> session.createQueue(name);
                 case TOPIC -> session.createTopic(name);
-                case JNDI -> {
-                    try {
-                        yield (Destination) names.orElseThrow().lookup(name);
-                    } catch (NamingException | ClassCastException e) {
-                        throw Problem.of(
-                                Problem.Kind.INPUT,
-                                "The provider knows no destination of that name: " + Problem.reason(e),
-                                name,
-                                "Check the name, or give it by a parameter such as jndi-queue." + name + ".",
-                                e);
-                    }
-                }
+                case JNDI ->
+                    names.orElseThrow()
+                            .found(
+                                    name,
+                                    Destination.class,
+                                    "destination",
+                                    "Check the name, or give it by a parameter such as jndi-queue." + name + ".");
             };
         }
 
@@ -74,23 +67,28 @@ final class Connections {
         String user = by.login().map(Connections::user).orElse(null);
         String password = by.login().map(Connections::password).orElse(null);
         long millis = by.timeouts().connect().toMillis();
-        Optional<Context> names = Optional.empty();
-        ConnectionFactory factory;
-        if (address.isLookedUp()) {
-            Context context = context(address);
-            names = Optional.of(context);
-            factory = factory(context, address);
-        } else {
-            factory = known(address, millis);
-        }
+        Optional<Names> names = address.isLookedUp() ? Optional.of(names(address)) : Optional.empty();
         try {
-            Connection connection =
-                    user == null ? factory.createConnection() : factory.createConnection(user, password);
-            connection.start();
-            return new Opened(connection, names);
+            if (names.isEmpty()) {
+                return opened(known(address, millis), user, password, names);
+            }
+            ConnectionFactory factory = names.get()
+                    .found(
+                            address.parameter("jndiConnectionFactoryName").orElse("ConnectionFactory"),
+                            ConnectionFactory.class,
+                            "connection factory",
+                            "Give the right one by jndiConnectionFactoryName.");
+            return names.get().within(() -> opened(factory, user, password, names));
         } catch (JMSException e) {
             throw refused(address, e);
         }
+    }
+
+    private static Opened opened(ConnectionFactory factory, String user, String password, Optional<Names> names)
+            throws JMSException {
+        Connection connection = user == null ? factory.createConnection() : factory.createConnection(user, password);
+        connection.start();
+        return new Opened(connection, names);
     }
 
     private static String user(Login login) {
@@ -146,7 +144,7 @@ final class Connections {
         return broker;
     }
 
-    private Context context(JmsAddress address) {
+    private Names names(JmsAddress address) {
         String name = address.parameter("jndiInitialContextFactory").orElse(USUAL);
         Hashtable<String, String> environment = new Hashtable<>();
         for (Map.Entry<String, String> parameter : address.parameters().entrySet()) {
@@ -169,37 +167,9 @@ final class Connections {
                 environment.put("connectionfactory.ConnectionFactory", url);
             }
         });
-        ClassLoader before = Thread.currentThread().getContextClassLoader();
-        try {
-            // a provider may be one of the user's own jars and nothing else: a context of the JDK itself fetches what
-            // it is told
-            Thread.currentThread()
-                    .setContextClassLoader(
-                            OWN.contains(name) ? Connections.class.getClassLoader() : jars.loaderOf(name));
-            return new InitialContext(environment);
-        } catch (NamingException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The provider's names cannot be looked up: " + Problem.reason(e),
-                    name,
-                    "Check jndiInitialContextFactory and jndiURL.",
-                    e);
-        } finally {
-            Thread.currentThread().setContextClassLoader(before);
-        }
-    }
-
-    private static ConnectionFactory factory(Context context, JmsAddress address) {
-        String name = address.parameter("jndiConnectionFactoryName").orElse("ConnectionFactory");
-        try {
-            return (ConnectionFactory) context.lookup(name);
-        } catch (NamingException | ClassCastException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The provider knows no connection factory of that name: " + Problem.reason(e),
-                    name,
-                    "Give the right one by jndiConnectionFactoryName.",
-                    e);
-        }
+        // a provider may be one of the user's own jars and nothing else: a context of the JDK itself fetches what it
+        // is told
+        return Names.of(
+                name, environment, OWN.contains(name) ? Connections.class.getClassLoader() : jars.loaderOf(name));
     }
 }

@@ -18,6 +18,8 @@ import jakarta.jms.Message;
 import jakarta.jms.MessageConsumer;
 import jakarta.jms.Session;
 import jakarta.jms.TextMessage;
+import java.net.ServerSocket;
+import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -240,6 +242,35 @@ class QueuesTest {
         }
         assertThatThrownBy(() -> call(jndi.replace("jms:jndi:trails", "jms:jndi:none"), true))
                 .hasMessageContaining("no destination of that name");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"ldap", "rmi", "dns"})
+    void aNameThatIsAnAddressReachesNobody(String scheme) throws Exception {
+        try (ServerSocket elsewhere = new ServerSocket(0)) {
+            elsewhere.setSoTimeout(300);
+            String name = scheme + "%3A%2F%2F127.0.0.1%3A" + elsewhere.getLocalPort() + "%2Fx";
+            for (String address : List.of(
+                    at("jndi:" + name, broker.tcp(), ""),
+                    at("jndi:x", broker.tcp(), "&jndiConnectionFactoryName=" + name),
+                    at(
+                            "jndi:x",
+                            broker.amqp(),
+                            "&jndiInitialContextFactory=org.apache.qpid.jms.jndi."
+                                    + "JmsInitialContextFactory&jndiConnectionFactoryName=" + name),
+                    at(
+                            "queue:x",
+                            broker.tcp(),
+                            "&jndiInitialContextFactory=org.apache.activemq.artemis.jndi."
+                                    + "ActiveMQInitialContextFactory&jndiConnectionFactoryName=" + name),
+                    at("jndi:x", broker.tcp(), "&jndi-queue.x=x&replyToName=" + name))) {
+                assertThatThrownBy(() -> call(address, true))
+                        .as(address)
+                        .isInstanceOf(Problem.class)
+                        .hasMessageContaining("is an address");
+                assertThatThrownBy(elsewhere::accept).as(address).isInstanceOf(SocketTimeoutException.class);
+            }
+        }
     }
 
     @Test
