@@ -5,6 +5,7 @@ import jakarta.jms.ConnectionFactory;
 import jakarta.jms.JMSException;
 import jakarta.jms.Message;
 import java.net.URI;
+import javax.net.ssl.SSLContext;
 import org.apache.activemq.artemis.jms.client.ActiveMQConnectionFactory;
 import org.apache.qpid.jms.JmsConnectionFactory;
 
@@ -30,11 +31,18 @@ final class Brokers {
         return factory;
     }
 
-    /** By AMQP 1.0. */
-    static ConnectionFactory amqp(URI broker, long connectMillis) {
+    /**
+     * By AMQP 1.0.
+     *
+     * @param tls whom to trust and as whom to come, for {@code amqps}
+     */
+    static ConnectionFactory amqp(URI broker, long connectMillis, SSLContext tls) {
         JmsConnectionFactory factory = new JmsConnectionFactory(broker.toString());
         factory.setConnectTimeout(Math.max(1_000, connectMillis));
         factory.setForceSyncSend(true);
+        if ("amqps".equalsIgnoreCase(broker.getScheme())) {
+            factory.setSslContext(tls);
+        }
         return factory;
     }
 

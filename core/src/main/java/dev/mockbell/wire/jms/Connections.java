@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import javax.naming.Context;
 
 /** Opens connections to brokers, by the two clients that are in the program or by a provider of the user's own. */
@@ -22,6 +23,26 @@ final class Connections {
     private static final Set<String> OWN = Set.of(
             "org.apache.activemq.artemis.jndi.ActiveMQInitialContextFactory",
             "org.apache.qpid.jms.jndi.JmsInitialContextFactory");
+
+    /** Parameters of a broker's address that only say how much, how long, and that it speaks TLS. */
+    private static final Set<String> TAKEN = Set.of(
+            "sslEnabled",
+            "consumerWindowSize",
+            "producerWindowSize",
+            "minLargeMessageSize",
+            "compressLargeMessages",
+            "callTimeout",
+            "connectionTTL",
+            "tcpNoDelay",
+            "tcpSendBufferSize",
+            "tcpReceiveBufferSize",
+            "amqp.vhost",
+            "amqp.idleTimeout",
+            "amqp.maxFrameSize",
+            "amqp.saslMechanisms",
+            "jms.clientID",
+            "jms.prefetchPolicy.all",
+            "transport.tcpNoDelay");
 
     private static final String USUAL = "org.apache.activemq.artemis.jndi.ActiveMQInitialContextFactory";
 
@@ -66,18 +87,19 @@ final class Connections {
     Opened open(JmsAddress address, Connect by) {
         String user = by.login().map(Connections::user).orElse(null);
         String password = by.login().map(Connections::password).orElse(null);
-        long millis = by.timeouts().connect().toMillis();
         Optional<Names> names = address.isLookedUp() ? Optional.of(names(address)) : Optional.empty();
         try {
             if (names.isEmpty()) {
-                return opened(known(address, millis), user, password, names);
+                return opened(known(address, by), user, password, names);
             }
-            ConnectionFactory factory = names.get()
+            ConnectionFactory found = names.get()
                     .found(
                             address.parameter("jndiConnectionFactoryName").orElse("ConnectionFactory"),
                             ConnectionFactory.class,
                             "connection factory",
                             "Give the right one by jndiConnectionFactoryName.");
+            // one of the program's is settled as it always is
+            ConnectionFactory factory = OWN.contains(provider(address)) ? known(address, by) : found;
             return names.get().within(() -> opened(factory, user, password, names));
         } catch (JMSException e) {
             throw refused(address, e);
@@ -123,9 +145,12 @@ final class Connections {
         }
     }
 
-    private static ConnectionFactory known(JmsAddress address, long millis) {
+    private static ConnectionFactory known(JmsAddress address, Connect by) {
         URI broker = known(address);
-        return "tcp".equalsIgnoreCase(broker.getScheme()) ? Brokers.core(broker, millis) : Brokers.amqp(broker, millis);
+        long millis = by.timeouts().connect().toMillis();
+        return "tcp".equalsIgnoreCase(broker.getScheme())
+                ? Brokers.core(broker, millis)
+                : Brokers.amqp(broker, millis, by.tls());
     }
 
     private static URI known(JmsAddress address) {
@@ -141,11 +166,30 @@ final class Connections {
                     "Write tcp://HOST:PORT, amqp://HOST:PORT or amqps://HOST:PORT, or name the provider's"
                             + " jndiInitialContextFactory.");
         }
+        refuseOthers(broker);
         return broker;
     }
 
+    /** A project says where a broker is and how much goes to it; not what classes, files and certificates are used for that. */
+    private static void refuseOthers(URI broker) {
+        String query = broker.getRawQuery();
+        for (String pair : query == null ? new String[0] : query.split("[&;]")) {
+            String name = pair.replaceAll("=.*", "");
+            if (!TAKEN.contains(name)) {
+                throw Problem.input(
+                        "The broker's parameter " + name + " is not taken",
+                        broker.toString(),
+                        "Those that are: " + String.join(", ", new TreeSet<>(TAKEN)) + ".");
+            }
+        }
+    }
+
+    private static String provider(JmsAddress address) {
+        return address.parameter("jndiInitialContextFactory").orElse(USUAL);
+    }
+
     private Names names(JmsAddress address) {
-        String name = address.parameter("jndiInitialContextFactory").orElse(USUAL);
+        String name = provider(address);
         Hashtable<String, String> environment = new Hashtable<>();
         for (Map.Entry<String, String> parameter : address.parameters().entrySet()) {
             // RFC 6167 §4.1.4: what begins so is for the context

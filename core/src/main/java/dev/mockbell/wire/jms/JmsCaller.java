@@ -10,6 +10,7 @@ import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
+import dev.mockbell.wire.Trust;
 import jakarta.jms.Destination;
 import jakarta.jms.JMSException;
 import jakarta.jms.Message;
@@ -23,6 +24,7 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import javax.net.ssl.SSLContext;
 
 /**
  * Sends requests by SOAP over Java Message Service 1.0: a request to a queue or topic, its answer by correlation. A connection
@@ -35,8 +37,13 @@ public final class JmsCaller implements AutoCloseable {
     private final Map<Key, Connections.Opened> open = new HashMap<>();
     private boolean closed;
 
-    /** Whose connection it is. */
-    private record Key(String broker, Map<String, String> names, Optional<Login> login) {}
+    /** Whose connection it is, and whom it trusts. */
+    private record Key(
+            String broker,
+            Map<String, String> names,
+            Optional<Login> login,
+            Optional<SSLContext> context,
+            Trust trust) {}
 
     /** @param jars providers of the user's own */
     public JmsCaller(ProviderJars jars) {
@@ -263,7 +270,8 @@ public final class JmsCaller implements AutoCloseable {
     private static Key key(JmsAddress address, Connect by) {
         Map<String, String> names = new HashMap<>(address.parameters());
         names.keySet().removeIf(n -> !n.startsWith("jndi"));
-        return new Key(address.parameter("jndiURL").orElse(""), Map.copyOf(names), by.login());
+        return new Key(
+                address.parameter("jndiURL").orElse(""), Map.copyOf(names), by.login(), by.context(), by.trust());
     }
 
     @Override

@@ -1,6 +1,7 @@
 package dev.mockbell.wire.jms;
 
 import dev.mockbell.wire.EventLoops;
+import java.nio.file.Path;
 import java.util.Set;
 import org.apache.activemq.artemis.core.config.impl.ConfigurationImpl;
 import org.apache.activemq.artemis.core.security.CheckType;
@@ -24,12 +25,16 @@ public final class Broker implements AutoCloseable {
     }
 
     private Broker(int port, String user, String password) throws Exception {
+        this(port, user, password, "");
+    }
+
+    private Broker(int port, String user, String password, String more) throws Exception {
         this.port = port;
         ConfigurationImpl configuration = new ConfigurationImpl();
         configuration.setPersistenceEnabled(false);
         configuration.setSecurityEnabled(user != null);
         configuration.setJMXManagementEnabled(false);
-        configuration.addAcceptorConfiguration("tcp", "tcp://127.0.0.1:" + port + "?protocols=CORE,AMQP");
+        configuration.addAcceptorConfiguration("tcp", "tcp://127.0.0.1:" + port + "?protocols=CORE,AMQP" + more);
         configuration.addAddressSetting(
                 "#",
                 new AddressSettings()
@@ -46,6 +51,16 @@ public final class Broker implements AutoCloseable {
         broker.start();
     }
 
+    /** One that speaks TLS, with a key of the test's. */
+    static Broker secure(Path keys) throws Exception {
+        int port = EventLoops.freePort(20_000 + (int) (System.nanoTime() % 20_000));
+        return new Broker(
+                port,
+                null,
+                null,
+                "&sslEnabled=true&keyStorePath=" + keys + "&keyStorePassword=changeit&keyStoreType=PKCS12");
+    }
+
     /** Another in the place of this one, which is closed. */
     public Broker again() throws Exception {
         return new Broker(port, null, null);
@@ -59,6 +74,11 @@ public final class Broker implements AutoCloseable {
     /** Where it is by AMQP. */
     public String amqp() {
         return "amqp://127.0.0.1:" + port;
+    }
+
+    /** Where one that speaks TLS is, by a name. */
+    String amqps(String host) {
+        return "amqps://" + host + ":" + port;
     }
 
     /** How many messages wait in a queue. */

@@ -10,6 +10,7 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.CallRequest;
 import dev.mockbell.wire.CallResult;
+import dev.mockbell.wire.Certificates;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
 import jakarta.jms.BytesMessage;
@@ -22,11 +23,16 @@ import java.net.ServerSocket;
 import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.jar.JarEntry;
+import java.util.jar.JarOutputStream;
+import java.util.stream.Stream;
+import javax.tools.ToolProvider;
 import org.apache.activemq.artemis.jms.client.ActiveMQConnectionFactory;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -269,6 +275,145 @@ class QueuesTest {
                         .isInstanceOf(Problem.class)
                         .hasMessageContaining("is an address");
                 assertThatThrownBy(elsewhere::accept).as(address).isInstanceOf(SocketTimeoutException.class);
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "loadBalancingPolicyClassName=evil.Class",
+                "outgoingInterceptorList=evil.Class",
+                "sslEnabled=true%26keyStorePath=/etc/passwd",
+                "verifyHost=false",
+                "transport.trustAll=true",
+                "transport.keyStoreLocation=/etc/passwd",
+                "jms.password=x"
+            })
+    void ofABrokersOwnParametersNoneReachesFilesClassesOrItsTrust(String parameter) {
+        for (String broker : List.of("tcp://127.0.0.1:1", "amqp://127.0.0.1:1")) {
+            assertThatThrownBy(() -> call(at("queue:x", broker + "%3F" + parameter, ""), true))
+                    .isInstanceOf(Problem.class)
+                    .hasMessageContaining("is not taken")
+                    .hasMessageNotContaining("cannot be reached");
+        }
+    }
+
+    @Test
+    void aBrokersCertificateIsOfItsHostAndTrustedAsAServersIs() throws Exception {
+        Certificates own = Certificates.of("localhost", folder);
+        try (Broker secure = Broker.secure(folder.resolve("localhost.p12"));
+                JmsServer server = JmsServer.listen(
+                        JmsAddress.of(at("queue:safe", secure.amqps("localhost"), "")),
+                        new JmsServer.Reach(SOON.withTrust(own.client()), jars, told -> {}),
+                        (request, envelope) ->
+                                Optional.of(new JmsServer.Reply(request.body(), "text/xml", false, sent -> {})))) {
+            assertThat(server.address().destination()).isEqualTo("safe");
+            CallRequest request = new CallRequest(
+                    "POST",
+                    URI.create(at("queue:safe", secure.amqps("localhost"), "")),
+                    List.of(),
+                    Content.of(ENVELOPE.getBytes(StandardCharsets.UTF_8)),
+                    Duration.ofSeconds(20));
+            Connect trusting = SOON.withTrust(own.client());
+            assertThat(caller.call(request, true, trusting, new StopSignal()).response())
+                    .isPresent();
+            // nobody who trusts less goes by the connection of one who trusts more
+            assertThatThrownBy(() -> caller.call(request, true, SOON, new StopSignal()))
+                    .hasMessageContaining("The broker cannot be reached");
+            URI other = URI.create(at("queue:safe", secure.amqps("127.0.0.1"), ""));
+            assertThatThrownBy(() -> caller.call(request.to(other), true, trusting, new StopSignal()))
+                    .hasMessageContaining("The broker cannot be reached");
+        }
+    }
+
+    @Test
+    void whatOnlySaysHowMuchIsTaken() {
+        AtomicReference<JmsMessage> seen = new AtomicReference<>();
+        try (JmsServer server = echo(at("queue:tuned", broker.tcp(), ""), seen)) {
+            assertThat(server.address().destination()).isNotEmpty();
+            assertThat(call(at("queue:tuned", broker.tcp() + "%3FconsumerWindowSize=0", ""), true)
+                            .failure())
+                    .isEmpty();
+            assertThat(call(at("queue:tuned", broker.amqp() + "%3Famqp.idleTimeout=5000", ""), true)
+                            .failure())
+                    .isEmpty();
+        }
+    }
+
+    @Test
+    void aProviderInAJarOfTheUsersOwnIsAskedWithItsClassesAtHand() throws Exception {
+        jar("""
+                package own;
+
+                import java.util.Hashtable;
+                import javax.naming.*;
+                import javax.naming.spi.InitialContextFactory;
+                import org.apache.activemq.artemis.jms.client.*;
+
+                public class Provider implements InitialContextFactory {
+                    public Context getInitialContext(Hashtable<?, ?> told) throws NamingException {
+                        return new InitialContext(true) {
+                            public Object lookup(String name) throws NamingException {
+                                try {
+                                    // as the objects of a provider are made: by the classes that the thread has
+                                    Thread.currentThread().getContextClassLoader().loadClass("own.Provider");
+                                } catch (ClassNotFoundException e) {
+                                    throw new NamingException("its own classes are not at hand");
+                                }
+                                if (name.equals("factory of " + told.get("house"))) {
+                                    return new ActiveMQConnectionFactory((String) told.get(Context.PROVIDER_URL));
+                                }
+                                if (name.equals("java:/trails")) {
+                                    return new ActiveMQQueue("of.its.own");
+                                }
+                                throw new NameNotFoundException(name);
+                            }
+                        };
+                    }
+                }
+                """);
+        String address = "jms:jndi:java%3A%2Ftrails?jndiInitialContextFactory=own.Provider&jndiURL=" + broker.tcp()
+                + "&jndi-house=ours&jndiConnectionFactoryName=factory%20of%20ours";
+        try (JmsServer server = echo(at("queue:of.its.own", broker.tcp(), ""), new AtomicReference<>());
+                JmsCaller own = new JmsCaller(new ProviderJars(folder))) {
+            assertThat(server.address().destination()).isNotEmpty();
+            CallRequest request = new CallRequest(
+                    "POST",
+                    URI.create(address),
+                    List.of(),
+                    Content.of(ENVELOPE.getBytes(StandardCharsets.UTF_8)),
+                    Duration.ofSeconds(20));
+            CallResult result = own.call(request, true, SOON, new StopSignal());
+            assertThat(result.response().orElseThrow().text()).isEqualTo(ENVELOPE);
+            CallRequest wrong = request.to(URI.create(address.replace("trails", "none")));
+            assertThatThrownBy(() -> own.call(wrong, true, SOON, new StopSignal()))
+                    .hasMessageContaining("The provider knows no destination of that name");
+        }
+    }
+
+    /** Puts the class own.Provider into a jar of the folder. */
+    private void jar(String source) throws Exception {
+        Path file = Files.writeString(
+                Files.createDirectories(folder.resolve("src/own")).resolve("Provider.java"), source);
+        int failed = ToolProvider.getSystemJavaCompiler()
+                .run(
+                        null,
+                        null,
+                        null,
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        "-d",
+                        folder.resolve("made").toString(),
+                        file.toString());
+        assertThat(failed).isZero();
+        try (JarOutputStream jar = new JarOutputStream(Files.newOutputStream(folder.resolve("own.jar")))) {
+            try (Stream<Path> made = Files.walk(folder.resolve("made"))) {
+                for (Path each : made.filter(Files::isRegularFile).toList()) {
+                    jar.putNextEntry(
+                            new JarEntry(folder.resolve("made").relativize(each).toString()));
+                    jar.write(Files.readAllBytes(each));
+                }
             }
         }
     }
