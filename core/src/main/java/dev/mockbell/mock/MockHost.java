@@ -713,7 +713,23 @@ public final class MockHost implements AutoCloseable {
      */
     public QueueMock answerQueues(Map<String, JmsAddress> listened, JmsServer.Reach reach) {
         MockPlan begun = plan;
-        QueueMock other = QueueMock.start(contract, begun, around.with(this::count), listened, reach, state);
+        QueueMock other = QueueMock.start(
+                contract, begun, around.with(this::count), listened, reach, state, new QueueMock.Gate() {
+                    @Override
+                    public boolean begin() {
+                        return MockHost.this.begin();
+                    }
+
+                    @Override
+                    public String noMore() {
+                        return MockHost.this.noMore();
+                    }
+
+                    @Override
+                    public void end() {
+                        MockHost.this.end();
+                    }
+                });
         queues = Optional.of(other);
         if (plan != begun) {
             // edited meanwhile

@@ -11,6 +11,8 @@ import dev.mockbell.exchange.JmsMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsServer;
@@ -37,13 +39,50 @@ public final class QueueMock implements AutoCloseable {
     private final MockSurroundings around;
     private final Map<String, String> paths;
     private final MockState state;
+    private final Gate gate;
     private volatile MockPlan plan;
     private volatile Responder responder;
     private final List<JmsServer> servers = new ArrayList<>();
     private final AtomicLong answered = new AtomicLong();
 
+    /** Says whether a request may be answered, by whatever way others come. */
+    interface Gate {
+        /** Lets in everybody. */
+        Gate OPEN = new Gate() {
+            @Override
+            public boolean begin() {
+                return true;
+            }
+
+            @Override
+            public String noMore() {
+                return "";
+            }
+
+            @Override
+            public void end() {
+                // nobody counts
+            }
+        };
+
+        /** A request is going to be answered; whether it may be. */
+        boolean begin();
+
+        /** Why it may not, a sentence. */
+        String noMore();
+
+        /** The answer to one that was begun is out. */
+        void end();
+    }
+
     private QueueMock(
-            Contract contract, MockPlan plan, MockSurroundings around, Map<String, String> paths, MockState state) {
+            Contract contract,
+            MockPlan plan,
+            MockSurroundings around,
+            Map<String, String> paths,
+            MockState state,
+            Gate gate) {
+        this.gate = gate;
         this.contract = contract;
         this.around = around;
         this.paths = paths;
@@ -71,7 +110,12 @@ public final class QueueMock implements AutoCloseable {
 
     /** Whether a contract has ports that are spoken over queues. */
     public static boolean isFor(Contract contract) {
-        return contract.ports().stream().anyMatch(QueueMock::isQueued);
+        return !ports(contract).isEmpty();
+    }
+
+    /** The ports of a contract that are spoken over queues. */
+    public static List<Port> ports(Contract contract) {
+        return contract.ports().stream().filter(QueueMock::isQueued).toList();
     }
 
     private static boolean isQueued(Port port) {
@@ -87,18 +131,16 @@ public final class QueueMock implements AutoCloseable {
     public static Map<String, JmsAddress> addresses(
             Contract contract, MockPlan plan, Function<String, Optional<String>> elsewhere) {
         Map<String, JmsAddress> found = new LinkedHashMap<>();
-        for (Port port : contract.ports()) {
-            if (isQueued(port)) {
-                String address = Optional.ofNullable(plan.conduct().paths().get(port.name()))
-                        .filter(a -> a.startsWith(JmsAddress.SCHEME + ":"))
-                        .or(() -> elsewhere.apply(port.name()))
-                        .or(port::address)
-                        .orElseThrow(() -> Problem.input(
-                                "Port " + port.name() + " has no address",
-                                contract.source(),
-                                "Give its queue in the environment, such as jms:queue:NAME?jndiURL=tcp://HOST:61616."));
-                found.put(port.name(), JmsAddress.of(address));
-            }
+        for (Port port : ports(contract)) {
+            String address = Optional.ofNullable(plan.conduct().paths().get(port.name()))
+                    .filter(a -> a.startsWith(JmsAddress.SCHEME + ":"))
+                    .or(() -> elsewhere.apply(port.name()))
+                    .or(port::address)
+                    .orElseThrow(() -> Problem.input(
+                            "Port " + port.name() + " has no address",
+                            contract.source(),
+                            "Give its queue in the environment, such as jms:queue:NAME?jndiURL=tcp://HOST:61616."));
+            found.put(port.name(), JmsAddress.of(address));
         }
         return found;
     }
@@ -116,20 +158,21 @@ public final class QueueMock implements AutoCloseable {
             MockSurroundings around,
             Map<String, JmsAddress> listened,
             JmsServer.Reach reach) {
-        return start(contract, plan, around, listened, reach, new MockState());
+        return start(contract, plan, around, listened, reach, new MockState(), Gate.OPEN);
     }
 
-    /** As {@link #start}, with the counts and the memory of a mock that is there already. */
+    /** As {@link #start}, with the counts, the memory and the bounds of a mock that is there already. */
     static QueueMock start(
             Contract contract,
             MockPlan plan,
             MockSurroundings around,
             Map<String, JmsAddress> listened,
             JmsServer.Reach reach,
-            MockState state) {
+            MockState state,
+            Gate gate) {
         Map<String, String> paths = new LinkedHashMap<>();
         listened.keySet().forEach(port -> paths.put(port, path(port)));
-        QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths, state);
+        QueueMock mock = new QueueMock(contract.queuesAsHttp(), plan, around, paths, state, gate);
         try {
             listened.forEach((port, address) -> mock.servers.add(JmsServer.listen(
                     address, reach, (request, envelope) -> mock.answer(path(port), address, request, envelope))));
@@ -156,6 +199,34 @@ public final class QueueMock implements AutoCloseable {
     }
 
     private Optional<JmsServer.Reply> answer(String path, JmsAddress address, JmsMessage request, boolean envelope) {
+        if (!gate.begin()) {
+            return Optional.of(refused(address, request));
+        }
+        Optional<JmsServer.Reply> reply = Optional.empty();
+        try {
+            reply = begun(path, address, request, envelope);
+            return reply;
+        } finally {
+            if (reply.isEmpty()) {
+                gate.end();
+            }
+        }
+    }
+
+    private JmsServer.Reply refused(JmsAddress address, JmsMessage request) {
+        Instant started = Instant.now();
+        long begun = System.nanoTime();
+        String why = gate.noMore();
+        SoapVersion version = version(request);
+        String fault = Envelope.around(version, SoapFault.xml(version, SoapFault.Code.RECEIVER, why, ""), List.of());
+        return new JmsServer.Reply(
+                Content.of(fault.getBytes(StandardCharsets.UTF_8)),
+                version.contentType(""),
+                true,
+                sent -> record(address, request, Optional.of(sent), started, begun, "", "refused", Outcome.FAULT, why));
+    }
+
+    private Optional<JmsServer.Reply> begun(String path, JmsAddress address, JmsMessage request, boolean envelope) {
         Instant started = Instant.now();
         long begun = System.nanoTime();
         Optional<String> breach = breach(request, envelope);
@@ -171,9 +242,11 @@ public final class QueueMock implements AutoCloseable {
         String note = reply == null ? breach.get() : reply.fault().orElse("");
         String operation = reply == null ? "" : reply.event().operation();
         String origin = reply == null ? "refused by the binding" : reply.event().title();
-        if (reply != null) {
-            around.listener().answered(reply.event());
-        }
+        around.listener()
+                .answered(
+                        reply == null
+                                ? new MockEvent(started, "", -1, breach.get(), broken(breach.get()))
+                                : reply.event());
         if (reply != null) {
             body = spoilt(body, reply.trouble());
             type = reply.trouble().kind() == Trouble.Kind.WRONG_TYPE ? "text/html" : type;
@@ -188,7 +261,12 @@ public final class QueueMock implements AutoCloseable {
                 content,
                 type,
                 fault,
-                sent -> record(address, request, Optional.of(sent), started, begun, operation, origin, outcome, note)));
+                sent -> record(address, request, Optional.of(sent), started, begun, operation, origin, outcome, note),
+                gate::end));
+    }
+
+    private static String broken(String code) {
+        return "The request breaks a rule of SOAP over JMS: " + code + ".";
     }
 
     /** What of the troubles there is without a connection: nothing comes, or the body is not what it should be. */
@@ -217,7 +295,6 @@ public final class QueueMock implements AutoCloseable {
         request.headers().forEach(h -> fields.put(h.name().toLowerCase(java.util.Locale.ROOT), h.value()));
         fields.put("content-type", contentType);
         String action = request.header("SOAPJMS_soapAction").orElse(type.action());
-        // text has no bytes of its own, whatever charset was said of it
         return new MockRequest(
                 path, type, action, type.inUtf8(body), body, () -> fields, () -> fields.getOrDefault("jmsreplyto", ""));
     }
@@ -256,7 +333,7 @@ public final class QueueMock implements AutoCloseable {
     }
 
     private static byte[] fault(JmsMessage request, String code) {
-        String reason = "The request breaks a rule of SOAP over JMS: " + code + ".";
+        String reason = broken(code);
         SoapVersion version = version(request);
         String text = version == SoapVersion.V12
                 ? "<e:Envelope xmlns:e=\"" + version.namespace() + "\" xmlns:j=\"" + BINDING

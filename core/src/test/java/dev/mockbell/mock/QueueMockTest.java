@@ -25,6 +25,8 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import org.apache.activemq.artemis.jms.client.ActiveMQConnectionFactory;
 import org.junit.jupiter.api.AfterAll;
@@ -240,6 +242,54 @@ class QueueMockTest {
             assertThat(heard).hasSize(2);
         }
         assertThat(asked("shared", false, REQUEST.formatted("1"), m -> {})).isNull();
+    }
+
+    @Test
+    void afterSoManyAnswersByWhateverWayTheMockIsOver() throws Exception {
+        Contract contract = contract("counted");
+        MockPlan sampling = MockPlan.sampling("huts", 0);
+        MockPlan plan = sampling.with(sampling.conduct().stoppingAfter(2));
+        CountDownLatch over = new CountDownLatch(1);
+        try (MockHost host =
+                MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}))) {
+            host.onOver(over::countDown);
+            host.answerQueues(
+                    QueueMock.addresses(contract, plan, port -> Optional.empty()),
+                    new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, told::add));
+            assertThat(text(asked("counted", false, REQUEST.formatted("1"), m -> {})))
+                    .contains("Root");
+            assertThat(over.getCount()).isEqualTo(1);
+            assertThat(text(asked("counted", false, REQUEST.formatted("1"), m -> {})))
+                    .contains("Root");
+            assertThat(over.await(20, TimeUnit.SECONDS)).isTrue();
+            assertThat(asked("counted", false, REQUEST.formatted("1"), m -> {})).isNull();
+        }
+    }
+
+    @Test
+    void whatBreaksTheBindingIsCountedAsWhatMatchesNothing() throws Exception {
+        Contract contract = contract("broken");
+        MockPlan plan = MockPlan.sampling("huts", 0);
+        try (MockHost host =
+                MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}))) {
+            host.answerQueues(
+                    QueueMock.addresses(contract, plan, port -> Optional.empty()),
+                    new JmsServer.Reach(Connect.USUAL, ProviderJars.NONE, told::add));
+            Message answer = asked("broken", false, REQUEST.formatted("1"), m -> {
+                try {
+                    m.setStringProperty("SOAPJMS_bindingVersion", "9");
+                } catch (jakarta.jms.JMSException e) {
+                    throw new IllegalStateException(e);
+                }
+            });
+            assertThat(text(answer)).contains("unrecognizedBindingVersion");
+            assertThat(host.answered()).isEqualTo(1);
+            assertThat(host.latest()).singleElement().satisfies(e -> {
+                assertThat(e.matched()).isFalse();
+                assertThat(e.why())
+                        .isEqualTo("The request breaks a rule of SOAP over JMS: unrecognizedBindingVersion.");
+            });
+        }
     }
 
     @Test

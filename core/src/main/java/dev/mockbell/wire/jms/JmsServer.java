@@ -61,8 +61,14 @@ public final class JmsServer implements AutoCloseable {
      *
      * @param fault whether it is a fault, which the binding says of it (SOAP over JMS §2.2.3, isFault)
      * @param heard hears of it once it is sent, as it was
+     * @param over is run when it is sent, or cannot be
      */
-    public record Reply(Content body, String contentType, boolean fault, Consumer<JmsMessage> heard) {}
+    public record Reply(Content body, String contentType, boolean fault, Consumer<JmsMessage> heard, Runnable over) {
+        /** One after which nothing is done. */
+        public Reply(Content body, String contentType, boolean fault, Consumer<JmsMessage> heard) {
+            this(body, contentType, fault, heard, () -> {});
+        }
+    }
 
     private JmsServer(JmsAddress address, Reach reach, Handler handler) {
         this.address = address;
@@ -172,35 +178,32 @@ public final class JmsServer implements AutoCloseable {
     private void answer(Session session, MessageProducer producer, Message message) throws JMSException {
         JmsMessage request = Envelopes.read(message, "FROM " + address.title());
         Optional<Reply> reply = handler.answer(request, Envelopes.holdsEnvelope(message));
-        if (reply.isEmpty()) {
-            return;
+        if (reply.isPresent()) {
+            try {
+                send(session, producer, message, request, reply.get());
+            } finally {
+                reply.get().over().run();
+            }
         }
+    }
+
+    private void send(Session session, MessageProducer producer, Message message, JmsMessage request, Reply reply)
+            throws JMSException {
         Destination to = message.getJMSReplyTo();
         if (to == null) {
             // nobody waits for it, and so it is told as it would have been
-            reply.get()
-                    .heard()
-                    .accept(new JmsMessage(
-                            "NOT SENT, no JMSReplyTo",
-                            java.util.List.of(),
-                            reply.get().body()));
+            reply.heard().accept(new JmsMessage("NOT SENT, no JMSReplyTo", java.util.List.of(), reply.body()));
             return;
         }
-        Message made =
-                Envelopes.made(session, reply.get().body(), reply.get().contentType(), message instanceof TextMessage);
+        Message made = Envelopes.made(session, reply.body(), reply.contentType(), message instanceof TextMessage);
         made.setJMSCorrelationID(Brokers.id(message));
         request.header(Envelopes.REQUEST_URI).ifPresent(uri -> set(made, Envelopes.REQUEST_URI, uri));
-        if (reply.get().fault()) {
+        if (reply.fault()) {
             made.setBooleanProperty(Envelopes.FAULT, true);
         }
         producer.setPriority(message.getJMSPriority());
         producer.send(to, made);
-        reply.get()
-                .heard()
-                .accept(new JmsMessage(
-                        "TO " + Envelopes.name(to),
-                        Envelopes.headers(made),
-                        reply.get().body()));
+        reply.heard().accept(new JmsMessage("TO " + Envelopes.name(to), Envelopes.headers(made), reply.body()));
     }
 
     private static void set(Message message, String name, String value) {

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.mock;
 
+import dev.mockbell.contract.Port;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Notice;
@@ -12,8 +13,10 @@ import dev.mockbell.mock.MockHost;
 import dev.mockbell.mock.MockLimits;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.MockTls;
+import dev.mockbell.mock.QueueMock;
 import dev.mockbell.mock.RequestRules;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.jms.JmsAddress;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -49,6 +52,15 @@ final class SettingsForm {
             paths.put(name, field);
             form.row("Path of " + name, field);
         });
+        Map<String, TextField> queues = new TreeMap<>();
+        for (Port at : QueueMock.ports(model.contractProperty().get().contract())) {
+            TextField field = Form.field(
+                    "settings-queue-" + at.name(),
+                    conduct.paths().getOrDefault(at.name(), ""),
+                    "where calls of it go; or jms:queue:NAME?jndiURL=tcp://HOST:61616");
+            queues.put(at.name(), field);
+            form.row("Queue of " + at.name(), field);
+        }
         CheckBox forwarded =
                 box("settings-forwarded", "by X-Forwarded-Host, where a client sends it", conduct.byForwarded());
         form.row("?wsdl says", forwarded);
@@ -183,7 +195,7 @@ final class SettingsForm {
                             .byForwarded(forwarded.isSelected())
                             .knowingCallersBy(caller.getText().strip())
                             .withSeed(number(seed, "Where chance begins", 0, Long.MAX_VALUE))
-                            .at(paths(paths, plan, model));
+                            .at(addresses(paths, queues, plan, model));
                     return plan.withHost(Asking.needed(host.getText(), "The host"))
                             .withPort((int) number(port, "The port", 0, 65_535))
                             .with(remembering(changed, remembered.getText()));
@@ -211,7 +223,8 @@ final class SettingsForm {
     }
 
     /** Those that are not where their own address has them. */
-    private static Map<String, String> paths(Map<String, TextField> typed, MockPlan plan, MocksModel model) {
+    private static Map<String, String> addresses(
+            Map<String, TextField> typed, Map<String, TextField> queues, MockPlan plan, MocksModel model) {
         Map<String, String> usual = MockHost.paths(
                 model.contractProperty().get().contract(),
                 plan.with(plan.conduct().at(Map.of())));
@@ -224,6 +237,14 @@ final class SettingsForm {
             }
             if (!path.equals(usual.get(name))) {
                 changed.put(name, path);
+            }
+        });
+        queues.forEach((name, field) -> {
+            String address = field.getText().strip();
+            if (!address.isEmpty()) {
+                // says what is wrong with it
+                JmsAddress.of(address);
+                changed.put(name, address);
             }
         });
         return changed;
