@@ -98,7 +98,7 @@ class MockFileTest {
                 "$http?x-client",
                 42,
                 Set.of("Tell"),
-                Map.of("StaySoap11", "/v2"),
+                Map.of("StaySoap11", "/v2", "StayQueue", "jms:queue:stay?jndiURL=tcp://127.0.0.1:61616"),
                 true,
                 new RequestRules(
                         false,

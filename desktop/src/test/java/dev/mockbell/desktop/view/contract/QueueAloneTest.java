@@ -7,6 +7,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.mock.Trial;
 import dev.mockbell.wire.jms.Broker;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -34,10 +35,7 @@ class QueueAloneTest {
                         "the queue",
                         () -> hand.find("#mock-address").isPresent()
                                 && hand.text("#mock-address").equals("jms:queue:ropes"));
-                String out = System.getProperty("mockbell.looks", "");
-                if (!out.isEmpty()) {
-                    hand.shoot(Path.of(out, "queue-alone-mock.png"));
-                }
+                shoot(hand, "queue-alone-mock");
                 assertThat(hand.shows("A mock answers SOAP over HTTP")).isFalse();
                 StringBuilder tried = new StringBuilder();
                 Hand.run(() -> desktop.models
@@ -79,6 +77,66 @@ class QueueAloneTest {
             } finally {
                 desktop.close();
             }
+        }
+    }
+
+    @Test
+    void whereItsMockListensIsSetAndKeptWithOtherSettings() throws Exception {
+        try (Broker broker = new Broker()) {
+            String wsdl = TransportsTest.WSDL.replace("jms:queue:ropes", "jms:queue:ropes?jndiURL=" + broker.tcp());
+            Desktops desktop = new Desktops(folder, wsdl, "Tie", "<r:Tied xmlns:r='urn:rope'>yes</r:Tied>");
+            Hand hand = desktop.hand;
+            try {
+                desktop.addContract();
+                hand.press(KeyCode.ALT, KeyCode.DIGIT4);
+                hand.click("#mock-settings");
+                hand.type("#settings-queue-Queue", "jms:ropes");
+                hand.click("#settings-keep");
+                hand.await("the flaw", () -> hand.text("#settings-flaw").contains("neither a queue nor a topic"));
+                hand.type("#settings-queue-Queue", "jms:queue:of-the-mock?jndiURL=" + broker.amqp());
+                shoot(hand, "mock-queue-settings");
+                hand.click("#settings-keep");
+                hand.await(
+                        "the form to close", () -> hand.find("#settings-keep").isEmpty());
+                hand.click("#mock-settings");
+                assertThat(hand.text("#settings-queue-Queue")).startsWith("jms:queue:of-the-mock");
+                hand.type("#settings-seed", "9");
+                hand.click("#settings-keep");
+                hand.await(
+                        "the other setting",
+                        () -> desktop.models
+                                        .mocks()
+                                        .plan()
+                                        .orElseThrow()
+                                        .conduct()
+                                        .seed()
+                                == 9);
+                Hand.run(() -> desktop.models.mocks().startOrStop());
+                hand.await(
+                        "the queue",
+                        () -> desktop.models
+                                .mocks()
+                                .host()
+                                .flatMap(h -> h.queues())
+                                .filter(q -> q.addresses().get(0).destination().equals("of-the-mock"))
+                                .isPresent());
+                hand.await("its place", () -> hand.text("#mock-queue").contains("of-the-mock"));
+                shoot(hand, "mock-on-queue");
+                assertThat(hand.shows("may not")).isFalse();
+                Hand.run(() -> desktop.models.mocks().startOrStop());
+                desktop.settled();
+                assertThat(Files.readString(folder.resolve("project/mocks/rope.yaml")))
+                        .contains("jms:queue:of-the-mock");
+            } finally {
+                desktop.close();
+            }
+        }
+    }
+
+    private static void shoot(Hand hand, String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
         }
     }
 }
