@@ -16,22 +16,21 @@ import java.util.stream.Collectors;
  * Something of a project that became another, with all that is needed to write it. A later change with the same key takes
  * the place of an earlier one.
  *
- * @param key what it is a change of
+ * @param part what it is now; what it was, when it is gone
  * @param gone whether it is not there any more
  * @param writing writes it
  */
-public record Change(String key, boolean gone, Writing writing) {
+public record Change(Part part, boolean gone, Writing writing) {
     private static final Kind<Case> CASES =
-            new Kind<>("case", Case::reference, ProjectStore::saveCase, ProjectStore::deleteCase);
+            new Kind<>(Case::reference, Part::of, ProjectStore::saveCase, ProjectStore::deleteCase);
     private static final Kind<Suite> SUITES =
-            new Kind<>("suite", Suite::id, ProjectStore::saveSuite, ProjectStore::deleteSuite);
+            new Kind<>(Suite::id, Part::of, ProjectStore::saveSuite, ProjectStore::deleteSuite);
     private static final Kind<MockPlan> MOCKS =
-            new Kind<>("mock", MockPlan::contract, ProjectStore::saveMock, ProjectStore::deleteMock);
+            new Kind<>(MockPlan::contract, Part::of, ProjectStore::saveMock, ProjectStore::deleteMock);
     private static final Kind<LoadPlan> LOADS =
-            new Kind<>("load", LoadPlan::id, ProjectStore::saveLoad, ProjectStore::deleteLoad);
-
+            new Kind<>(LoadPlan::id, Part::of, ProjectStore::saveLoad, ProjectStore::deleteLoad);
     private static final Kind<KeptTap> TAPS =
-            new Kind<>("tap", KeptTap::id, ProjectStore::saveTap, ProjectStore::deleteTap);
+            new Kind<>(KeptTap::id, Part::of, ProjectStore::saveTap, ProjectStore::deleteTap);
 
     /** Writes a change. */
     @FunctionalInterface
@@ -47,17 +46,13 @@ public record Change(String key, boolean gone, Writing writing) {
     }
 
     /** A kind of parts that lie in files of their own. */
-    private record Kind<T>(String word, Function<T, String> name, Act<T> save, Act<T> delete) {
-        private String key(T part) {
-            return word + " " + name.apply(part);
+    private record Kind<T>(Function<T, String> name, Function<T, Part> part, Act<T> save, Act<T> delete) {
+        Change made(T is) {
+            return new Change(part.apply(is), false, (store, project) -> save.on(store, project, is));
         }
 
-        Change made(T part) {
-            return new Change(key(part), false, (store, project) -> save.on(store, project, part));
-        }
-
-        Change gone(T part) {
-            return new Change(key(part), true, (store, project) -> delete.on(store, project, part));
+        Change gone(T was) {
+            return new Change(part.apply(was), true, (store, project) -> delete.on(store, project, was));
         }
 
         void compare(List<T> before, List<T> after, List<Change> made, List<Change> gone) {
@@ -84,9 +79,15 @@ public record Change(String key, boolean gone, Writing writing) {
         }
     }
 
+    /** What it is a change of. */
+    public String key() {
+        return part.key();
+    }
+
     /** Name, environments, variables, order of cases. */
     static Change of(Settings settings) {
-        return new Change("settings", false, (store, project) -> store.saveSettings(Project.of(project, settings)));
+        return new Change(
+                Part.of(settings), false, (store, project) -> store.saveSettings(Project.of(project, settings)));
     }
 
     /** A case that is new or another. */

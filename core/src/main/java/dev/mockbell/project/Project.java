@@ -203,6 +203,21 @@ public record Project(
         return with(contracts, cases, suites, mocks, left);
     }
 
+    Project withoutSuite(String id) {
+        List<Suite> left = suites.stream().filter(s -> !s.id().equals(id)).toList();
+        return with(contracts, cases, left, mocks, loads);
+    }
+
+    Project withoutMock(String contractName) {
+        List<MockPlan> left =
+                mocks.stream().filter(m -> !m.contract().equals(contractName)).toList();
+        return with(contracts, cases, suites, left, loads);
+    }
+
+    Project withoutTap(String id) {
+        return withTaps(taps.stream().filter(t -> !t.id().equals(id)).toList());
+    }
+
     public Project withContract(KeptContract changed) {
         return with(replaced(contracts, c -> c.name().equals(changed.name()), changed), cases, suites, mocks, loads);
     }

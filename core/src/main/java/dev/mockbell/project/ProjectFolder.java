@@ -5,8 +5,11 @@ import dev.mockbell.file.FileName;
 import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * Where everything is in a project's folder. The one place that makes paths of names: what comes out is inside the folder,
@@ -106,6 +109,45 @@ final class ProjectFolder {
             AtomicFile.write(hidden.resolve(".gitignore"), "*\n");
         }
         return hidden;
+    }
+
+    /**
+     * The files of the parts that a file belongs to: its own, or that of what it lies beside. Empty for a file of no part.
+     *
+     * @param file in the folder
+     */
+    List<Path> partsOf(Path file) {
+        Path at = folder().relativize(file);
+        String first = at.getName(0).toString();
+        String name = file.getFileName().toString();
+        String plain = name.replaceFirst("\\.[^.]*$", "");
+        return switch (first) {
+            case SETTINGS -> List.of(file);
+            case "cases" -> at.getNameCount() == 4 ? List.of(file.resolveSibling(plain + YAML)) : List.of();
+            case "baselines" ->
+                at.getNameCount() == 4
+                        ? List.of(folder().resolve("cases")
+                                .resolve(at.getName(1))
+                                .resolve(at.getName(2))
+                                .resolve(plain + YAML))
+                        : List.of();
+            case "mocks" ->
+                at.getNameCount() == 2
+                        ? name.endsWith(YAML) ? List.of(file) : List.of()
+                        : List.of(folder().resolve("mocks").resolve(at.getName(1) + YAML));
+            case "suites" -> name.endsWith(YAML) && at.getNameCount() == 2 ? List.of(file) : suites();
+            case "loads", "taps" -> name.endsWith(YAML) ? List.of(file) : List.of();
+            default -> List.of();
+        };
+    }
+
+    /** A table may be one of any suite. */
+    private List<Path> suites() {
+        try (Stream<Path> all = Files.list(part("suites"))) {
+            return all.filter(f -> f.toString().endsWith(YAML)).toList();
+        } catch (IOException gone) {
+            return List.of();
+        }
     }
 
     /** A path found by listing, when it is inside. */

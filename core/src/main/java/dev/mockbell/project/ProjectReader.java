@@ -87,9 +87,36 @@ final class ProjectReader {
                 List.copyOf(troubles));
     }
 
-    private Settings settings() {
+    /**
+     * The part whose file that is; empty when there is none, or it is no file of a part.
+     *
+     * @throws Problem when the file cannot be read, or holds what it may not
+     */
+    Optional<Part> part(Path file) {
+        if (!Files.isRegularFile(file)) {
+            return Optional.empty();
+        }
+        Path held = folder.held(file);
+        return switch (folder.folder().relativize(file).getName(0).toString()) {
+            case ProjectFolder.SETTINGS ->
+                Optional.of(Part.of(settings(yaml.read(held, FileKind.PROJECT), usualName())));
+            case "cases" -> Optional.of(Part.of(kept(held)));
+            case "suites" ->
+                Optional.of(Part.of(PlanFiles.suite(id(held), yaml.read(held, FileKind.SUITE), this::table)));
+            case "mocks" -> Optional.of(Part.of(mock(held)));
+            case "loads" -> Optional.of(Part.of(LoadFile.read(id(held), yaml.read(held, FileKind.LOAD))));
+            case "taps" -> Optional.of(Part.of(TapFile.read(id(held), yaml.read(held, FileKind.TAP))));
+            default -> Optional.empty();
+        };
+    }
+
+    private String usualName() {
         Path at = folder.folder();
-        String usual = at.getFileName() == null ? "project" : at.getFileName().toString();
+        return at.getFileName() == null ? "project" : at.getFileName().toString();
+    }
+
+    private Settings settings() {
+        String usual = usualName();
         try {
             return settings(yaml.read(folder.settings(), FileKind.PROJECT), usual);
         } catch (Problem problem) {

@@ -107,6 +107,15 @@ public final class ProjectStore {
         return new ProjectReader(new ProjectFolder(folder), yaml, snapshots).read(false);
     }
 
+    /**
+     * The part of a project whose file that is; empty when it is not there.
+     *
+     * @throws Problem when it cannot be read, or holds what it may not
+     */
+    Optional<Part> part(Path project, Path file) {
+        return new ProjectReader(new ProjectFolder(project), yaml, snapshots).part(file);
+    }
+
     /** Writes name, environments and settings. */
     public void saveSettings(Project project) {
         ObjectNode node = yaml.object();

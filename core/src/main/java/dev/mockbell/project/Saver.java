@@ -4,11 +4,13 @@ import dev.mockbell.problem.Problem;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
@@ -27,6 +29,10 @@ public final class Saver implements AutoCloseable {
     private final ProjectStore store;
     private final Path project;
     private final Consumer<Problem> trouble;
+    private final Others others;
+    private final SeenParts seen;
+    private final Map<String, Clash> clashes = new HashMap<>();
+    private final Map<String, Change> unwritten = new HashMap<>();
     private final Map<String, Change> pending = new LinkedHashMap<>();
     private final Map<String, Change> failed = new LinkedHashMap<>();
     private final Map<String, String> told = new HashMap<>();
@@ -35,11 +41,21 @@ public final class Saver implements AutoCloseable {
     private boolean writing;
     private boolean closing;
 
-    /** @param trouble hears of what cannot be written, once for each reason, on the saver's thread; it must not block */
-    public Saver(ProjectStore store, Path project, Consumer<Problem> trouble) {
+    /** One that listens to nobody else; it opens the project. */
+    Saver(ProjectStore store, Path project, Consumer<Problem> trouble) {
+        this(store, store.openWithoutContracts(project), trouble, Others.NONE);
+    }
+
+    /**
+     * @param opened the project as it was read
+     * @param trouble hears of what cannot be written, once for each reason, on the saver's thread; it must not block
+     */
+    public Saver(ProjectStore store, Project opened, Consumer<Problem> trouble, Others others) {
         this.store = store;
-        this.project = project;
+        this.project = opened.folder();
         this.trouble = trouble;
+        this.others = others;
+        this.seen = new SeenParts(new ProjectFolder(project), opened);
         thread = new Thread(this::run, "saver");
         // a program that ends by itself must not lose what was given a moment before
         thread.setDaemon(false);
@@ -152,7 +168,12 @@ public final class Saver implements AutoCloseable {
     private void write(Change change) {
         try {
             synchronized (store) {
-                change.write(store, project);
+                FolderLock lock = FolderLock.of(project);
+                try {
+                    written(change);
+                } finally {
+                    lock.close();
+                }
             }
             synchronized (pending) {
                 failed.remove(change.key());
@@ -170,6 +191,127 @@ public final class Saver implements AutoCloseable {
                             change.key(),
                             null,
                             e));
+        }
+    }
+
+    /** Writes it, unless what is in the folder is neither what it was made of nor what it is. */
+    private void written(Change change) {
+        Path file = change.part().place().in(new ProjectFolder(project));
+        Optional<Part> ours = change.gone() ? Optional.empty() : Optional.of(change.part());
+        Optional<Part> there = store.part(project, file);
+        // who deletes what is changed elsewhere has seen less of it than who changed it
+        boolean clashes = there.isPresent() && !seen.is(change.key(), there) && !there.equals(ours);
+        Optional<Settings> merged = clashes ? merged(change, there.get()) : Optional.empty();
+        if (merged.isPresent()) {
+            Change.of(merged.get()).write(store, project);
+            seen.written(change.part(), store.part(project, file));
+            others.changed(change.key(), ours, seen.of(change.key()));
+            return;
+        }
+        if (clashes) {
+            clash(change, new Clash(change.key(), ours, there.get()));
+            return;
+        }
+        change.write(store, project);
+        seen.written(change.part(), store.part(project, file));
+    }
+
+    private Optional<Settings> merged(Change change, Part theirs) {
+        return change.part().value() instanceof Settings ours
+                        && theirs.value() instanceof Settings other
+                        && seen.of(change.key()).map(Part::value).orElse(null) instanceof Settings base
+                ? SettingsMerge.of(base, ours, other)
+                : Optional.empty();
+    }
+
+    private void clash(Change change, Clash clash) {
+        // whatever becomes of this process, neither version is lost
+        if (!change.gone()) {
+            change.write(store, ProjectStore.hidden(project).resolve("versions"));
+        }
+        boolean news;
+        synchronized (pending) {
+            Clash before = clashes.put(clash.key(), clash);
+            unwritten.put(clash.key(), change);
+            news = before == null || !before.theirs().equals(clash.theirs());
+        }
+        if (news) {
+            others.clash(clash);
+        }
+    }
+
+    /** The parts of which one version has to be chosen. */
+    public List<Clash> clashes() {
+        synchronized (pending) {
+            return List.copyOf(clashes.values());
+        }
+    }
+
+    /** Has ours written over what is in the folder. */
+    public void keepOurs(Clash clash) {
+        Change change;
+        synchronized (pending) {
+            clashes.remove(clash.key());
+            change = unwritten.remove(clash.key());
+        }
+        if (change != null) {
+            seen.see(clash.key(), Optional.of(clash.theirs()));
+            save(List.of(change));
+        }
+    }
+
+    /** What is in the folder stays; whoever works on the project has to take it over. */
+    public void takeTheirs(Clash clash) {
+        synchronized (pending) {
+            clashes.remove(clash.key());
+            unwritten.remove(clash.key());
+        }
+        seen.see(clash.key(), Optional.of(clash.theirs()));
+    }
+
+    /** Whether a part is as it was seen in the folder last. */
+    public boolean isAsSeen(String key, Optional<Part> part) {
+        return seen.is(key, part);
+    }
+
+    /** What another program wrote is taken over: from now on it is what was seen. */
+    public void see(String key, Optional<Part> taken) {
+        seen.see(key, taken);
+    }
+
+    /** Looks, in turn with what is saved, whether other programs changed the parts that these files belong to. */
+    public void look(Collection<Path> files) {
+        submit(() -> {
+            ProjectFolder folder = new ProjectFolder(project);
+            files.stream().flatMap(f -> folder.partsOf(f).stream()).distinct().forEach(this::lookAt);
+            return null;
+        });
+    }
+
+    private void lookAt(Path file) {
+        try {
+            Optional<Part> there = store.part(project, file);
+            synchronized (pending) {
+                told.remove(file.toString());
+            }
+            if (there.isPresent()) {
+                String key = there.get().key();
+                if (!seen.is(key, there)) {
+                    others.changed(key, seen.of(key), there);
+                }
+            } else {
+                for (String key : seen.in(file)) {
+                    others.changed(key, seen.of(key), Optional.empty());
+                }
+            }
+        } catch (Problem unreadable) {
+            boolean news;
+            synchronized (pending) {
+                news = !unreadable.getMessage().equals(told.put(file.toString(), unreadable.getMessage()));
+            }
+            if (news) {
+                trouble.accept(unreadable);
+            }
         }
     }
 

@@ -147,9 +147,27 @@ class SaverTest {
         saver.settle();
         assertThat(troubles).singleElement().satisfies(p -> assertThat(p).hasMessageContaining("s.yaml"));
         assertThat(file).hasContent("title: [broken");
-        Files.writeString(file, "title: mended\n");
+        Files.delete(file);
         saver.close();
         assertThat(store.open(folder).suite("s").orElseThrow().title()).isEqualTo("mine");
+    }
+
+    @Test
+    void whatSomebodyMendedIsNotWrittenOver() throws Exception {
+        Saver saver = saver();
+        Path file = folder.resolve("suites/s.yaml");
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, "title: [broken");
+        saver.save(List.of(Change.of(new Suite("s", "mine", List.of()))));
+        saver.settle();
+        Files.writeString(file, "title: mended\n");
+        saver.close();
+        assertThat(store.open(folder).suite("s").orElseThrow().title()).isEqualTo("mended");
+        assertThat(saver.clashes())
+                .singleElement()
+                .satisfies(c -> assertThat(c.key()).isEqualTo("suite s"));
+        assertThat(Files.readString(folder.resolve(".mockbell/versions/suites/s.yaml")))
+                .contains("mine");
     }
 
     @Test
