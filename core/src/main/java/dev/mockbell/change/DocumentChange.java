@@ -16,6 +16,15 @@ public record DocumentChange(String name, Optional<String> was, Optional<String>
         lines = List.copyOf(lines);
     }
 
+    /** Two texts of a name, held against each other line by line. */
+    public static DocumentChange between(String name, String was, String is) {
+        return new DocumentChange(
+                name,
+                Optional.of(name),
+                Optional.of(name),
+                Documents.lines(was.lines().toList(), is.lines().toList()));
+    }
+
     /**
      * A line that is in one of the two only.
      *

@@ -119,7 +119,7 @@ final class Documents {
         return lines;
     }
 
-    private static List<DocumentChange.Line> lines(List<String> before, List<String> after) {
+    static List<DocumentChange.Line> lines(List<String> before, List<String> after) {
         List<DocumentChange.Line> lines = new ArrayList<>();
         Patch<String> patch;
         try {

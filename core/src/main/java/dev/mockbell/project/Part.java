@@ -7,6 +7,7 @@ import dev.mockbell.suite.Suite;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What of a project lies in a file of its own, with what belongs to that.
@@ -49,7 +50,7 @@ public record Part(String key, String title, Object value, Place place) {
     }
 
     /** Every part of a project, by its key. */
-    static Map<String, Part> all(Project project) {
+    public static Map<String, Part> all(Project project) {
         Map<String, Part> all = new LinkedHashMap<>();
         if (project.settings().known()) {
             add(all, of(project.settings()));
@@ -64,6 +65,11 @@ public record Part(String key, String title, Object value, Place place) {
 
     private static void add(Map<String, Part> all, Part part) {
         all.put(part.key(), part);
+    }
+
+    /** The part of a project under a key. */
+    public static Optional<Part> in(Project project, String key) {
+        return Optional.ofNullable(all(project).get(key));
     }
 
     /** Two are the same where their values are: where one lies follows from that. */

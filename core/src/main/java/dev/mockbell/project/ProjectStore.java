@@ -116,13 +116,43 @@ public final class ProjectStore {
         return new ProjectReader(new ProjectFolder(project), yaml, snapshots).part(file);
     }
 
+    /** A part as a text for people, with all that is in its files. */
+    public String text(Part part) {
+        ObjectNode node = yaml.object();
+        StringBuilder beside = new StringBuilder();
+        Object value = part.value();
+        if (value instanceof Case kept) {
+            CaseFile.write(kept, node);
+            beside.append(kept.body()).append('\n');
+            kept.baseline().ifPresent(b -> beside.append(b.xml()));
+        } else if (value instanceof Suite suite) {
+            PlanFiles.write(suite, node).forEach(t -> beside.append(t.csv()).append('\n'));
+        } else if (value instanceof MockPlan plan) {
+            PlanFiles.write(plan, node)
+                    .forEach((name, body) ->
+                            beside.append(name).append('\n').append(body).append('\n'));
+        } else if (value instanceof LoadPlan plan) {
+            LoadFile.write(plan, node);
+        } else if (value instanceof KeptTap tap) {
+            TapFile.write(tap.plan(), node);
+        } else {
+            settings((Settings) value, node);
+        }
+        return yaml.text(node) + beside;
+    }
+
     /** Writes name, environments and settings. */
     public void saveSettings(Project project) {
         ObjectNode node = yaml.object();
-        node.put("name", project.name());
-        node.put("environment", project.environment());
+        settings(project.settings(), node);
+        yaml.write(new ProjectFolder(project.folder()).settings(), node, FileKind.PROJECT);
+    }
+
+    private static void settings(Settings settings, ObjectNode node) {
+        node.put("name", settings.name());
+        node.put("environment", settings.environment());
         ArrayNode environments = node.putArray("environments");
-        for (Environment environment : project.environments()) {
+        for (Environment environment : settings.environments()) {
             ObjectNode one = environments.addObject();
             one.put("name", environment.name());
             ObjectNode endpoints = one.putObject("endpoints");
@@ -133,17 +163,16 @@ public final class ProjectStore {
                 environment.security().forEach(security::put);
             }
         }
-        if (!project.settings().profiles().isEmpty()) {
-            ProfileFile.write(project.settings().profiles(), node.putArray("security"));
+        if (!settings.profiles().isEmpty()) {
+            ProfileFile.write(settings.profiles(), node.putArray("security"));
         }
-        VariableFile.write(project.settings().variables(), node.putObject("variables"));
-        if (!project.settings().filters().isEmpty()) {
+        VariableFile.write(settings.variables(), node.putObject("variables"));
+        if (!settings.filters().isEmpty()) {
             ArrayNode filters = node.putArray("filters");
-            project.settings()
-                    .filters()
+            settings.filters()
                     .forEach(f -> filters.addObject().put("name", f.name()).put("filter", f.filter()));
         }
-        Retention retention = project.settings().retention();
+        Retention retention = settings.retention();
         if (!retention.equals(Retention.USUAL)) {
             ObjectNode ledger = node.putObject("ledger");
             ledger.put("keep", retention.count());
@@ -151,11 +180,10 @@ public final class ProjectStore {
             retention.age().ifPresent(age -> ledger.put("days", age.toDays()));
         }
         ObjectNode order = node.putObject("caseOrder");
-        new TreeMap<>(project.settings().caseOrder()).forEach((operation, ids) -> {
+        new TreeMap<>(settings.caseOrder()).forEach((operation, ids) -> {
             ArrayNode list = order.putArray(operation);
             ids.forEach(list::add);
         });
-        yaml.write(new ProjectFolder(project.folder()).settings(), node, FileKind.PROJECT);
     }
 
     /** Keeps a contract's documents and gives the contract as it is read back from them. */

@@ -201,7 +201,10 @@ public final class Saver implements AutoCloseable {
         Optional<Part> there = store.part(project, file);
         // who deletes what is changed elsewhere has seen less of it than who changed it
         boolean clashes = there.isPresent() && !seen.is(change.key(), there) && !there.equals(ours);
-        Optional<Settings> merged = clashes ? merged(change, there.get()) : Optional.empty();
+        // who goes on from what he gave has not seen yet what it was taken together with
+        boolean behind = !seen.given(change.key()).equals(seen.of(change.key()));
+        Optional<Settings> merged =
+                there.isPresent() && (clashes || behind) ? merged(change, there.get()) : Optional.empty();
         if (merged.isPresent()) {
             Change.of(merged.get()).write(store, project);
             seen.written(change.part(), store.part(project, file));
@@ -219,7 +222,7 @@ public final class Saver implements AutoCloseable {
     private Optional<Settings> merged(Change change, Part theirs) {
         return change.part().value() instanceof Settings ours
                         && theirs.value() instanceof Settings other
-                        && seen.of(change.key()).map(Part::value).orElse(null) instanceof Settings base
+                        && seen.given(change.key()).map(Part::value).orElse(null) instanceof Settings base
                 ? SettingsMerge.of(base, ours, other)
                 : Optional.empty();
     }
@@ -267,6 +270,8 @@ public final class Saver implements AutoCloseable {
             unwritten.remove(clash.key());
         }
         seen.see(clash.key(), Optional.of(clash.theirs()));
+        // it may have become another since
+        look(List.of(clash.theirs().place().in(new ProjectFolder(project))));
     }
 
     /** Whether a part is as it was seen in the folder last. */

@@ -32,6 +32,11 @@ final class SeenParts {
         return Optional.ofNullable(seen.get(key)).map(Seen::read);
     }
 
+    /** What was given to be written under a key; what was read, where nothing was. */
+    Optional<Part> given(String key) {
+        return Optional.ofNullable(seen.get(key)).map(Seen::given);
+    }
+
     /** The keys of parts that were seen in a file. */
     List<String> in(Path file) {
         return seen.entrySet().stream()

@@ -142,6 +142,13 @@ class SharedProjectTest {
         assertThat(now.environment()).isEqualTo("Local");
         assertThat(clashes).isEmpty();
         assertThat(heard).containsExactly("settings changed");
+        // who goes on before he has taken that over does not undo it
+        ours.save(List.of(Change.of(here.withEnvironments(here.environments(), ""))));
+        ours.settle();
+        now = store.open(folder).settings();
+        assertThat(now.variables()).extracting(Variable::name).containsExactly("nights");
+        assertThat(now.environment()).isEmpty();
+        ours.see("settings", Optional.of(Part.of(now)));
         // and the same thing on both sides clashes
         new ProjectStore().saveSettings(opened.with(now.withVariables(List.of(new Variable("nights", "3", false)))));
         ours.save(List.of(Change.of(now.withVariables(List.of(new Variable("nights", "4", false))))));

@@ -50,6 +50,12 @@ public final class AnswerEdits {
         keep(model.plan().orElseThrow().withAnswers(model.operationProperty().get(), answers));
     }
 
+    /** What was done before cannot be undone any more. */
+    void forget() {
+        before.clear();
+        after.clear();
+    }
+
     public void undo() {
         turn(before, after);
     }

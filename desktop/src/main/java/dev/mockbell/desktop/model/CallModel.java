@@ -111,6 +111,12 @@ public final class CallModel {
         request.onPart(parts::add);
         request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
+        desk.elsewhere().onBefore(this::settle);
+        desk.elsewhere().onTaken(taken -> {
+            if (taken.part().value() instanceof Case other) {
+                changedElsewhere(other);
+            }
+        });
         desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
@@ -266,6 +272,25 @@ public final class CallModel {
         headers.refresh();
         inside.close();
         show(lastOf.get(kept.reference()), false);
+    }
+
+    /** Shows the cases as another program left them; who looks at another than the one that it changed goes on looking at it. */
+    private void changedElsewhere(Case other) {
+        OperationPlace place = desk.placeProperty().get();
+        boolean here = place != null
+                && place.contract().name().equals(other.contract())
+                && place.key().equals(other.operation());
+        if (!here) {
+            return;
+        }
+        Case looked = current.get();
+        List<Case> kept = desk.project().cases(other.contract(), other.operation());
+        cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
+        actions.lookAt(kept, requestOutline(place));
+        boolean gone = looked == null || indexOf(looked) < 0;
+        if (gone || looked.reference().equals(other.reference())) {
+            open(gone ? cases.get(0) : cases.get(indexOf(looked)));
+        }
     }
 
     MessageOutline requestOutline(OperationPlace place) {

@@ -12,6 +12,7 @@ import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Change;
+import dev.mockbell.project.FolderWatch;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
@@ -66,6 +67,8 @@ public final class Desk implements AutoCloseable {
     private final List<Runnable> closing = new ArrayList<>();
     private final List<Runnable> ending = new CopyOnWriteArrayList<>();
     private final Saver saver;
+    private final OtherPrograms elsewhere;
+    private final FolderWatch watch;
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
@@ -96,7 +99,9 @@ public final class Desk implements AutoCloseable {
         this.recent = new RecentProjects(user.state().resolve("recent-projects"));
         recent.opened(opened.folder(), tasks);
         this.habits = new Habits(user.state().resolve("habits"), tasks);
-        this.saver = new Saver(core.store(), opened.folder(), problem -> tasks.later(() -> tell(problem)));
+        this.elsewhere = new OtherPrograms(this);
+        this.saver = new Saver(core.store(), opened, problem -> tasks.later(() -> tell(problem)), elsewhere);
+        this.watch = new FolderWatch(opened.folder(), saver::look);
         this.project.set(opened);
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
         LostCases.of(opened).forEach(this::tell);
@@ -357,6 +362,16 @@ public final class Desk implements AutoCloseable {
         }
     }
 
+    /** What other programs do to the project. */
+    public OtherPrograms elsewhere() {
+        return elsewhere;
+    }
+
+    /** The project is another in the folder already: nothing is saved. */
+    void taken(Project changed) {
+        project.set(changed);
+    }
+
     /** The one that writes to the project's folder. */
     public Saver saver() {
         return saver;
@@ -490,6 +505,7 @@ public final class Desk implements AutoCloseable {
     public void close() {
         settle();
         contracts.stop();
+        watch.close();
         saver.close();
         ending.forEach(Runnable::run);
         tasks.close();

@@ -10,6 +10,7 @@ import dev.mockbell.desktop.model.ChangesModel.Compared;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.desktop.view.shared.DocumentLines;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.report.ChangesReport;
 import dev.mockbell.upkeep.Upkeep;

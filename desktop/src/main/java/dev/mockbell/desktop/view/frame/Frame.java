@@ -62,6 +62,11 @@ public final class Frame extends StackPane {
             }
         });
         show(desk.stationProperty().get());
+        desk.elsewhere().chosenProperty().addListener((o, was, clash) -> {
+            if (clash != null) {
+                VersionsBox.show(this, desk.elsewhere(), clash);
+            }
+        });
     }
 
     /** What it shows, for drivers and tests. */

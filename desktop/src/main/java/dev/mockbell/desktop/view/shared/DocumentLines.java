@@ -1,4 +1,4 @@
-package dev.mockbell.desktop.view.contract;
+package dev.mockbell.desktop.view.shared;
 
 import dev.mockbell.change.DocumentChange;
 import dev.mockbell.desktop.part.Grid;
@@ -12,7 +12,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /** The lines that are new and those that went, a document after the other. */
-final class DocumentLines extends VBox {
+public final class DocumentLines extends VBox {
     /** A row of the list. */
     private sealed interface Row {
         record Heading(DocumentChange document) implements Row {}
@@ -20,7 +20,7 @@ final class DocumentLines extends VBox {
         record One(DocumentChange.Line line) implements Row {}
     }
 
-    DocumentLines(List<DocumentChange> documents) {
+    public DocumentLines(List<DocumentChange> documents) {
         Grid<Row> grid = new Grid<>(22);
         grid.number(
                         "Line",

@@ -1,0 +1,134 @@
+package dev.mockbell.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.expression.Variable;
+import dev.mockbell.project.ProjectStore;
+import dev.mockbell.suite.Case;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What other programs do in the folder of a project that a window has. */
+class OtherProgramsTest {
+    @TempDir
+    private Path folder;
+
+    private Desktops desktop;
+    private Hand hand;
+
+    @BeforeEach
+    void open() throws Exception {
+        desktop = new Desktops(folder);
+        hand = desktop.hand;
+        desktop.addContract();
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.await("the sheet", () -> hand.find("#value-days").isPresent());
+        hand.type("#value-peak", "Skarn");
+        hand.press(KeyCode.ENTER);
+        hand.await("the case", () -> desktop.desk.project().cases().size() == 1);
+        desktop.settled();
+    }
+
+    @AfterEach
+    void close() {
+        desktop.close();
+    }
+
+    private Case kept() {
+        return new ProjectStore().open(desktop.project).cases().get(0);
+    }
+
+    private void byAnother(String peak) {
+        Case now = kept();
+        new ProjectStore()
+                .saveCase(
+                        desktop.project,
+                        now.withBody(now.body().replaceAll(">[^<]*</p:peak>", ">" + peak + "</p:peak>")));
+    }
+
+    private String peak() {
+        return hand.text("#value-peak");
+    }
+
+    @Test
+    void whatAnotherProgramChangesAppearsAndWorkGoesOnFromThere() {
+        byAnother("Wolfgill");
+        hand.await("the other's value", () -> peak().equals("Wolfgill"));
+        assertThat(hand.shows("was changed by another program.")).isTrue();
+        hand.type("#value-peak", "Pillar");
+        hand.press(KeyCode.ENTER);
+        hand.await("ours on disk", () -> kept().body().contains(">Pillar<"));
+        assertThat(desktop.desk.saver().clashes()).isEmpty();
+        new ProjectStore()
+                .saveSettings(desktop.desk
+                        .project()
+                        .with(desktop.desk
+                                .project()
+                                .settings()
+                                .withVariables(List.of(new Variable("nights", "2", false)))));
+        hand.await(
+                "the variable",
+                () -> desktop.desk.project().settings().variables().size() == 1);
+        new ProjectStore().deleteCase(desktop.project, kept());
+        hand.await(
+                "its sample again",
+                () -> desktop.desk.project().cases().isEmpty()
+                        && Hand.on(() -> desktop.models.call().cases().get(0).title())
+                                .equals("Sample"));
+    }
+
+    private void bothChange() {
+        // the window's is there before it could hear of the other's
+        Hand.run(() -> {
+            byAnother("Wolfgill");
+            Case now = desktop.models.call().currentProperty().get();
+            desktop.models.call().keep(now.withBody(now.body().replace(">Skarn<", ">Pillar<")));
+        });
+        hand.await("both versions", () -> hand.shows("Nothing is overwritten."));
+        desktop.settled();
+        assertThat(kept().body()).contains(">Wolfgill<");
+    }
+
+    @Test
+    void ofTwoVersionsTheOneInTheFolderIsTaken() {
+        bothChange();
+        hand.clickText("Choose a version…");
+        hand.await("what differs", () -> hand.find("#version-folder").isPresent());
+        assertThat(hand.shows("Pillar")).isTrue();
+        assertThat(hand.shows("Wolfgill")).isTrue();
+        shoot("versions");
+        hand.press(KeyCode.ESCAPE);
+        hand.await("the notice again", () -> hand.find("#version-folder").isEmpty() && hand.shows("Choose a version…"));
+        hand.clickText("Choose a version…");
+        hand.click("#version-folder");
+        hand.await("theirs", () -> peak().equals("Wolfgill"));
+        desktop.settled();
+        assertThat(kept().body()).contains(">Wolfgill<");
+        assertThat(desktop.desk.saver().clashes()).isEmpty();
+    }
+
+    @Test
+    void ofTwoVersionsTheOneHereIsKept() {
+        bothChange();
+        hand.clickText("Choose a version…");
+        hand.click("#version-here");
+        hand.await("ours on disk", () -> kept().body().contains(">Pillar<"));
+        desktop.settled();
+        assertThat(Hand.on(() -> desktop.models.call().currentProperty().get().body()))
+                .contains(">Pillar<");
+        assertThat(hand.shows("Nothing is overwritten.")).isFalse();
+    }
+
+    private void shoot(String name) {
+        String out = System.getProperty("mockbell.looks", "");
+        if (!out.isEmpty()) {
+            hand.shoot(Path.of(out, name + ".png"));
+        }
+    }
+}
