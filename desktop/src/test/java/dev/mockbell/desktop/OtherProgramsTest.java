@@ -3,11 +3,16 @@ package dev.mockbell.desktop;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.expression.Variable;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
+import java.util.Map;
+import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -81,6 +86,29 @@ class OtherProgramsTest {
                 () -> desktop.desk.project().cases().isEmpty()
                         && Hand.on(() -> desktop.models.call().cases().get(0).title())
                                 .equals("Sample"));
+    }
+
+    @Test
+    void thatAnotherWindowHasTheProjectIsSaidAndBothGoOn() {
+        Desk other = Hand.on(() -> Desk.open(
+                desktop.project,
+                Platform::runLater,
+                Clock.systemUTC(),
+                UserFolders.of(Map.of(), folder.resolve("home-of-another"))));
+        assertThat(Hand.on(() -> List.copyOf(other.notices())))
+                .anyMatch(n -> n.text().startsWith("Another window has this project too."));
+        assertThat(hand.shows("Another window has this project too.")).isFalse();
+        Hand.run(() ->
+                other.change(p -> p.with(p.settings().withVariables(List.of(new Variable("nights", "2", false))))));
+        hand.await(
+                "the other's variable",
+                () -> desktop.desk.project().settings().variables().size() == 1);
+        hand.type("#value-peak", "Pillar");
+        hand.press(KeyCode.ENTER);
+        hand.await(
+                "this one's case there",
+                () -> other.project().cases().get(0).body().contains(">Pillar<"));
+        Hand.run(other::close);
     }
 
     private void bothChange() {

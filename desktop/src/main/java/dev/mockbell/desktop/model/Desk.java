@@ -18,6 +18,7 @@ import dev.mockbell.project.LocalKeys;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.LocalProjects;
 import dev.mockbell.project.LostCases;
+import dev.mockbell.project.OpenMark;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
@@ -69,6 +70,7 @@ public final class Desk implements AutoCloseable {
     private final Saver saver;
     private final OtherPrograms elsewhere;
     private final FolderWatch watch;
+    private final OpenMark mark;
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
@@ -102,7 +104,13 @@ public final class Desk implements AutoCloseable {
         this.elsewhere = new OtherPrograms(this);
         this.saver = new Saver(core.store(), opened, problem -> tasks.later(() -> tell(problem)), elsewhere);
         this.watch = new FolderWatch(opened.folder(), saver::look);
+        this.mark = OpenMark.of(opened);
         this.project.set(opened);
+        if (!mark.isFirst()) {
+            notices.add(Notice.plain(
+                    "Another window has this project too. What is changed there appears here, and nothing is"
+                            + " overwritten."));
+        }
         opened.troubles().forEach(t -> notices.add(Notice.bad(t)));
         LostCases.of(opened).forEach(this::tell);
         local.formerly().ifPresent(this::tellMoved);
@@ -507,6 +515,7 @@ public final class Desk implements AutoCloseable {
         contracts.stop();
         watch.close();
         saver.close();
+        mark.close();
         ending.forEach(Runnable::run);
         tasks.close();
         ledger.close();
