@@ -12,11 +12,22 @@ import java.util.Optional;
  * @param endpoints by {@code contract/port}, or by {@code contract} for all of its ports
  * @param variables values for expressions
  * @param security names of security profiles, by the keys of {@code endpoints}
+ * @param live whether what is done there is real to others, which the window warns of
  */
 public record Environment(
-        String name, Map<String, String> endpoints, List<Variable> variables, Map<String, String> security) {
+        String name,
+        Map<String, String> endpoints,
+        List<Variable> variables,
+        Map<String, String> security,
+        boolean live) {
     /** The environment that leaves everything as the contracts say. */
     public static final Environment NONE = new Environment("As in the contract", Map.of(), List.of());
+
+    /** One that is not live. */
+    public Environment(
+            String name, Map<String, String> endpoints, List<Variable> variables, Map<String, String> security) {
+        this(name, endpoints, variables, security, false);
+    }
 
     /** Addresses and values alone. */
     public Environment(String name, Map<String, String> endpoints, List<Variable> variables) {
@@ -31,12 +42,12 @@ public record Environment(
 
     /** With an address under a key; an empty one takes it away. */
     Environment withEndpoint(String key, String address) {
-        return new Environment(name, put(endpoints, key, address), variables, security);
+        return new Environment(name, put(endpoints, key, address), variables, security, live);
     }
 
     /** With the name of a security profile under a key; an empty one takes it away. */
     Environment withSecurity(String key, String profile) {
-        return new Environment(name, endpoints, variables, put(security, key, profile));
+        return new Environment(name, endpoints, variables, put(security, key, profile), live);
     }
 
     private static Map<String, String> put(Map<String, String> map, String key, String value) {
@@ -51,7 +62,17 @@ public record Environment(
 
     /** With other variables. */
     public Environment withVariables(List<Variable> changed) {
-        return new Environment(name, endpoints, changed, security);
+        return new Environment(name, endpoints, changed, security, live);
+    }
+
+    /** The same under another name. */
+    Environment under(String other) {
+        return new Environment(other, endpoints, variables, security, live);
+    }
+
+    /** The same, live or not. */
+    Environment live(boolean is) {
+        return new Environment(name, endpoints, variables, security, is);
     }
 
     /** Where a port of a contract is; empty when the environment does not say. */

@@ -140,7 +140,11 @@ final class ProjectReader {
                     .properties()
                     .forEach(x -> security.put(x.getKey(), x.getValue().asText()));
             environments.add(new Environment(
-                    e.path("name").asText(), endpoints, VariableFile.read(e.path("variables")), security));
+                    e.path("name").asText(),
+                    endpoints,
+                    VariableFile.read(e.path("variables")),
+                    security,
+                    e.path("live").asBoolean(false)));
         });
         Map<String, List<String>> order = new LinkedHashMap<>();
         node.path("caseOrder").properties().forEach(o -> {

@@ -162,6 +162,9 @@ public final class ProjectStore {
                 ObjectNode security = one.putObject("security");
                 environment.security().forEach(security::put);
             }
+            if (environment.live()) {
+                one.put("live", true);
+            }
         }
         if (!settings.profiles().isEmpty()) {
             ProfileFile.write(settings.profiles(), node.putArray("security"));

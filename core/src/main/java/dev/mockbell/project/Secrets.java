@@ -41,6 +41,14 @@ public final class Secrets {
         return new Secrets(folders.config().resolve("secrets.yaml"), environment);
     }
 
+    /** Where the value of a project's secret comes from, in words; empty when this machine has none. */
+    public Optional<String> source(LocalProject project, String name) {
+        String variable = Expressions.environmentName(name);
+        return environment.containsKey(variable)
+                ? Optional.of("from " + variable)
+                : value(project, name).map(v -> "from your own file of secrets");
+    }
+
     /** The value of a project's secret; empty when this machine has none. */
     public synchronized Optional<String> value(LocalProject project, String name) {
         String given = environment.get(Expressions.environmentName(name));

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop;
 
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.LeftOff;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Look;
 import dev.mockbell.desktop.view.frame.Frame;
@@ -24,6 +25,7 @@ public final class MockBellWindow {
     /** Shows a window of the usual size, or where it was left when {@code place} says so. */
     public static MockBellWindow open(Desk desk, Stage stage, WindowPlace place) {
         Models models = Models.of(desk);
+        LeftOff.of(models);
         Frame frame = new Frame(models);
         Scene scene = new Scene(frame, 1280, 800);
         Look.apply(scene);

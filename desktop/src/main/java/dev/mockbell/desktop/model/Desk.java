@@ -39,6 +39,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Properties;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executor;
@@ -71,6 +72,7 @@ public final class Desk implements AutoCloseable {
     private final OtherPrograms elsewhere;
     private final FolderWatch watch;
     private final OpenMark mark;
+    private final Properties left;
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
@@ -105,6 +107,7 @@ public final class Desk implements AutoCloseable {
         this.saver = new Saver(core.store(), opened, problem -> tasks.later(() -> tell(problem)), elsewhere);
         this.watch = new FolderWatch(opened.folder(), saver::look);
         this.mark = OpenMark.of(opened);
+        this.left = LeftOff.read(opened.folder());
         this.project.set(opened);
         if (!mark.isFirst()) {
             notices.add(Notice.plain(
@@ -368,6 +371,11 @@ public final class Desk implements AutoCloseable {
         if (!changes.isEmpty()) {
             saver.save(changes);
         }
+    }
+
+    /** Where the work on the project was left. */
+    Properties left() {
+        return left;
     }
 
     /** What other programs do to the project. */

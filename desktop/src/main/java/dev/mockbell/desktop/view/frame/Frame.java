@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.frame;
 
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.EnvironmentsModel;
 import dev.mockbell.desktop.model.FinderModel;
 import dev.mockbell.desktop.model.FinderModel.Hit;
 import dev.mockbell.desktop.model.Models;
@@ -49,7 +50,7 @@ public final class Frame extends StackPane {
         this.projects = new ProjectMenu(desk);
         this.finder = new FinderModel(desk, models.call(), models.check(), models.traffic(), this::actions);
         this.tape = new TapeView(models.traffic(), () -> desk.go(Station.TRAFFIC), desk.clock());
-        frame.setTop(new TopBar(models, projects, this::find));
+        frame.setTop(new TopBar(models, projects, this::find, this::environments));
         frame.setLeft(new Rail(desk, this::theme));
         frame.setCenter(center);
         frame.setBottom(tape);
@@ -72,6 +73,10 @@ public final class Frame extends StackPane {
     /** What it shows, for drivers and tests. */
     public Models models() {
         return models;
+    }
+
+    private void environments() {
+        EnvironmentsBox.show(this, new EnvironmentsModel(desk));
     }
 
     private void find() {
@@ -237,6 +242,8 @@ public final class Frame extends StackPane {
         all.add(new Hit("action", "Write the load report", "CSV and HTML", models.load()::report));
         all.add(new Hit("action", "Open a project", "Ctrl+O", () -> projects.open(this)));
         all.add(new Hit("action", "New project", "", () -> projects.make(this)));
+        all.add(new Hit(
+                "action", "Environments", "values, addresses and profiles beside each other", this::environments));
         all.add(new Hit("action", "Show or hide the tape", "Ctrl+J", this::toggleTape));
         all.add(new Hit("action", "Change the theme", "light or dark", this::theme));
         all.add(new Hit(

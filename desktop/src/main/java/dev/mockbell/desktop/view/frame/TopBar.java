@@ -7,6 +7,7 @@ import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.Environment;
 import javafx.beans.InvalidationListener;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
@@ -14,6 +15,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
@@ -21,22 +23,31 @@ import javafx.scene.layout.Region;
 
 /** The bar on top: project, environment, finding, what is up. */
 final class TopBar extends HBox {
+    /** What is done in the environment in use is real to others. */
+    private static final PseudoClass LIVE = PseudoClass.getPseudoClass("live");
+
     private final Models models;
     private final Desk desk;
+    private final Runnable edit;
+    private final HBox environmentBox;
     private final Label project = Parts.text("");
     private final Label environment = Parts.text("");
     private final HBox pills = new HBox(8);
 
-    /** @param find opens the finder */
-    TopBar(Models models, ProjectMenu projects, Runnable find) {
+    /**
+     * @param find opens the finder
+     * @param edit opens the table of environments
+     */
+    TopBar(Models models, ProjectMenu projects, Runnable find, Runnable edit) {
         this.models = models;
+        this.edit = edit;
         this.desk = models.desk();
         getStyleClass().add("top-bar");
         HBox projectBox = inkBox("Project", project);
         projectBox.setId("project");
         Tooltip.install(projectBox, new Tooltip(desk.project().folder().toString()));
         pressable(projectBox, () -> projects.show(projectBox));
-        HBox environmentBox = inkBox("Environment", environment);
+        environmentBox = inkBox("Environment", environment);
         environmentBox.setId("environment");
         pressable(environmentBox, () -> environments().show(environmentBox, Side.BOTTOM, 0, 4));
         HBox finder = new HBox(
@@ -94,7 +105,10 @@ final class TopBar extends HBox {
     private ContextMenu environments() {
         ContextMenu menu = new ContextMenu();
         for (Environment e : desk.project().environments()) {
-            MenuItem item = new MenuItem(e.name());
+            MenuItem item = new MenuItem((e.name().equals(desk.project().environment()) ? "● " : "")
+                    + e.name()
+                    + (e.live() ? "   live" : ""));
+            item.setMnemonicParsing(false);
             item.setOnAction(x -> desk.use(e.name()));
             menu.getItems().add(item);
         }
@@ -103,13 +117,18 @@ final class TopBar extends HBox {
             none.setDisable(true);
             menu.getItems().add(none);
         }
+        MenuItem table = new MenuItem("Environments…");
+        table.setId("environments");
+        table.setOnAction(x -> edit.run());
+        menu.getItems().addAll(new SeparatorMenuItem(), table);
         return menu;
     }
 
     private void show() {
         project.setText(desk.project().name() + " ▾");
-        environment.setText(
-                desk.project().current().name() + (desk.project().environments().isEmpty() ? "" : " ▾"));
+        environment.setText((desk.project().current().live() ? "◆ live: " : "")
+                + desk.project().current().name() + " ▾");
+        environmentBox.pseudoClassStateChanged(LIVE, desk.project().current().live());
         int up = models.mocks().running();
         Button mocks = pill(
                 up == 0 ? "Mocks down" : up + (up == 1 ? " mock up" : " mocks up"),
