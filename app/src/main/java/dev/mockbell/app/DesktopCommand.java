@@ -6,6 +6,7 @@ import dev.mockbell.desktop.Windows;
 import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.ProjectStore;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Map;
@@ -22,7 +23,9 @@ final class DesktopCommand implements Callable<Integer> {
     @Parameters(
             paramLabel = "PROJECT",
             arity = "0..1",
-            description = "The project's folder, made when it is not there; otherwise one in your home folder.")
+            description =
+                    "The project's folder, made when it is not there, or its mockbell.yaml; otherwise one in your home"
+                            + " folder.")
     private Path folder;
 
     DesktopCommand(Console console) {
@@ -37,7 +40,9 @@ final class DesktopCommand implements Callable<Integer> {
                     null,
                     "Use the commands (“mockbell --help”), or “mockbell demo”, which works without one.");
         }
-        Path at = folder == null ? Path.of(System.getProperty("user.home"), "mockbell", "my-project") : folder;
+        Path at = folder == null
+                ? Path.of(System.getProperty("user.home"), "mockbell", "my-project")
+                : ProjectStore.folderOf(folder);
         show(at, System.getenv(), opened -> {});
         console.out().flush();
         return 0;

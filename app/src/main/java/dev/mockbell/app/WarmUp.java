@@ -27,9 +27,20 @@ public final class WarmUp {
 
     /** Takes no arguments. */
     public static void main(String[] args) throws IOException {
+        Path folder = Files.createTempDirectory("mockbell-warm-up-");
+        try {
+            window(folder);
+        } catch (RuntimeException | LinkageError none) {
+            // a machine for commands alone has not what a window needs
+            System.err.println(none.getMessage());
+        }
+        commands(folder);
+        System.exit(0);
+    }
+
+    private static void window(Path folder) {
         Offscreen.use();
         Offscreen.start();
-        Path folder = Files.createTempDirectory("mockbell-warm-up-");
         Desk desk = Hand.on(() -> Desk.open(
                 folder,
                 Platform::runLater,
@@ -41,8 +52,6 @@ public final class WarmUp {
         }
         new Hand(window.stage()).picture();
         Hand.run(() -> window.stage().hide());
-        commands(folder);
-        System.exit(0);
     }
 
     /** The commands that are called most from scripts, on the contract of the demo. */

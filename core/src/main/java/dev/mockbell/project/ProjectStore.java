@@ -39,6 +39,14 @@ public final class ProjectStore {
         return Files.isRegularFile(folder.resolve(ProjectFolder.SETTINGS));
     }
 
+    /** The folder of a project, which may be named by its main file as well: a desktop opens files. */
+    public static Path folderOf(Path given) {
+        boolean main = Files.isRegularFile(given)
+                && String.valueOf(given.getFileName()).equals(ProjectFolder.SETTINGS);
+        Path parent = given.toAbsolutePath().getParent();
+        return main && parent != null ? parent : given;
+    }
+
     /** The file of the project's ledger; not for version control. */
     public static Path ledger(Path folder) {
         return hidden(folder).resolve("ledger.db");

@@ -518,4 +518,13 @@ class ProjectStoreTest {
         store.deleteCase(folder, kept);
         assertThat(file).doesNotExist();
     }
+
+    @Test
+    void aProjectMayBeNamedByItsMainFile() throws Exception {
+        store.create(folder, "x");
+        assertThat(ProjectStore.folderOf(folder.resolve("mockbell.yaml"))).isEqualTo(folder);
+        assertThat(ProjectStore.folderOf(folder)).isEqualTo(folder);
+        Path other = Files.writeString(folder.resolve("other.yaml"), "");
+        assertThat(ProjectStore.folderOf(other)).isEqualTo(other);
+    }
 }

@@ -2,11 +2,13 @@ package dev.mockbell.desktop.drive;
 
 import dev.mockbell.problem.Problem;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
 
 /** Starts the window toolkit, on a screen or without one. */
 public final class Offscreen {
+    private static final int LONGEST_SECONDS = 60;
     private static final AtomicBoolean STARTED = new AtomicBoolean();
 
     private Offscreen() {}
@@ -39,19 +41,26 @@ public final class Offscreen {
             try {
                 Platform.startup(up::countDown);
             } catch (RuntimeException e) {
-                throw Problem.of(
-                        Problem.Kind.INPUT,
-                        "The window cannot be shown: " + Problem.reason(e),
-                        null,
-                        "On Debian and its kin install libgtk-3-0 and libxtst6, or use “mockbell demo --headless” and the"
-                                + " other commands, which need neither.",
-                        e);
+                throw unavailable(Problem.reason(e), e);
             }
             try {
-                up.await();
+                // where a library is missing it may fail on a thread of its own, and nobody hears of it
+                if (!up.await(LONGEST_SECONDS, TimeUnit.SECONDS)) {
+                    throw unavailable("it did not start in " + LONGEST_SECONDS + " s", null);
+                }
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
         }
+    }
+
+    private static Problem unavailable(String why, RuntimeException cause) {
+        return Problem.of(
+                Problem.Kind.INPUT,
+                "The window cannot be shown: " + why,
+                null,
+                "On Debian and its kin install libgtk-3-0 and libxtst6, or use “mockbell demo --headless” and the"
+                        + " other commands, which need neither.",
+                cause);
     }
 }
