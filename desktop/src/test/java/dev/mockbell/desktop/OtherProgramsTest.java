@@ -111,6 +111,24 @@ class OtherProgramsTest {
         Hand.run(other::close);
     }
 
+    @Test
+    void manyThatAreChangedAtOnceAreTakenOverTogether() {
+        ProjectStore store = new ProjectStore();
+        Case now = kept();
+        for (int i = 0; i < 300; i++) {
+            store.saveCase(desktop.project, now.withName("many-" + i, "Many " + i));
+        }
+        hand.await("all", () -> desktop.desk.project().cases().size() == 301);
+        assertThat(Hand.on(() -> desktop.models.call().cases().size())).isEqualTo(301);
+        assertThat(Hand.on(() -> desktop.models.call().currentProperty().get().title()))
+                .as("what is looked at stays")
+                .isEqualTo(now.title());
+        assertThat(Hand.on(() -> desktop.desk.notices().stream()
+                        .filter(n -> n.text().endsWith("by another program."))
+                        .count()))
+                .isLessThan(2);
+    }
+
     private void bothChange() {
         // the window's is there before it could hear of the other's
         Hand.run(() -> {

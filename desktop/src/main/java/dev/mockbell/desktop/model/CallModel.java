@@ -112,11 +112,12 @@ public final class CallModel {
         request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
         desk.elsewhere().onBefore(this::settle);
-        desk.elsewhere().onTaken(taken -> {
-            if (taken.part().value() instanceof Case other) {
-                changedElsewhere(other);
-            }
-        });
+        desk.elsewhere()
+                .onTaken(taken -> changedElsewhere(taken.stream()
+                        .map(t -> t.part().value())
+                        .filter(Case.class::isInstance)
+                        .map(Case.class::cast)
+                        .toList()));
         desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
@@ -274,21 +275,23 @@ public final class CallModel {
         show(lastOf.get(kept.reference()), false);
     }
 
-    /** Shows the cases as another program left them; who looks at another than the one that it changed goes on looking at it. */
-    private void changedElsewhere(Case other) {
+    /** Shows the cases as another program left them; who looks at another than those that it changed goes on looking at it. */
+    private void changedElsewhere(List<Case> others) {
         OperationPlace place = desk.placeProperty().get();
-        boolean here = place != null
-                && place.contract().name().equals(other.contract())
-                && place.key().equals(other.operation());
-        if (!here) {
+        List<Case> here = others.stream()
+                .filter(c -> place != null
+                        && place.contract().name().equals(c.contract())
+                        && place.key().equals(c.operation()))
+                .toList();
+        if (here.isEmpty()) {
             return;
         }
         Case looked = current.get();
-        List<Case> kept = desk.project().cases(other.contract(), other.operation());
+        List<Case> kept = desk.project().cases(place.contract().name(), place.key());
         cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
         actions.lookAt(kept, requestOutline(place));
         boolean gone = looked == null || indexOf(looked) < 0;
-        if (gone || looked.reference().equals(other.reference())) {
+        if (gone || here.stream().anyMatch(c -> c.reference().equals(looked.reference()))) {
             open(gone ? cases.get(0) : cases.get(indexOf(looked)));
         }
     }

@@ -71,16 +71,17 @@ public final class CheckModel {
             troubles.forget();
             sizes.forget();
         });
-        desk.elsewhere().onTaken(taken -> {
-            if (taken.part().value() instanceof Suite other && isShown(other.id())) {
-                edits.forget();
-                suite.set(taken.gone() ? null : other);
-                if (taken.gone()) {
-                    desk.project().suites().stream().findFirst().ifPresent(this::open);
-                }
-                turned();
-            }
-        });
+        desk.elsewhere()
+                .onTaken(all -> all.forEach(taken -> {
+                    if (taken.part().value() instanceof Suite other && isShown(other.id())) {
+                        edits.forget();
+                        suite.set(taken.gone() ? null : other);
+                        if (taken.gone()) {
+                            desk.project().suites().stream().findFirst().ifPresent(this::open);
+                        }
+                        turned();
+                    }
+                }));
         desk.project().suites().stream().findFirst().ifPresent(this::open);
     }
 

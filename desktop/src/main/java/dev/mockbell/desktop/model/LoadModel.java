@@ -67,14 +67,15 @@ public final class LoadModel {
                 new LoadEngine(desk.loops(), desk.expressions(), desk.core().providers());
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
-        desk.elsewhere().onTaken(taken -> {
-            boolean shown = taken.part().value() instanceof LoadPlan other
-                    && plan.get() != null
-                    && plan.get().id().equals(other.id());
-            if (shown) {
-                plan.set(taken.gone() ? null : (LoadPlan) taken.part().value());
-            }
-        });
+        desk.elsewhere()
+                .onTaken(all -> all.forEach(taken -> {
+                    boolean shown = taken.part().value() instanceof LoadPlan other
+                            && plan.get() != null
+                            && plan.get().id().equals(other.id());
+                    if (shown) {
+                        plan.set(taken.gone() ? null : (LoadPlan) taken.part().value());
+                    }
+                }));
         desk.onClose(() -> control.stop().stop());
         // what a run has found by then is kept before anything is taken away
         desk.onEnd(this::awaitKept);

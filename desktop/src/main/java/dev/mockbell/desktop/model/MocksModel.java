@@ -94,13 +94,14 @@ public final class MocksModel {
             }
             now.contracts().forEach(this::tellOfOther);
         });
-        desk.elsewhere().onTaken(taken -> {
-            if (taken.part().value() instanceof MockPlan other && !taken.gone()) {
-                edits.forget();
-                host(other.contract()).ifPresent(h -> h.replace(other));
-                changed();
-            }
-        });
+        desk.elsewhere()
+                .onTaken(all -> all.forEach(taken -> {
+                    if (taken.part().value() instanceof MockPlan other && !taken.gone()) {
+                        edits.forget();
+                        host(other.contract()).ifPresent(h -> h.replace(other));
+                        changed();
+                    }
+                }));
         desk.onClose(() -> {
             List<MockHost> left = List.copyOf(up.values());
             up.clear();

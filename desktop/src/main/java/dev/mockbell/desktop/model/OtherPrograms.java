@@ -1,11 +1,14 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.change.DocumentChange;
 import dev.mockbell.project.Clash;
 import dev.mockbell.project.Others;
 import dev.mockbell.project.Part;
 import dev.mockbell.project.Project;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
@@ -16,10 +19,17 @@ import javafx.beans.property.SimpleObjectProperty;
  * out that there are two versions; one of them is chosen here.
  */
 public final class OtherPrograms implements Others {
+    private static final int TOGETHER_MILLIS = 150;
+    private static final String BY = " by another program.";
+
     private final Desk desk;
     private final List<Runnable> before = new ArrayList<>();
-    private final List<Consumer<Taken>> after = new ArrayList<>();
-    private final ObjectProperty<Clash> chosen = new SimpleObjectProperty<>();
+    private final List<Consumer<List<Taken>>> after = new ArrayList<>();
+    private final Map<String, Optional<Part>> waiting = new LinkedHashMap<>();
+    private final ObjectProperty<Versions> chosen = new SimpleObjectProperty<>();
+
+    /** Both versions of a part, and what differs. */
+    public record Versions(Clash clash, DocumentChange differences) {}
 
     /**
      * A part that another program changed.
@@ -37,38 +47,61 @@ public final class OtherPrograms implements Others {
         before.add(action);
     }
 
-    /** Hears of what was taken over, when the project has it. */
-    void onTaken(Consumer<Taken> action) {
+    /** Hears of what was taken over together, when the project has it. */
+    void onTaken(Consumer<List<Taken>> action) {
         after.add(action);
     }
 
     @Override
     public void changed(String key, Optional<Part> was, Optional<Part> now) {
-        desk.tasks().later(() -> take(key, now));
+        synchronized (waiting) {
+            waiting.put(key, now);
+        }
+        // a whole branch may be checked out at once
+        desk.tasks().after(TOGETHER_MILLIS, this, this::take);
     }
 
-    private void take(String key, Optional<Part> now) {
+    private void take() {
+        Map<String, Optional<Part>> all;
+        synchronized (waiting) {
+            all = new LinkedHashMap<>(waiting);
+            waiting.clear();
+        }
         before.forEach(Runnable::run);
-        Project project = desk.project();
-        Optional<Part> here = Part.in(project, key);
-        if (!desk.saver().isAsSeen(key, here)) {
-            // it was changed here, and is given to the saver: that finds two versions
-            return;
+        Map<String, Part> here = Part.all(desk.project());
+        List<Taken> taken = new ArrayList<>();
+        all.forEach((key, now) -> {
+            Optional<Part> own = Optional.ofNullable(here.get(key));
+            // what was changed here is given to the saver: that finds two versions
+            if (desk.saver().isAsSeen(key, own)) {
+                desk.saver().see(key, now);
+                if (!now.equals(own)) {
+                    taken.add(new Taken(now.or(() -> own).orElseThrow(), now.isEmpty()));
+                }
+            }
+        });
+        if (!taken.isEmpty()) {
+            adopt(taken);
+            // the latest of these says enough
+            desk.notices().removeIf(n -> n.text().endsWith(BY));
+            desk.tell(Notice.plain(words(taken)));
         }
-        Part part = now.or(() -> here).orElse(null);
-        if (part == null || now.equals(here)) {
-            desk.saver().see(key, now);
-            return;
-        }
-        desk.saver().see(key, now);
-        adopt(part, now.isEmpty());
-        desk.tell(Notice.plain(
-                part.title() + " was " + (now.isEmpty() ? "deleted" : "changed") + " by another program."));
     }
 
-    private void adopt(Part part, boolean gone) {
-        desk.taken(gone ? part.outOf(desk.project()) : part.into(desk.project()));
-        after.forEach(a -> a.accept(new Taken(part, gone)));
+    private static String words(List<Taken> taken) {
+        Taken first = taken.get(0);
+        return taken.size() > 1
+                ? taken.size() + " parts of the project were changed" + BY
+                : first.part().title() + " was " + (first.gone() ? "deleted" : "changed") + BY;
+    }
+
+    private void adopt(List<Taken> taken) {
+        Project project = desk.project();
+        for (Taken one : taken) {
+            project = one.gone() ? one.part().outOf(project) : one.part().into(project);
+        }
+        desk.taken(project);
+        after.forEach(a -> a.accept(taken));
     }
 
     @Override
@@ -78,7 +111,7 @@ public final class OtherPrograms implements Others {
 
     private void tell(Clash clash) {
         desk.tell(Notice.bad(
-                clash.words(), "Choose a version…", () -> latest(clash).ifPresent(chosen::set)));
+                clash.words(), "Choose a version…", () -> latest(clash).ifPresent(this::compare)));
     }
 
     /** Both sides may have gone on since it was told. */
@@ -88,8 +121,21 @@ public final class OtherPrograms implements Others {
                 .findFirst();
     }
 
-    /** The clash of which a version is being chosen; null for none. */
-    public ObjectProperty<Clash> chosenProperty() {
+    private void compare(Clash clash) {
+        desk.tasks()
+                .run(
+                        () -> new Versions(
+                                clash,
+                                DocumentChange.between(
+                                        "− only here · + only in the folder",
+                                        clash.ours().map(desk.store()::text).orElse(""),
+                                        desk.store().text(clash.theirs()))),
+                        chosen::set,
+                        desk::tell);
+    }
+
+    /** The versions of which one is being chosen; null for none. */
+    public ObjectProperty<Versions> chosenProperty() {
         return chosen;
     }
 
@@ -108,12 +154,7 @@ public final class OtherPrograms implements Others {
     /** Theirs takes the place of ours. */
     public void takeTheirs(Clash clash) {
         desk.saver().takeTheirs(clash);
-        adopt(clash.theirs(), false);
+        adopt(List.of(new Taken(clash.theirs(), false)));
         chosen.set(null);
-    }
-
-    /** Both versions, as text. */
-    public String text(Part part) {
-        return desk.store().text(part);
     }
 }

@@ -63,9 +63,9 @@ public final class Frame extends StackPane {
             }
         });
         show(desk.stationProperty().get());
-        desk.elsewhere().chosenProperty().addListener((o, was, clash) -> {
-            if (clash != null) {
-                VersionsBox.show(this, desk.elsewhere(), clash);
+        desk.elsewhere().chosenProperty().addListener((o, was, versions) -> {
+            if (versions != null) {
+                VersionsBox.show(this, desk.elsewhere(), versions);
             }
         });
     }

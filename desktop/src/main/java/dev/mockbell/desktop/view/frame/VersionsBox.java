@@ -1,6 +1,5 @@
 package dev.mockbell.desktop.view.frame;
 
-import dev.mockbell.change.DocumentChange;
 import dev.mockbell.desktop.model.OtherPrograms;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.DocumentLines;
@@ -20,12 +19,11 @@ final class VersionsBox {
 
     private VersionsBox() {}
 
-    static void show(Node within, OtherPrograms elsewhere, Clash clash) {
+    static void show(Node within, OtherPrograms elsewhere, OtherPrograms.Versions versions) {
+        Clash clash = versions.clash();
         Label words = Parts.text(clash.words(), "second");
         words.setWrapText(true);
-        String ours = clash.ours().map(elsewhere::text).orElse("");
-        DocumentLines lines = new DocumentLines(List.of(
-                DocumentChange.between("− only here · + only in the folder", ours, elsewhere.text(clash.theirs()))));
+        DocumentLines lines = new DocumentLines(List.of(versions.differences()));
         lines.setPrefHeight(HIGH);
         Button mine = Parts.button(
                 clash.ours().isPresent() ? "Keep what is here" : "Delete it all the same",
