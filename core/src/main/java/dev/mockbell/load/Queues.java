@@ -24,6 +24,7 @@ final class Queues implements AutoCloseable {
     private final Conduct conduct;
     private final int most;
     private final Map<String, JmsLine> lines = new ConcurrentHashMap<>();
+    private volatile boolean closed;
 
     /** @param most how many connections there may be at a time */
     Queues(ProviderJars jars, Conduct conduct, int most) {
@@ -62,6 +63,10 @@ final class Queues implements AutoCloseable {
 
     /** Sends a request; it is {@code now} by the nanosecond clock. */
     void send(LoadStep step, Way.Queue way, Journey journey, byte[] request, Lane lane, long now) {
+        if (closed) {
+            // the lane hears of it a moment later
+            return;
+        }
         JmsMessage message = way.message(step.address(), Content.of(request));
         if (way.peer() instanceof Way.Queue.Peer.Nobody nobody) {
             JmsMessage answer = answer(nobody.answer());
@@ -131,6 +136,7 @@ final class Queues implements AutoCloseable {
     /** Returns at once: a broker may take its time over it. */
     @Override
     public void close() {
+        closed = true;
         if (lines.isEmpty()) {
             return;
         }

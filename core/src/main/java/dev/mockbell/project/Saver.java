@@ -207,7 +207,7 @@ public final class Saver implements AutoCloseable {
                 there.isPresent() && (clashes || behind) ? merged(change, there.get()) : Optional.empty();
         if (merged.isPresent()) {
             Change.of(merged.get()).write(store, project);
-            seen.written(change.part(), store.part(project, file));
+            settled(change, file);
             others.changed(change.key(), ours, seen.of(change.key()));
             return;
         }
@@ -216,7 +216,16 @@ public final class Saver implements AutoCloseable {
             return;
         }
         change.write(store, project);
+        settled(change, file);
+    }
+
+    /** What is in the folder is what both sides have. */
+    private void settled(Change change, Path file) {
         seen.written(change.part(), store.part(project, file));
+        synchronized (pending) {
+            clashes.remove(change.key());
+            unwritten.remove(change.key());
+        }
     }
 
     private Optional<Settings> merged(Change change, Part theirs) {

@@ -135,14 +135,20 @@ class SaverTest {
         saver.close();
     }
 
-    @Test
-    void whatCannotBeWrittenIsToldOnceAndTriedAgainUntilItCan() throws Exception {
-        Saver saver = saver();
+    /** A suite's file that cannot be read when it is to be saved. */
+    private Path brokenWhileSaved(Saver saver) throws Exception {
         Path file = folder.resolve("suites/s.yaml");
         Files.createDirectories(file.getParent());
         Files.writeString(file, "title: [broken");
         saver.save(List.of(Change.of(new Suite("s", "mine", List.of()))));
         saver.settle();
+        return file;
+    }
+
+    @Test
+    void whatCannotBeWrittenIsToldOnceAndTriedAgainUntilItCan() throws Exception {
+        Saver saver = saver();
+        Path file = brokenWhileSaved(saver);
         saver.save(List.of(Change.of(kept("a", "<a/>"))));
         saver.settle();
         assertThat(troubles).singleElement().satisfies(p -> assertThat(p).hasMessageContaining("s.yaml"));
@@ -155,11 +161,7 @@ class SaverTest {
     @Test
     void whatSomebodyMendedIsNotWrittenOver() throws Exception {
         Saver saver = saver();
-        Path file = folder.resolve("suites/s.yaml");
-        Files.createDirectories(file.getParent());
-        Files.writeString(file, "title: [broken");
-        saver.save(List.of(Change.of(new Suite("s", "mine", List.of()))));
-        saver.settle();
+        Path file = brokenWhileSaved(saver);
         Files.writeString(file, "title: mended\n");
         saver.close();
         assertThat(store.open(folder).suite("s").orElseThrow().title()).isEqualTo("mended");

@@ -97,6 +97,18 @@ class SharedProjectTest {
     }
 
     @Test
+    void bothSidesThatComeToTheSameHaveNoTwoVersionsAnyMore() throws Exception {
+        new ProjectStore().saveCase(folder, kept("a", "<a>theirs</a>"));
+        ours.save(List.of(Change.of(kept("a", "<a>ours</a>"))));
+        ours.settle();
+        assertThat(ours.clashes()).hasSize(1);
+        ours.save(List.of(Change.of(kept("a", "<a>theirs</a>"))));
+        ours.settle();
+        assertThat(ours.clashes()).isEmpty();
+        assertThat(body()).isEqualTo("<a>theirs</a>");
+    }
+
+    @Test
     void theirsIsTakenAndWorkGoesOnFromThere() throws Exception {
         new ProjectStore().saveCase(folder, kept("a", "<a>theirs</a>"));
         ours.save(List.of(Change.of(kept("a", "<a>ours</a>"))));

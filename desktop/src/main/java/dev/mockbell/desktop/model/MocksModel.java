@@ -98,7 +98,7 @@ public final class MocksModel {
                 .onTaken(all -> all.forEach(taken -> {
                     if (taken.part().value() instanceof MockPlan other && !taken.gone()) {
                         edits.forget();
-                        host(other.contract()).ifPresent(h -> h.replace(other));
+                        host(other.contract()).ifPresent(h -> serve(h, other));
                         changed();
                     }
                 }));

@@ -7,6 +7,7 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Overlay;
+import dev.mockbell.expression.Variable;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.Environments.Kind;
@@ -140,6 +141,9 @@ final class EnvironmentsBox extends VBox {
         List<Line> lines = new ArrayList<>();
         lines.add(new Line.Tools());
         List<Row> rows = new ArrayList<>();
+        List<Row> known = model.rows();
+        fresh.removeIf(name ->
+                known.stream().anyMatch(r -> r.kind() == Kind.VALUE && r.name().equals(name)));
         for (String name : fresh) {
             rows.add(new Row(
                     Kind.VALUE,
@@ -148,7 +152,7 @@ final class EnvironmentsBox extends VBox {
                     "",
                     model.all().stream().map(e -> Optional.<String>empty()).toList()));
         }
-        rows.addAll(model.rows());
+        rows.addAll(known);
         for (Kind kind : Kind.values()) {
             List<Row> of = rows.stream().filter(r -> r.kind() == kind).toList();
             if (!of.isEmpty()) {
@@ -269,10 +273,24 @@ final class EnvironmentsBox extends VBox {
         return live;
     }
 
-    /** Asks for a name, and comes back to the table. */
     private void name(String title, String text, Consumer<String> then) {
+        ask(title, text, "such as Test or Live", then);
+    }
+
+    private void addValue() {
+        ask("New value", "", "letters, digits, -, _ and .", typed -> {
+            String name = typed.strip();
+            if (!Variable.isName(name)) {
+                throw Problem.input("“" + name + "” is no name of a variable", null, null);
+            }
+            fresh.add(name);
+        });
+    }
+
+    /** Asks for a name and comes back to the table; {@code then} may say that it cannot be. */
+    private void ask(String title, String text, String prompt, Consumer<String> then) {
         Form form = new Form();
-        TextField field = Form.field("environment-name", text, "such as Test or Live");
+        TextField field = Form.field("environment-name", text, prompt);
         form.row("Name", field);
         Asking.ask(
                 within,
@@ -283,30 +301,9 @@ final class EnvironmentsBox extends VBox {
                     then.accept(field.getText());
                     return field.getText();
                 },
-                name -> show(within, model));
-    }
-
-    private void addValue() {
-        Form form = new Form();
-        TextField field = Form.field("environment-name", "", "letters, digits, -, _ and .");
-        form.row("Name", field);
-        Asking.ask(
-                within,
-                "New value",
-                form,
-                "environment",
-                () -> {
-                    String name = field.getText().strip();
-                    if (!dev.mockbell.expression.Variable.isName(name)) {
-                        throw Problem.input("“" + name + "” is no name of a variable", null, null);
-                    }
-                    return name;
-                },
                 name -> {
-                    EnvironmentsBox box = new EnvironmentsBox(within, model);
-                    box.fresh.add(name);
-                    box.show();
-                    Overlay.show(within, box, WIDTH);
+                    show();
+                    Overlay.show(within, this, WIDTH);
                 });
     }
 }
