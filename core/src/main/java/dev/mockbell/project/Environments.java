@@ -201,19 +201,6 @@ public final class Environments {
         return project.with(project.settings().withEnvironments(left, used));
     }
 
-    /**
-     * A project with an environment that was taken out of it.
-     *
-     * @param at where it stood, from 0
-     * @param used whether it was the one in use
-     */
-    public static Project back(Project project, Environment gone, int at, boolean used) {
-        List<Environment> all = new ArrayList<>(project.environments());
-        all.removeIf(e -> e.name().equals(gone.name()));
-        all.add(Math.min(at, all.size()), gone);
-        return project.with(project.settings().withEnvironments(all, used ? gone.name() : project.environment()));
-    }
-
     /** A project in which an environment is live, or is not. */
     public static Project live(Project project, String name, boolean is) {
         return changed(project, name, e -> e.live(is));

@@ -82,7 +82,7 @@ public final class FolderWatch implements AutoCloseable {
 
     private Map<Path, Stamp> stamps() {
         Map<Path, Stamp> stamps = new HashMap<>();
-        for (String part : List.of("cases", "baselines", "suites", "mocks", "loads", "taps", ProjectFolder.SETTINGS)) {
+        for (String part : ProjectFolder.PARTS) {
             try {
                 Files.walkFileTree(folder.resolve(part), new SimpleFileVisitor<>() {
                     @Override

@@ -27,4 +27,14 @@ public interface Others {
 
     /** A part was changed by both. */
     void clash(Clash clash);
+
+    /**
+     * Files of a contract are others than before, by whatever program; {@link ProjectStore#contractIfOther} says whether what they
+     * hold is.
+     *
+     * @param name its short name
+     */
+    default void contract(String name) {
+        // who keeps none does not care
+    }
 }

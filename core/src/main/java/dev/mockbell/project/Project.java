@@ -203,7 +203,7 @@ public record Project(
         return with(contracts, cases, suites, mocks, left);
     }
 
-    Project withoutSuite(String id) {
+    public Project withoutSuite(String id) {
         List<Suite> left = suites.stream().filter(s -> !s.id().equals(id)).toList();
         return with(contracts, cases, left, mocks, loads);
     }
@@ -214,7 +214,7 @@ public record Project(
         return with(contracts, cases, suites, left, loads);
     }
 
-    Project withoutTap(String id) {
+    public Project withoutTap(String id) {
         return withTaps(taps.stream().filter(t -> !t.id().equals(id)).toList());
     }
 

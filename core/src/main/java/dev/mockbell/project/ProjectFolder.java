@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
@@ -18,6 +19,10 @@ import java.util.stream.Stream;
 final class ProjectFolder {
     static final String SETTINGS = "mockbell.yaml";
     static final String YAML = ".yaml";
+
+    /** What of a project's folder other programs may change. */
+    static final List<String> PARTS =
+            List.of("contracts", "cases", "baselines", "suites", "mocks", "loads", "taps", SETTINGS);
 
     private final Inside inside;
 
@@ -139,6 +144,14 @@ final class ProjectFolder {
             case "loads", "taps" -> name.endsWith(YAML) ? List.of(file) : List.of();
             default -> List.of();
         };
+    }
+
+    /** The short name of the contract that a file in the folder belongs to; empty for another file. */
+    Optional<String> contractOf(Path file) {
+        Path at = folder().relativize(file);
+        return at.getNameCount() > 2 && at.startsWith("contracts")
+                ? Optional.of(FileName.name(at.getName(1).toString()))
+                : Optional.empty();
     }
 
     /** A table may be one of any suite. */

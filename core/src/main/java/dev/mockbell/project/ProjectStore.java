@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileName;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.ledger.Retention;
 import dev.mockbell.load.LoadPlan;
@@ -205,6 +206,86 @@ public final class ProjectStore {
     }
 
     /**
+     * What a contract is in the folder, where that is another than a program knows.
+     *
+     * @param now empty when it is gone
+     */
+    public record OtherContract(Optional<KeptContract> now) {}
+
+    /**
+     * Whether a contract is another in the folder than what is known of it: another title or source, or other documents.
+     *
+     * @param known what is known; empty when nothing is
+     * @return empty when it is the same
+     * @throws Problem when it cannot be read
+     */
+    public Optional<OtherContract> contractIfOther(Path project, String name, Optional<KeptContract> known) {
+        FolderLock lock = FolderLock.of(project);
+        try {
+            Path folder = new ProjectFolder(project).contract(name);
+            if (!Files.isDirectory(folder)) {
+                return known.map(gone -> new OtherContract(Optional.empty()));
+            }
+            if (known.filter(k -> snapshots.isStill(folder, k)).isPresent()) {
+                return Optional.empty();
+            }
+            return Optional.of(new OtherContract(Optional.of(snapshots.read(folder, new ArrayList<>()))));
+        } finally {
+            lock.close();
+        }
+    }
+
+    /**
+     * What became of a written contract that was to be kept: one of both is there.
+     *
+     * @param kept as it is read back
+     * @param theirs the table that another program wrote meanwhile; nothing is written over it
+     */
+    public record WrittenSave(Optional<KeptContract> kept, Optional<WrittenContract> theirs) {}
+
+    /**
+     * As {@link #saveWritten(Path, String, String, WrittenContract, WrittenDocuments, Instant)}, unless the table in the folder is
+     * neither what was seen nor what is to be kept: then ours is put with what belongs to this machine alone.
+     *
+     * @param seen the table as it was in the folder last; empty for one that is new
+     */
+    public WrittenSave saveWritten(
+            Path project,
+            String name,
+            String title,
+            Optional<WrittenContract> seen,
+            WrittenContract written,
+            WrittenDocuments made,
+            Instant when) {
+        FolderLock lock = FolderLock.of(project);
+        try {
+            Optional<WrittenContract> there = written(project, name);
+            if (there.isPresent() && !there.equals(seen) && !there.get().equals(written)) {
+                saveTable(
+                        hidden(project).resolve("versions").resolve("contracts").resolve(FileName.of(name)), written);
+                return new WrittenSave(Optional.empty(), there);
+            }
+            return new WrittenSave(
+                    Optional.of(saveWritten(project, name, title, written, made, when)), Optional.empty());
+        } finally {
+            lock.close();
+        }
+    }
+
+    private void saveTable(Path folder, WrittenContract written) {
+        ObjectNode node = yaml.object();
+        WrittenFile.write(written, node);
+        yaml.write(folder.resolve(WrittenFile.FILE), node, FileKind.WRITTEN);
+    }
+
+    /** The table of a written contract as its file has it. */
+    public String text(WrittenContract written) {
+        ObjectNode node = yaml.object();
+        WrittenFile.write(written, node);
+        return yaml.text(node);
+    }
+
+    /**
      * Keeps a contract that is written by hand: the table, and the documents that are made of it, which every other part of the
      * program reads. The table is written first, as the rest is made of it.
      *
@@ -213,9 +294,7 @@ public final class ProjectStore {
     public KeptContract saveWritten(
             Path project, String name, String title, WrittenContract written, WrittenDocuments made, Instant when) {
         Path folder = new ProjectFolder(project).contract(name);
-        ObjectNode node = yaml.object();
-        WrittenFile.write(written, node);
-        yaml.write(folder.resolve(WrittenFile.FILE), node, FileKind.WRITTEN);
+        saveTable(folder, written);
         Contract contract = made.read(new StopSignal());
         Set<String> before = snapshots.files(folder);
         snapshots.write(folder, title, contract, when);
@@ -247,13 +326,20 @@ public final class ProjectStore {
     public Replaced replaceContract(Path project, KeptContract old, Contract contract, Instant fetched) {
         Path incoming = free(hidden(project).resolve("incoming"), old.name());
         snapshots.write(incoming, old.title(), contract, fetched);
-        Path setAside = removeContract(project, old.name());
         Path folder = new ProjectFolder(project).contract(old.name());
+        Path setAside;
+        // nobody looks while neither is there
+        FolderLock lock = FolderLock.of(project);
         try {
-            move(incoming, folder);
-        } catch (Problem problem) {
-            move(setAside, folder);
-            throw problem;
+            setAside = removeContract(project, old.name());
+            try {
+                move(incoming, folder);
+            } catch (Problem problem) {
+                move(setAside, folder);
+                throw problem;
+            }
+        } finally {
+            lock.close();
         }
         return new Replaced(snapshots.read(folder, new ArrayList<>()), setAside);
     }

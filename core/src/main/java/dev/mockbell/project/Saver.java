@@ -298,6 +298,10 @@ public final class Saver implements AutoCloseable {
         submit(() -> {
             ProjectFolder folder = new ProjectFolder(project);
             files.stream().flatMap(f -> folder.partsOf(f).stream()).distinct().forEach(this::lookAt);
+            files.stream()
+                    .flatMap(f -> folder.contractOf(f).stream())
+                    .distinct()
+                    .forEach(others::contract);
             return null;
         });
     }

@@ -24,6 +24,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -78,6 +80,23 @@ final class Snapshots {
                     .forEach(d -> names.add(d.path("file").asText()));
         }
         return names;
+    }
+
+    /** Whether a snapshot holds what is known of it: title, source and documents. */
+    boolean isStill(Path folder, KeptContract known) {
+        ObjectNode node = yaml.read(folder.resolve(FILE), FileKind.SNAPSHOT);
+        List<String> there = new ArrayList<>();
+        node.path("documents").forEach(d -> there.add(document(folder, d).sha256()));
+        List<String> here = new ArrayList<>(known.contract().documents().stream()
+                .map(SourceDocument::sha256)
+                .toList());
+        Collections.sort(there);
+        Collections.sort(here);
+        return there.equals(here)
+                && node.path("title").asText(known.name()).equals(known.title())
+                && node.path("source")
+                        .asText(known.contract().source())
+                        .equals(known.contract().source());
     }
 
     KeptContract read(Path folder, List<String> troubles) {

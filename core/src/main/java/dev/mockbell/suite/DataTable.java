@@ -29,6 +29,11 @@ public record DataTable(String file, List<String> columns, List<List<String>> ro
         this(file, columns, rows, "");
     }
 
+    /** The same in another file. */
+    public DataTable in(String other) {
+        return new DataTable(other, columns, rows, trouble);
+    }
+
     /** One whose file cannot be read. */
     public static DataTable unreadable(String file, String why) {
         return new DataTable(file, List.of(), List.of(), why);

@@ -24,6 +24,33 @@ public record Suite(String id, String title, List<Step> setUp, List<Step> steps,
         this(id, title, List.of(), steps, List.of());
     }
 
+    public Suite titled(String other) {
+        return new Suite(id, other, setUp, steps, cleanUp);
+    }
+
+    /** A copy under another name, whose tables of known values lie in files of their own. */
+    public Suite copied(String otherId, String otherTitle) {
+        Suite copy = new Suite(otherId, otherTitle, setUp, steps, cleanUp);
+        List<StepPath> paths = new ArrayList<>();
+        copy.each((path, step) -> {
+            boolean readable = step instanceof Step.Call call
+                    && call.known().filter(k -> k.table().trouble().isEmpty()).isPresent();
+            if (readable) {
+                paths.add(path);
+            }
+        });
+        int number = 0;
+        for (StepPath path : paths) {
+            number++;
+            String file = otherId + "-" + number + ".csv";
+            if (copy.at(path).orElseThrow() instanceof Step.Call call) {
+                Step own = call.with(call.known().map(k -> k.with(k.table().in(file))));
+                copy = copy.replacing(path, List.of(own));
+            }
+        }
+        return copy;
+    }
+
     public Suite withSteps(List<Step> list) {
         return new Suite(id, title, setUp, list, cleanUp);
     }

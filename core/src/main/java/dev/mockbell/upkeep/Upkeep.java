@@ -3,18 +3,16 @@ package dev.mockbell.upkeep;
 import dev.mockbell.change.ContractChange;
 import dev.mockbell.change.ContractChanges;
 import dev.mockbell.change.Half;
-import dev.mockbell.mock.MockPlan;
 import dev.mockbell.problem.Counted;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Project;
-import dev.mockbell.suite.Case;
+import dev.mockbell.project.TakingBack;
 import dev.mockbell.task.StopSignal;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
@@ -140,27 +138,6 @@ public record Upkeep(KeptContract kept, ContractChanges changes, List<Touched> t
      * @param kept the contract as it was
      */
     public static Project back(Project before, Project after, Project now, KeptContract kept) {
-        Project made = now.withContract(kept);
-        for (Case c : after.cases()) {
-            Optional<Case> old = before.kept(c.reference());
-            boolean untouched = now.kept(c.reference()).filter(c::equals).isPresent();
-            if (untouched && old.isEmpty()) {
-                made = made.withoutCase(c.reference());
-            } else if (untouched && !old.get().equals(c)) {
-                made = made.withCase(old.get());
-            }
-        }
-        for (Case c : before.cases()) {
-            if (after.kept(c.reference()).isEmpty() && now.kept(c.reference()).isEmpty()) {
-                made = made.withCase(c);
-            }
-        }
-        for (MockPlan plan : before.mocks()) {
-            Optional<MockPlan> changed = after.mock(plan.contract()).filter(m -> !m.equals(plan));
-            if (changed.isPresent() && changed.equals(now.mock(plan.contract()))) {
-                made = made.withMock(plan);
-            }
-        }
-        return made;
+        return TakingBack.of(before, after, now).project().withContract(kept);
     }
 }

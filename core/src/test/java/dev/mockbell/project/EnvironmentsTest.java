@@ -97,12 +97,9 @@ class EnvironmentsTest {
         Project left = Environments.without(renamed, "Trial");
         assertThat(left.environment()).isEqualTo("Local");
         assertThat(left.environments()).extracting(Environment::name).containsExactly("Local", "Test");
-        assertThat(Environments.back(
-                                Environments.without(renamed, "Local"),
-                                renamed.environments().get(0),
-                                0,
-                                false)
-                        .environments())
+        Project without = Environments.without(renamed, "Local");
+        assertThat(TakingBack.of(renamed, without, without).project().environments())
+                .as("brought back at its place")
                 .isEqualTo(renamed.environments());
     }
 }

@@ -11,6 +11,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -70,5 +71,54 @@ class WrittenFileTest {
         assertThatThrownBy(() -> store.written(folder, "lost")).hasMessageContaining("written.yaml");
         assertThat(store.written(folder, "none")).isEmpty();
         assertThat(store.open(folder).contracts()).hasSize(1);
+    }
+
+    @Test
+    void aTableThatAnotherProgramChangedMeanwhileIsNotWrittenOver() {
+        store.create(folder, "Huts");
+        save(lost());
+        Optional<WrittenContract> seen = store.written(folder, "lost");
+        WrittenContract theirs = lost().withService("Theirs");
+        WrittenContract ours = lost().withService("Ours");
+        save(theirs);
+        var refused = store.saveWritten(
+                folder, "lost", "Lost and found", seen, ours, WrittenDocuments.of(ours), Instant.EPOCH);
+        assertThat(refused.kept()).isEmpty();
+        assertThat(refused.theirs()).contains(theirs);
+        assertThat(store.written(folder, "lost")).contains(theirs);
+        assertThat(folder.resolve(".mockbell/versions/contracts/lost/written.yaml"))
+                .content()
+                .contains("service: Ours");
+        var taken = store.saveWritten(
+                folder, "lost", "Lost and found", Optional.of(theirs), ours, WrittenDocuments.of(ours), Instant.EPOCH);
+        assertThat(taken.kept()).isPresent();
+        assertThat(store.written(folder, "lost")).contains(ours);
+    }
+
+    @Test
+    void thatAContractIsAnotherInTheFolderIsFoundByItsDocumentsAndItsTitle() {
+        store.create(folder, "Huts");
+        assertThat(store.contractIfOther(folder, "lost", Optional.empty())).isEmpty();
+        KeptContract kept = save(lost());
+        assertThat(store.contractIfOther(folder, "lost", Optional.of(kept))).isEmpty();
+        assertThat(store.contractIfOther(folder, "lost", Optional.empty())
+                        .orElseThrow()
+                        .now())
+                .as("one more")
+                .isPresent();
+        store.retitle(folder, "lost", "Found");
+        assertThat(store.contractIfOther(folder, "lost", Optional.of(kept))
+                        .orElseThrow()
+                        .now()
+                        .orElseThrow()
+                        .title())
+                .isEqualTo("Found");
+        save(lost().withService("FoundAgain"));
+        assertThat(store.contractIfOther(folder, "lost", Optional.of(kept))).isPresent();
+        store.removeContract(folder, "lost");
+        assertThat(store.contractIfOther(folder, "lost", Optional.of(kept))
+                        .orElseThrow()
+                        .now())
+                .isEmpty();
     }
 }

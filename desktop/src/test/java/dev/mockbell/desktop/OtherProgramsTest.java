@@ -2,14 +2,22 @@ package dev.mockbell.desktop;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.contract.Contract;
+import dev.mockbell.contract.ContractReader;
+import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.expression.Variable;
 import dev.mockbell.file.UserFolders;
+import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
+import dev.mockbell.task.Progress;
+import dev.mockbell.task.StopSignal;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import javafx.application.Platform;
@@ -127,6 +135,31 @@ class OtherProgramsTest {
                         .filter(n -> n.text().endsWith("by another program."))
                         .count()))
                 .isLessThan(2);
+    }
+
+    @Test
+    void aContractThatAnotherProgramChangesAddsOrRemovesIsTakenOver() throws Exception {
+        ProjectStore store = new ProjectStore();
+        KeptContract kept = desktop.desk.project().contracts().get(0);
+        Path later = folder.resolve("later.wsdl");
+        Files.writeString(
+                later,
+                Files.readString(desktop.wsdl)
+                        .replace("name=\"guide\" type=\"xs:string\"", "name=\"leader\" type=\"xs:string\""));
+        Contract read = new ContractReader(DocumentFetcher.files(16 << 20))
+                .read(later.toString(), Progress.NONE, new StopSignal());
+        store.replaceContract(desktop.project, kept, read, Instant.EPOCH);
+        hand.await("the other contract", () -> hand.find("#value-leader").isPresent() || hand.shows("leader"));
+        assertThat(hand.shows("The contract “Peaks” was changed by another program."))
+                .isTrue();
+        assertThat(peak()).as("what was typed stays").isEqualTo("Skarn");
+        store.saveContract(desktop.project, "second", "Second", read, Instant.EPOCH);
+        hand.await("one more", () -> desktop.desk.project().contracts().size() == 2);
+        Path aside = store.removeContract(desktop.project, kept.name());
+        hand.await("one less", () -> desktop.desk.project().contracts().size() == 1);
+        assertThat(aside).isDirectory();
+        assertThat(Hand.on(() -> desktop.desk.placeProperty().get().contract().name()))
+                .isEqualTo("second");
     }
 
     private void bothChange() {

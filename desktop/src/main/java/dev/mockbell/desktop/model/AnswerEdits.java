@@ -42,6 +42,7 @@ public final class AnswerEdits {
                 before.removeLast();
             }
             after.clear();
+            desk.steps().edited();
             model.keep(plan);
         });
     }
@@ -56,23 +57,27 @@ public final class AnswerEdits {
         after.clear();
     }
 
-    public void undo() {
-        turn(before, after);
+    /** Takes the last change back; false when there is none. */
+    public boolean undo() {
+        return turn(before, after);
     }
 
-    public void redo() {
-        turn(after, before);
+    /** Makes again what was taken back last; false when there is none. */
+    public boolean redo() {
+        return turn(after, before);
     }
 
-    private void turn(Deque<MockPlan> from, Deque<MockPlan> to) {
-        if (!from.isEmpty()) {
-            to.push(model.plan().orElseThrow());
-            model.keep(from.pop());
-            int last = model.answers().size() - 1;
-            if (model.answerProperty().get() > last) {
-                model.answerProperty().set(Math.max(0, last));
-            }
+    private boolean turn(Deque<MockPlan> from, Deque<MockPlan> to) {
+        if (from.isEmpty()) {
+            return false;
         }
+        to.push(model.plan().orElseThrow());
+        model.keep(from.pop());
+        int last = model.answers().size() - 1;
+        if (model.answerProperty().get() > last) {
+            model.answerProperty().set(Math.max(0, last));
+        }
+        return true;
     }
 
     /** Adds an answer that says something, before the one that takes every request. */

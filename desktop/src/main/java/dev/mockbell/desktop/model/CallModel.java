@@ -8,7 +8,9 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
+import dev.mockbell.project.ChangedPart;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.Settings;
 import dev.mockbell.request.PartText;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.sample.SampleBuilder;
@@ -85,7 +87,6 @@ public final class CallModel {
     private String unsettled;
     private Came early;
     private StopSignal sending = new StopSignal();
-    private Case removed;
 
     public CallModel(Desk desk, MocksModel mocks) {
         this.desk = desk;
@@ -112,12 +113,7 @@ public final class CallModel {
         request.xmlProperty().addListener((o, was, now) -> flaws.look(now));
         desk.onClose(this::settle);
         desk.elsewhere().onBefore(this::settle);
-        desk.elsewhere()
-                .onTaken(taken -> changedElsewhere(taken.stream()
-                        .map(t -> t.part().value())
-                        .filter(Case.class::isInstance)
-                        .map(Case.class::cast)
-                        .toList()));
+        desk.onTook(this::changedElsewhere);
         desk.stationProperty().addListener((o, was, now) -> settle());
         desk.placeProperty().addListener((o, was, now) -> show(now));
         show(desk.placeProperty().get());
@@ -259,6 +255,15 @@ public final class CallModel {
                 .withChecks(List.of(new Check.Valid(), new Check.NoFault()));
     }
 
+    /** Goes to a case, wherever one is. */
+    public void goTo(Case kept) {
+        desk.place(kept.contract(), kept.operation()).ifPresent(place -> {
+            desk.placeProperty().set(place);
+            open(kept);
+            desk.go(Station.CALL);
+        });
+    }
+
     /** Shows a case, with its last answer. */
     public void open(Case opened) {
         settle();
@@ -275,24 +280,35 @@ public final class CallModel {
         show(lastOf.get(kept.reference()), false);
     }
 
-    /** Shows the cases as another program left them; who looks at another than those that it changed goes on looking at it. */
-    private void changedElsewhere(List<Case> others) {
+    /** Shows the cases as they are now; who looks at another than those that changed goes on looking at it. */
+    private void changedElsewhere(List<ChangedPart> changed) {
         OperationPlace place = desk.placeProperty().get();
-        List<Case> here = others.stream()
+        List<Case> here = changed.stream()
+                .map(c -> c.part().value())
+                .filter(Case.class::isInstance)
+                .map(Case.class::cast)
                 .filter(c -> place != null
                         && place.contract().name().equals(c.contract())
                         && place.key().equals(c.operation()))
                 .toList();
-        if (here.isEmpty()) {
+        // which say in what order they are
+        boolean settings = changed.stream().anyMatch(c -> c.part().value() instanceof Settings);
+        if (here.isEmpty() && (!settings || place == null)) {
             return;
         }
         Case looked = current.get();
         List<Case> kept = desk.project().cases(place.contract().name(), place.key());
+        if (here.isEmpty() && kept.size() != cases.size()) {
+            return;
+        }
         cases.setAll(kept.isEmpty() ? List.of(sample(place)) : kept);
         actions.lookAt(kept, requestOutline(place));
         boolean gone = looked == null || indexOf(looked) < 0;
         if (gone || here.stream().anyMatch(c -> c.reference().equals(looked.reference()))) {
             open(gone ? cases.get(0) : cases.get(indexOf(looked)));
+        } else if (settings) {
+            // the chips are drawn anew for it
+            current.set(looked);
         }
     }
 
@@ -321,6 +337,7 @@ public final class CallModel {
 
     /** Typing is kept when it rests, not at each key; whoever needs the case before that calls {@link #settle}. */
     private void keepBody(String text) {
+        desk.steps().edited();
         unsettled = text;
         desk.tasks().after(REST, this, this::settle);
     }
@@ -427,29 +444,16 @@ public final class CallModel {
         }
     }
 
-    /** Deletes the current case; the last one can be brought back. */
+    /** Deletes the current case; it can be brought back. */
     public void delete() {
         settle();
         Case gone = current.get();
-        removed = gone;
         cases.remove(indexOf(gone));
-        desk.change(p -> p.withoutCase(gone.reference()));
+        desk.steps().tells("Deleted the case “" + gone.title() + "”.", p -> p.withoutCase(gone.reference()));
         if (cases.isEmpty()) {
             cases.add(sample(desk.placeProperty().get()));
         }
         open(cases.get(0));
-        desk.tell(new Notice(
-                "Deleted the case “" + gone.title() + "”.",
-                false,
-                Optional.of(new Notice.Action("Bring it back", this::bringBack))));
-    }
-
-    private void bringBack() {
-        if (removed != null) {
-            keep(removed);
-            open(removed);
-            removed = null;
-        }
     }
 
     /** Sends the current case; stops the one under way instead when there is one. */

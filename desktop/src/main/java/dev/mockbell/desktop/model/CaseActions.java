@@ -115,7 +115,7 @@ public final class CaseActions {
         read.sort(Comparator.<String>comparingInt(id -> known.contains(id) ? known.indexOf(id) : known.size())
                 .thenComparing(Comparator.naturalOrder()));
         if (!read.equals(ids)) {
-            desk.change(p -> p.withCaseOrder(any.contract(), any.operation(), ids));
+            desk.steps().does("Moved a case.", p -> p.withCaseOrder(any.contract(), any.operation(), ids));
         }
     }
 

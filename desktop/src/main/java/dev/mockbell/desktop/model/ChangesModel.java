@@ -149,7 +149,7 @@ public final class ChangesModel {
                     desk.change(p -> compared.upkeep().taken(p, replaced.fresh(), ways));
                     Project after = desk.project();
                     leave();
-                    refresh(kept.name());
+                    desk.contracts().refresh(kept.name());
                     desk.tell(new Notice(
                             kept.title() + " is taken over as it is now.",
                             false,
@@ -165,24 +165,10 @@ public final class ChangesModel {
                 () -> desk.store().putBack(folder, kept.name(), replaced.setAside()),
                 back -> {
                     desk.change(p -> Upkeep.back(before, after, p, back.fresh()));
-                    refresh(kept.name());
+                    desk.contracts().refresh(kept.name());
                     desk.tell(Notice.plain(kept.title() + " is as it was kept."));
                 },
                 desk::tell);
-    }
-
-    /** Operations are those of the contract as it is now. */
-    private void refresh(String contract) {
-        OperationPlace place = desk.placeProperty().get();
-        if (place == null || place.contract().name().equals(contract)) {
-            desk.placeProperty()
-                    .set(desk.place(contract, place == null ? "" : place.key())
-                            .or(() -> desk.places().stream()
-                                    .filter(p -> p.contract().name().equals(contract))
-                                    .findFirst())
-                            .or(() -> desk.places().stream().findFirst())
-                            .orElse(null));
-        }
     }
 
     /** Writes what was found as a page. */

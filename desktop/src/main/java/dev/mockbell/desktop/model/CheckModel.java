@@ -71,17 +71,16 @@ public final class CheckModel {
             troubles.forget();
             sizes.forget();
         });
-        desk.elsewhere()
-                .onTaken(all -> all.forEach(taken -> {
-                    if (taken.part().value() instanceof Suite other && isShown(other.id())) {
-                        edits.forget();
-                        suite.set(taken.gone() ? null : other);
-                        if (taken.gone()) {
-                            desk.project().suites().stream().findFirst().ifPresent(this::open);
-                        }
-                        turned();
-                    }
-                }));
+        desk.onTook(all -> all.forEach(taken -> {
+            if (taken.part().value() instanceof Suite other && isShown(other.id())) {
+                edits.forget();
+                suite.set(taken.gone() ? null : other);
+                if (taken.gone()) {
+                    desk.project().suites().stream().findFirst().ifPresent(this::open);
+                }
+                turned();
+            }
+        }));
         desk.project().suites().stream().findFirst().ifPresent(this::open);
     }
 
@@ -190,6 +189,33 @@ public final class CheckModel {
         Suite made = new Suite(id, title, List.of());
         keep(made);
         open(made);
+    }
+
+    /** Makes a copy of the suite that is looked at, with tables of its own, and shows it. */
+    public void copy() {
+        Suite of = suite.get();
+        String title = of.title() + " again";
+        String id = Names.free(title, n -> desk.project().suite(n).isPresent());
+        Suite made = of.copied(id, title);
+        keep(made);
+        open(made);
+    }
+
+    /** Gives the suite that is looked at another title; its file keeps its name. */
+    public void rename(String title) {
+        edits.change(s -> s.titled(title.strip()));
+    }
+
+    /** Takes the suite that is looked at out of the project; it can be brought back, and its runs stay. */
+    public void drop() {
+        Suite gone = suite.get();
+        suite.set(null);
+        desk.steps().tells("Deleted the suite “" + gone.title() + "”; its runs stay.", p -> p.withoutSuite(gone.id()));
+        desk.project().suites().stream().findFirst().ifPresentOrElse(this::open, () -> {
+            runs.clear();
+            path.set(null);
+            turned();
+        });
     }
 
     void keep(Suite changed) {

@@ -43,6 +43,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -459,18 +460,28 @@ public final class ContractsModel {
                         .orElse(desk.placeProperty().get()));
     }
 
-    /** Takes a contract out of the project; the notice that tells of it can bring it back. */
+    /** Takes a contract out of the project; it can be brought back. */
     public void remove(KeptContract contract) {
+        AtomicReference<Path> aside = new AtomicReference<>();
+        remove(
+                contract,
+                aside,
+                () -> desk.steps()
+                        .tells(
+                                contract.title() + " is removed; its cases stay in the folder.",
+                                () -> restore(contract, aside.get()),
+                                () -> remove(contract, aside, () -> {})));
+    }
+
+    private void remove(KeptContract contract, AtomicReference<Path> aside, Runnable then) {
         Path folder = desk.project().folder();
         desk.inTurn(
                 () -> desk.store().removeContract(folder, contract.name()),
                 moved -> {
+                    aside.set(moved);
                     desk.change(p -> p.withoutContract(contract.name()));
                     desk.placeProperty().set(desk.places().stream().findFirst().orElse(null));
-                    desk.tell(new Notice(
-                            contract.title() + " is removed; its cases stay in the folder.",
-                            false,
-                            Optional.of(new Notice.Action("Undo", () -> restore(contract, moved)))));
+                    then.run();
                 },
                 desk::tell);
     }
@@ -479,8 +490,25 @@ public final class ContractsModel {
         Path folder = desk.project().folder();
         desk.inTurn(
                 () -> desk.store().restoreContract(folder, contract.name(), moved),
-                kept -> desk.change(p -> p.withContract(kept)),
+                kept -> {
+                    desk.change(p -> p.withContract(kept));
+                    refresh(contract.name());
+                },
                 desk::tell);
+    }
+
+    /** Operations are those of the contract as it is now. */
+    void refresh(String contract) {
+        OperationPlace place = desk.placeProperty().get();
+        if (place == null || place.contract().name().equals(contract)) {
+            desk.placeProperty()
+                    .set(desk.place(contract, place == null ? "" : place.key())
+                            .or(() -> desk.places().stream()
+                                    .filter(p -> p.contract().name().equals(contract))
+                                    .findFirst())
+                            .or(() -> desk.places().stream().findFirst())
+                            .orElse(null));
+        }
     }
 
     /**

@@ -12,6 +12,7 @@ import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Change;
+import dev.mockbell.project.ChangedPart;
 import dev.mockbell.project.FolderWatch;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalKeys;
@@ -70,6 +71,8 @@ public final class Desk implements AutoCloseable {
     private final List<Runnable> ending = new CopyOnWriteArrayList<>();
     private final Saver saver;
     private final OtherPrograms elsewhere;
+    private final ProjectSteps steps = new ProjectSteps(this);
+    private final List<Consumer<List<ChangedPart>>> taking = new ArrayList<>();
     private final FolderWatch watch;
     private final OpenMark mark;
     private final Properties left;
@@ -381,6 +384,23 @@ public final class Desk implements AutoCloseable {
     /** What other programs do to the project. */
     public OtherPrograms elsewhere() {
         return elsewhere;
+    }
+
+    /** What was done to the project as a whole, to be taken back. */
+    public ProjectSteps steps() {
+        return steps;
+    }
+
+    /** Hears of parts that became others by no edit of the station that shows them, when the project has them. */
+    void onTook(Consumer<List<ChangedPart>> action) {
+        taking.add(action);
+    }
+
+    /** Tells the stations of parts that are others now. */
+    void took(List<ChangedPart> parts) {
+        if (!parts.isEmpty()) {
+            taking.forEach(a -> a.accept(parts));
+        }
     }
 
     /** The project is another in the folder already: nothing is saved. */

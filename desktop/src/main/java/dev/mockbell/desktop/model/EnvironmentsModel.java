@@ -5,11 +5,9 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.Environments;
 import dev.mockbell.project.LocalProject;
-import dev.mockbell.project.Project;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Consumer;
 
 /** The environments of the project, and what can be done to them. */
@@ -63,16 +61,7 @@ public final class EnvironmentsModel {
 
     /** Takes one out of the project; it can be brought back. */
     public void delete(String name) {
-        Project before = desk.project();
-        int at = before.environments().stream().map(Environment::name).toList().indexOf(name);
-        Environment gone = before.environments().get(at);
-        boolean used = before.environment().equals(name);
-        desk.change(p -> Environments.without(p, name));
-        desk.tell(new Notice(
-                "Deleted the environment “" + name + "”.",
-                false,
-                Optional.of(new Notice.Action(
-                        "Bring it back", () -> desk.change(p -> Environments.back(p, gone, at, used))))));
+        desk.steps().tells("Deleted the environment “" + name + "”.", p -> Environments.without(p, name));
     }
 
     /** Where the values of the project's secrets come from, by their names; those that have none are not among them. */

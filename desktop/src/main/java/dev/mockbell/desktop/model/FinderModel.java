@@ -66,7 +66,7 @@ public final class FinderModel {
             }));
         }
         for (Case kept : desk.project().cases()) {
-            all.add(new Hit("case", kept.title(), kept.operation(), () -> open(kept)));
+            all.add(new Hit("case", kept.title(), kept.operation(), () -> call.goTo(kept)));
         }
         for (Suite suite : desk.project().suites()) {
             all.add(new Hit("suite", suite.title(), suite.steps().size() + " steps", () -> {
@@ -86,13 +86,5 @@ public final class FinderModel {
                     () -> traffic.open(l.id())));
         }
         return all;
-    }
-
-    private void open(Case kept) {
-        desk.place(kept.contract(), kept.operation()).ifPresent(place -> {
-            desk.placeProperty().set(place);
-            call.open(kept);
-            desk.go(Station.CALL);
-        });
     }
 }

@@ -23,7 +23,6 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
@@ -67,15 +66,14 @@ public final class LoadModel {
                 new LoadEngine(desk.loops(), desk.expressions(), desk.core().providers());
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
-        desk.elsewhere()
-                .onTaken(all -> all.forEach(taken -> {
-                    boolean shown = taken.part().value() instanceof LoadPlan other
-                            && plan.get() != null
-                            && plan.get().id().equals(other.id());
-                    if (shown) {
-                        plan.set(taken.gone() ? null : (LoadPlan) taken.part().value());
-                    }
-                }));
+        desk.onTook(all -> all.forEach(taken -> {
+            boolean shown = taken.part().value() instanceof LoadPlan other
+                    && plan.get() != null
+                    && plan.get().id().equals(other.id());
+            if (shown) {
+                plan.set(taken.gone() ? null : (LoadPlan) taken.part().value());
+            }
+        }));
         desk.onClose(() -> control.stop().stop());
         // what a run has found by then is kept before anything is taken away
         desk.onEnd(this::awaitKept);
@@ -186,16 +184,10 @@ public final class LoadModel {
     /** Takes the plan out of the project; it can be brought back. */
     public void drop() {
         LoadPlan gone = plan.get();
-        desk.change(p -> p.withoutLoad(gone.id()));
         plan.set(null);
+        desk.steps()
+                .tells("The load plan “" + gone.title() + "” is gone; its runs stay.", p -> p.withoutLoad(gone.id()));
         desk.project().loads().stream().findFirst().ifPresent(this::open);
-        desk.tell(new Notice(
-                "The load plan “" + gone.title() + "” is gone; its runs stay.",
-                false,
-                Optional.of(new Notice.Action("Bring it back", () -> {
-                    desk.change(p -> p.withLoad(gone));
-                    open(gone);
-                }))));
     }
 
     /** What can be in a mix: suites by their short names, cases by theirs, each with its title. */

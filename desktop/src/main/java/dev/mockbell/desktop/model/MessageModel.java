@@ -471,20 +471,21 @@ public final class MessageModel {
     }
 
     /** Takes the last change back. */
-    public void undo() {
+    public boolean undo() {
         settle();
-        undo.undo(xml.get()).ifPresent(this::restore);
+        return undo.undo(xml.get()).map(this::restore).isPresent();
     }
 
     /** Makes the change that was taken back last again. */
-    public void redo() {
+    public boolean redo() {
         settle();
-        undo.redo(xml.get()).ifPresent(this::restore);
+        return undo.redo(xml.get()).map(this::restore).isPresent();
     }
 
-    private void restore(String text) {
+    private String restore(String text) {
         load(text);
         edited.accept(text);
+        return text;
     }
 
     /** How many optional parts are left out. */

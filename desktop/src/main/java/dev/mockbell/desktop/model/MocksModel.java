@@ -94,14 +94,13 @@ public final class MocksModel {
             }
             now.contracts().forEach(this::tellOfOther);
         });
-        desk.elsewhere()
-                .onTaken(all -> all.forEach(taken -> {
-                    if (taken.part().value() instanceof MockPlan other && !taken.gone()) {
-                        edits.forget();
-                        host(other.contract()).ifPresent(h -> serve(h, other));
-                        changed();
-                    }
-                }));
+        desk.onTook(all -> all.forEach(taken -> {
+            if (taken.part().value() instanceof MockPlan other && !taken.gone()) {
+                edits.forget();
+                host(other.contract()).ifPresent(h -> serve(h, other));
+                changed();
+            }
+        }));
         desk.onClose(() -> {
             List<MockHost> left = List.copyOf(up.values());
             up.clear();

@@ -1,5 +1,9 @@
 package dev.mockbell.desktop.model;
 
+import dev.mockbell.load.LoadPlan;
+import dev.mockbell.suite.Case;
+import dev.mockbell.suite.Suite;
+
 /** The view models of one window, made together. */
 public record Models(
         Desk desk,
@@ -19,6 +23,16 @@ public record Models(
         CallModel call = new CallModel(desk, mocks);
         CheckModel check = new CheckModel(desk);
         WorkersModel workers = new WorkersModel(desk);
+        LoadModel load = new LoadModel(desk, workers);
+        desk.steps().onShow(part -> {
+            if (part.value() instanceof Case kept) {
+                call.goTo(kept);
+            } else if (part.value() instanceof Suite suite) {
+                check.open(suite);
+            } else if (part.value() instanceof LoadPlan plan) {
+                load.open(plan);
+            }
+        });
         return new Models(
                 desk,
                 call,
@@ -28,7 +42,7 @@ public record Models(
                 new ExchangeUses(desk, call, check),
                 new TapsModel(desk),
                 new HarModel(desk),
-                new LoadModel(desk, workers),
+                load,
                 workers,
                 new ChangesModel(desk),
                 new WrittenModel(desk));

@@ -1,15 +1,21 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.change.DocumentChange;
+import dev.mockbell.project.ChangedPart;
 import dev.mockbell.project.Clash;
+import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Others;
 import dev.mockbell.project.Part;
 import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectStore.OtherContract;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -24,19 +30,25 @@ public final class OtherPrograms implements Others {
 
     private final Desk desk;
     private final List<Runnable> before = new ArrayList<>();
-    private final List<Consumer<List<Taken>>> after = new ArrayList<>();
+    private final Set<String> contracts = new LinkedHashSet<>();
+    private final List<Consumer<String>> onContract = new ArrayList<>();
     private final Map<String, Optional<Part>> waiting = new LinkedHashMap<>();
     private final ObjectProperty<Versions> chosen = new SimpleObjectProperty<>();
 
-    /** Both versions of a part, and what differs. */
-    public record Versions(Clash clash, DocumentChange differences) {}
-
     /**
-     * A part that another program changed.
+     * Two versions of something, of which one is to be chosen.
      *
-     * @param gone whether it deleted it
+     * @param words what became of both, as a sentence
+     * @param oursGone whether it is not there any more here
+     * @param differences what differs
      */
-    record Taken(Part part, boolean gone) {}
+    public record Versions(
+            String words,
+            boolean oursGone,
+            DocumentChange differences,
+            Runnable ours,
+            Runnable theirs,
+            Runnable later) {}
 
     OtherPrograms(Desk desk) {
         this.desk = desk;
@@ -47,9 +59,9 @@ public final class OtherPrograms implements Others {
         before.add(action);
     }
 
-    /** Hears of what was taken over together, when the project has it. */
-    void onTaken(Consumer<List<Taken>> action) {
-        after.add(action);
+    /** Hears of a contract that became another, by its short name, when the project has it. */
+    void onContract(Consumer<String> action) {
+        onContract.add(action);
     }
 
     @Override
@@ -69,14 +81,14 @@ public final class OtherPrograms implements Others {
         }
         before.forEach(Runnable::run);
         Map<String, Part> here = Part.all(desk.project());
-        List<Taken> taken = new ArrayList<>();
+        List<ChangedPart> taken = new ArrayList<>();
         all.forEach((key, now) -> {
             Optional<Part> own = Optional.ofNullable(here.get(key));
             // what was changed here is given to the saver: that finds two versions
             if (desk.saver().isAsSeen(key, own)) {
                 desk.saver().see(key, now);
                 if (!now.equals(own)) {
-                    taken.add(new Taken(now.or(() -> own).orElseThrow(), now.isEmpty()));
+                    taken.add(new ChangedPart(now.or(() -> own).orElseThrow(), now.isEmpty()));
                 }
             }
         });
@@ -88,20 +100,20 @@ public final class OtherPrograms implements Others {
         }
     }
 
-    private static String words(List<Taken> taken) {
-        Taken first = taken.get(0);
+    private static String words(List<ChangedPart> taken) {
+        ChangedPart first = taken.get(0);
         return taken.size() > 1
                 ? taken.size() + " parts of the project were changed" + BY
                 : first.part().title() + " was " + (first.gone() ? "deleted" : "changed") + BY;
     }
 
-    private void adopt(List<Taken> taken) {
+    private void adopt(List<ChangedPart> taken) {
         Project project = desk.project();
-        for (Taken one : taken) {
+        for (ChangedPart one : taken) {
             project = one.gone() ? one.part().outOf(project) : one.part().into(project);
         }
         desk.taken(project);
-        after.forEach(a -> a.accept(taken));
+        desk.took(taken);
     }
 
     @Override
@@ -110,8 +122,12 @@ public final class OtherPrograms implements Others {
     }
 
     private void tell(Clash clash) {
-        desk.tell(Notice.bad(
-                clash.words(), "Choose a version…", () -> latest(clash).ifPresent(this::compare)));
+        tell(clash.words(), () -> latest(clash).ifPresent(this::compare));
+    }
+
+    /** Tells of two versions of something, with a way to choose one. */
+    void tell(String words, Runnable choose) {
+        desk.tell(Notice.bad(words, "Choose a version…", choose));
     }
 
     /** Both sides may have gone on since it was told. */
@@ -125,13 +141,25 @@ public final class OtherPrograms implements Others {
         desk.tasks()
                 .run(
                         () -> new Versions(
-                                clash,
-                                DocumentChange.between(
-                                        "− only here · + only in the folder",
+                                clash.words(),
+                                clash.ours().isEmpty(),
+                                differences(
                                         clash.ours().map(desk.store()::text).orElse(""),
-                                        desk.store().text(clash.theirs()))),
-                        chosen::set,
+                                        desk.store().text(clash.theirs())),
+                                () -> desk.saver().keepOurs(clash),
+                                () -> takeTheirs(clash),
+                                () -> latest(clash).ifPresent(this::tell)),
+                        this::choose,
                         desk::tell);
+    }
+
+    static DocumentChange differences(String ours, String theirs) {
+        return DocumentChange.between("− only here · + only in the folder", ours, theirs);
+    }
+
+    /** Shows two versions to choose from. */
+    void choose(Versions versions) {
+        chosen.set(versions);
     }
 
     /** The versions of which one is being chosen; null for none. */
@@ -139,22 +167,56 @@ public final class OtherPrograms implements Others {
         return chosen;
     }
 
-    /** No version is chosen now; it can be later. */
-    public void later(Clash clash) {
+    /** One of the versions was chosen, or neither for now. */
+    public void chose(Runnable what) {
         chosen.set(null);
-        latest(clash).ifPresent(this::tell);
+        what.run();
     }
 
-    /** Ours is written over theirs. */
-    public void keepOurs(Clash clash) {
-        desk.saver().keepOurs(clash);
-        chosen.set(null);
-    }
-
-    /** Theirs takes the place of ours. */
-    public void takeTheirs(Clash clash) {
+    private void takeTheirs(Clash clash) {
         desk.saver().takeTheirs(clash);
-        adopt(List.of(new Taken(clash.theirs(), false)));
-        chosen.set(null);
+        adopt(List.of(new ChangedPart(clash.theirs(), false)));
+    }
+
+    @Override
+    public void contract(String name) {
+        synchronized (waiting) {
+            contracts.add(name);
+        }
+        desk.tasks().after(TOGETHER_MILLIS, contracts, this::lookAtContracts);
+    }
+
+    private void lookAtContracts() {
+        List<String> names;
+        synchronized (waiting) {
+            names = List.copyOf(contracts);
+            contracts.clear();
+        }
+        Path folder = desk.project().folder();
+        for (String name : names) {
+            // what this program wrote itself is known here by now: it was done in the saver's turn
+            Optional<KeptContract> known = desk.project().contract(name);
+            desk.inTurn(
+                    () -> desk.store().contractIfOther(folder, name, known),
+                    other -> other.ifPresent(o -> take(name, known, o)),
+                    desk::tell);
+        }
+    }
+
+    private void take(String name, Optional<KeptContract> known, OtherContract other) {
+        if (!desk.project().contract(name).equals(known)) {
+            // it has become another here meanwhile
+            contract(name);
+            return;
+        }
+        before.forEach(Runnable::run);
+        desk.taken(other.now()
+                .map(now -> desk.project().withContract(now))
+                .orElseGet(() -> desk.project().withoutContract(name)));
+        desk.contracts().refresh(name);
+        onContract.forEach(a -> a.accept(name));
+        String title = other.now().or(() -> known).map(KeptContract::title).orElse(name);
+        desk.tell(Notice.plain("The contract “" + title + "” was "
+                + (other.now().isEmpty() ? "removed" : known.isEmpty() ? "added" : "changed") + BY));
     }
 }

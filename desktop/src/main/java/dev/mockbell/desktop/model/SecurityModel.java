@@ -161,7 +161,8 @@ public final class SecurityModel {
         if (picked().equals(profile.name())) {
             pick("");
         }
-        desk.change(p -> p.withoutProfile(profile.name()));
+        desk.steps()
+                .tells("Deleted the security profile “" + profile.name() + "”.", p -> p.withoutProfile(profile.name()));
     }
 
     /** Trusts a certificate by its fingerprint; tells of one that is none. */

@@ -48,23 +48,28 @@ public final class SuiteEdits {
                 before.removeLast();
             }
             after.clear();
+            desk.steps().edited();
             model.keep(now);
         }
     }
 
-    public void undo() {
-        turn(before, after);
+    /** Takes the last change back; false when there is none. */
+    public boolean undo() {
+        return turn(before, after);
     }
 
-    public void redo() {
-        turn(after, before);
+    /** Makes again what was taken back last; false when there is none. */
+    public boolean redo() {
+        return turn(after, before);
     }
 
-    private void turn(Deque<Suite> from, Deque<Suite> to) {
-        if (!from.isEmpty()) {
-            to.push(model.suiteProperty().get());
-            model.keep(from.pop());
+    private boolean turn(Deque<Suite> from, Deque<Suite> to) {
+        if (from.isEmpty()) {
+            return false;
         }
+        to.push(model.suiteProperty().get());
+        model.keep(from.pop());
+        return true;
     }
 
     /** Adds a step: into the chosen one where that holds others, else behind it; where none is chosen, at the end. */

@@ -7,6 +7,7 @@ import dev.mockbell.mock.MockEvent;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.mock.Trial;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.project.ChangedPart;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.KeptTap;
 import dev.mockbell.project.LocalKeys;
@@ -45,6 +46,7 @@ public final class TapsModel {
 
     public TapsModel(Desk desk) {
         this.desk = desk;
+        desk.onTook(this::took);
         desk.ledger().listen(listing -> soon());
         desk.onEnd(() -> List.copyOf(up).forEach(TapHost::close));
     }
@@ -79,6 +81,13 @@ public final class TapsModel {
             kept.contract().httpPorts().forEach(port -> add(found, kept, port));
         }
         return found;
+    }
+
+    /** A tap that is kept is there again, or is not. */
+    private void took(List<ChangedPart> parts) {
+        if (parts.stream().anyMatch(p -> p.part().value() instanceof KeptTap)) {
+            counts.set(counts.get() + 1);
+        }
     }
 
     private void add(List<String> found, KeptContract kept, Port port) {
@@ -119,16 +128,8 @@ public final class TapsModel {
 
     /** Forgets one that the project keeps; it can be brought back. */
     public void forget(KeptTap kept) {
-        desk.change(p -> p.withTaps(
-                p.taps().stream().filter(t -> !t.id().equals(kept.id())).toList()));
+        desk.steps().tells("The tap “" + kept.id() + "” is forgotten.", p -> p.withoutTap(kept.id()));
         counts.set(counts.get() + 1);
-        desk.tell(new Notice(
-                "The tap “" + kept.id() + "” is forgotten.",
-                false,
-                Optional.of(new Notice.Action("Bring it back", () -> {
-                    desk.change(p -> p.withTap(kept));
-                    counts.set(counts.get() + 1);
-                }))));
     }
 
     /**

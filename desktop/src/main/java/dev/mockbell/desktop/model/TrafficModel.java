@@ -436,15 +436,13 @@ public final class TrafficModel {
 
     /** Forgets a filter with a name; it can be brought back. */
     public void forget(KeptFilter kept) {
-        List<KeptFilter> before = named();
-        desk.change(p -> p.with(p.settings()
-                .withFilters(before.stream().filter(f -> !f.equals(kept)).toList())));
-        desk.tell(new Notice(
-                "The filter “" + kept.name() + "” is gone.",
-                false,
-                Optional.of(new Notice.Action(
-                        "Bring it back",
-                        () -> desk.change(p -> p.with(p.settings().withFilters(before)))))));
+        desk.steps()
+                .tells(
+                        "The filter “" + kept.name() + "” is gone.",
+                        p -> p.with(p.settings()
+                                .withFilters(p.settings().filters().stream()
+                                        .filter(f -> !f.equals(kept))
+                                        .toList())));
     }
 
     /** How the user has set views up. */

@@ -1,10 +1,12 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.contract.Contract;
+import dev.mockbell.desktop.model.OtherPrograms.Versions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.ProjectStore.WrittenSave;
 import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.suite.Case;
 import dev.mockbell.task.StopSignal;
@@ -27,6 +29,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -54,10 +57,14 @@ public final class WrittenModel {
     private String lastCell = "";
     private boolean unsaved;
 
+    /** The table as it was in the folder last; the saver knows first. */
+    private AtomicReference<Optional<WrittenContract>> seen = new AtomicReference<>(Optional.empty());
+
     WrittenModel(Desk desk) {
         this.desk = desk;
         rest.setOnFinished(e -> keep());
         desk.onClose(this::keep);
+        desk.elsewhere().onContract(this::changedElsewhere);
     }
 
     /**
@@ -94,7 +101,10 @@ public final class WrittenModel {
         String name = Names.free(title, n -> desk.project().contract(n).isPresent());
         WrittenContract fresh = WrittenContract.named(title);
         Edited first = RowEdits.operationAfter(List.of(), 0);
-        show(new Open(UUID.randomUUID(), name, title), fresh.with(WrittenRows.operations(first.rows())));
+        show(
+                new Open(UUID.randomUUID(), name, title),
+                Optional.empty(),
+                fresh.with(WrittenRows.operations(first.rows())));
         changed();
     }
 
@@ -105,7 +115,7 @@ public final class WrittenModel {
                 () -> desk.store().written(folder, kept.name()),
                 found -> {
                     if (found.isPresent()) {
-                        show(new Open(UUID.randomUUID(), kept.name(), kept.title()), found.get());
+                        show(new Open(UUID.randomUUID(), kept.name(), kept.title()), found, found.get());
                         remake();
                     } else {
                         desk.tell(Notice.bad(
@@ -117,12 +127,13 @@ public final class WrittenModel {
                 desk::tell);
     }
 
-    private void show(Open which, WrittenContract written) {
+    private void show(Open which, Optional<WrittenContract> inFolder, WrittenContract written) {
         keep();
         earlier.clear();
         later.clear();
         lastCell = "";
         made.set(null);
+        seen = new AtomicReference<>(inFolder);
         take(written);
         open.set(which);
         desk.go(Station.CONTRACT);
@@ -258,6 +269,7 @@ public final class WrittenModel {
 
     private void changed() {
         unsaved = true;
+        desk.steps().edited();
         rest.playFromStart();
         remake();
     }
@@ -285,21 +297,103 @@ public final class WrittenModel {
             return;
         }
         unsaved = false;
-        Open which = open.get();
-        WrittenContract now = contract;
+        save(open.get(), contract, seen);
+    }
+
+    private void save(Open which, WrittenContract now, AtomicReference<Optional<WrittenContract>> before) {
         Path folder = desk.project().folder();
         Instant when = Instant.now(desk.clock());
         desk.inTurn(
-                () -> desk.store()
-                        .saveWritten(folder, which.name(), which.title(), now, WrittenDocuments.of(now), when),
-                kept -> {
-                    desk.change(p -> p.withContract(kept));
-                    OperationPlace place = desk.placeProperty().get();
-                    if (place == null || place.contract().name().equals(kept.name())) {
-                        desk.placeProperty()
-                                .set(desk.place(kept.name(), place == null ? "" : place.key())
-                                        .or(() -> desk.places().stream().findFirst())
-                                        .orElse(null));
+                () -> {
+                    WrittenSave done = desk.store()
+                            .saveWritten(
+                                    folder,
+                                    which.name(),
+                                    which.title(),
+                                    before.get(),
+                                    now,
+                                    WrittenDocuments.of(now),
+                                    when);
+                    if (done.kept().isPresent()) {
+                        before.set(desk.store().written(folder, which.name()));
+                    }
+                    return done;
+                },
+                done -> {
+                    done.kept().ifPresent(this::kept);
+                    done.theirs().ifPresent(theirs -> clash(which, now, theirs, before));
+                },
+                desk::tell);
+    }
+
+    private void kept(KeptContract kept) {
+        desk.change(p -> p.withContract(kept));
+        desk.contracts().refresh(kept.name());
+    }
+
+    private void clash(
+            Open which,
+            WrittenContract ours,
+            WrittenContract theirs,
+            AtomicReference<Optional<WrittenContract>> before) {
+        String words = "The table of “" + which.title()
+                + "” was changed here and changed by another program. Nothing is overwritten.";
+        Runnable keepOurs = () -> {
+            before.set(Optional.of(theirs));
+            boolean here = which.equals(open.get());
+            save(which, here ? contract : ours, before);
+        };
+        Runnable takeTheirs = () -> {
+            before.set(Optional.of(theirs));
+            if (which.equals(open.get())) {
+                take(which, theirs);
+            }
+        };
+        desk.elsewhere()
+                .tell(
+                        words,
+                        () -> desk.tasks()
+                                .run(
+                                        () -> new Versions(
+                                                words,
+                                                false,
+                                                OtherPrograms.differences(
+                                                        desk.store().text(ours),
+                                                        desk.store().text(theirs)),
+                                                keepOurs,
+                                                takeTheirs,
+                                                () -> clash(which, ours, theirs, before)),
+                                        desk.elsewhere()::choose,
+                                        desk::tell));
+    }
+
+    /** The table is as another program left it. */
+    private void take(Open which, WrittenContract theirs) {
+        rest.stop();
+        unsaved = false;
+        earlier.clear();
+        later.clear();
+        lastCell = "";
+        take(theirs);
+        remake();
+        // another one, so that whoever shows it shows it anew
+        open.set(new Open(UUID.randomUUID(), which.name(), which.title()));
+    }
+
+    /** Another program changed a contract; what is being written here is not lost by it. */
+    private void changedElsewhere(String name) {
+        Open which = open.get();
+        if (which == null || !which.name().equals(name) || unsaved) {
+            return;
+        }
+        Path folder = desk.project().folder();
+        AtomicReference<Optional<WrittenContract>> before = seen;
+        desk.inTurn(
+                () -> desk.store().written(folder, name),
+                there -> {
+                    if (which.equals(open.get()) && !unsaved && there.isPresent() && !there.equals(before.get())) {
+                        before.set(there);
+                        take(which, there.get());
                     }
                 },
                 desk::tell);

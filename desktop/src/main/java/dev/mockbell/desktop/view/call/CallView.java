@@ -108,12 +108,7 @@ public final class CallView extends VBox implements StationView {
             return false;
         }
         MessageModel edited = request.edited();
-        if (redo) {
-            edited.redo();
-        } else {
-            edited.undo();
-        }
-        return true;
+        return redo ? edited.redo() : edited.undo();
     }
 
     /** The cases' own bar, for what is done with them from elsewhere. */

@@ -121,6 +121,11 @@ public final class CheckView extends StackPane implements StationView {
         return "run the suite, or stop it";
     }
 
+    @Override
+    public boolean undo(boolean redo, boolean typing) {
+        return !typing && (redo ? model.edits().redo() : model.edits().undo());
+    }
+
     /** The keys of the register; while someone types they are the field's. */
     private void key(KeyEvent e) {
         if (e.getTarget() instanceof TextInputControl || model.suiteProperty().get() == null) {
@@ -128,9 +133,7 @@ public final class CheckView extends StackPane implements StationView {
         }
         StepPath at = model.chosen().orElse(null);
         Runnable does = null;
-        if (e.isControlDown() && e.getCode() == KeyCode.Z) {
-            does = e.isShiftDown() ? model.edits()::redo : model.edits()::undo;
-        } else if (e.isControlDown() && e.getCode() == KeyCode.Y) {
+        if (e.isControlDown() && e.getCode() == KeyCode.Y) {
             does = model.edits()::redo;
         } else if (at != null && e.getCode() == KeyCode.DELETE) {
             does = () -> model.edits().remove(at);
@@ -287,14 +290,39 @@ public final class CheckView extends StackPane implements StationView {
             String words = suite.title() + (model.isRunning(suite) ? "  ·  running" : "");
             menu.getItems().add(item(words, () -> model.open(suite)));
         }
+        menu.getItems().add(new SeparatorMenuItem());
         menu.getItems().add(item("New suite…", this::askName));
+        if (model.suiteProperty().get() != null) {
+            menu.getItems()
+                    .addAll(
+                            item("Rename this suite…", this::askTitle),
+                            item("Duplicate this suite", model::copy),
+                            item("Delete this suite", model::drop));
+        }
         return menu;
     }
 
     private static MenuItem item(String words, Runnable action) {
         MenuItem item = new MenuItem(words);
+        item.setMnemonicParsing(false);
         item.setOnAction(e -> action.run());
         return item;
+    }
+
+    private void askTitle() {
+        Form form = new Form();
+        TextField field =
+                Form.field("ask-suite", "Title", model.suiteProperty().get().title());
+        form.row("Title", field);
+        Asking.ask(
+                this,
+                "Rename the suite",
+                form,
+                "suite",
+                () -> Asking.needed(field.getText(), "The title of the suite"),
+                model::rename);
+        field.requestFocus();
+        field.selectAll();
     }
 
     private void askName() {

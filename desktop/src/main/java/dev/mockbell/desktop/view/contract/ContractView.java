@@ -123,6 +123,11 @@ public final class ContractView extends StackPane implements StationView {
     }
 
     @Override
+    public boolean undo(boolean redo, boolean typing) {
+        return !getChildren().isEmpty() && getChildren().get(0) instanceof WrittenPane pane && pane.undo(redo);
+    }
+
+    @Override
     public String acts() {
         return changes.shownProperty().get() != null ? "take it over" : "call the operation";
     }

@@ -89,9 +89,7 @@ final class WrittenPane extends VBox {
 
     private void keys(KeyEvent e) {
         boolean ctrl = e.isShortcutDown();
-        if (ctrl && e.getCode() == KeyCode.Z && (e.isShiftDown() ? model.redo() : model.undo())
-                || ctrl && e.getCode() == KeyCode.Y && model.redo()) {
-            table.show(table.at(), null);
+        if (ctrl && e.getCode() == KeyCode.Y && undo(true)) {
             e.consume();
         } else if (ctrl && e.getCode() == KeyCode.ENTER) {
             mock();
@@ -100,6 +98,15 @@ final class WrittenPane extends VBox {
             model.leave();
             e.consume();
         }
+    }
+
+    /** Takes the last change back, or makes it again; false when there is none. */
+    boolean undo(boolean redo) {
+        boolean done = redo ? model.redo() : model.undo();
+        if (done) {
+            table.show(table.at(), null);
+        }
+        return done;
     }
 
     private void chosen(int row) {

@@ -5,6 +5,7 @@ import dev.mockbell.desktop.model.EnvironmentsModel;
 import dev.mockbell.desktop.model.FinderModel;
 import dev.mockbell.desktop.model.FinderModel.Hit;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.ProjectSteps;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.call.CallView;
 import dev.mockbell.desktop.view.call.CaseBar;
@@ -152,13 +153,22 @@ public final class Frame extends StackPane {
                 return !e.isShiftDown() && here().find();
             }
             case Z -> {
-                return here().undo(e.isShiftDown(), typing);
+                return undo(e.isShiftDown(), typing);
             }
             default -> {
                 return false;
             }
         }
         return true;
+    }
+
+    /** What was done last is taken back first: an edit where one is, or something of the project as a whole. */
+    private boolean undo(boolean redo, boolean typing) {
+        ProjectSteps steps = desk.steps();
+        if (!typing && steps.isLatest(redo) && steps.turn(redo)) {
+            return true;
+        }
+        return here().undo(redo, typing) || !typing && steps.turn(redo);
     }
 
     private boolean escape() {

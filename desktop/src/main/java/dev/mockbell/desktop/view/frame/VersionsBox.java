@@ -4,7 +4,6 @@ import dev.mockbell.desktop.model.OtherPrograms;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.DocumentLines;
 import dev.mockbell.desktop.view.shared.Overlay;
-import dev.mockbell.project.Clash;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -20,16 +19,15 @@ final class VersionsBox {
     private VersionsBox() {}
 
     static void show(Node within, OtherPrograms elsewhere, OtherPrograms.Versions versions) {
-        Clash clash = versions.clash();
-        Label words = Parts.text(clash.words(), "second");
+        Label words = Parts.text(versions.words(), "second");
         words.setWrapText(true);
         DocumentLines lines = new DocumentLines(List.of(versions.differences()));
         lines.setPrefHeight(HIGH);
         Button mine = Parts.button(
-                clash.ours().isPresent() ? "Keep what is here" : "Delete it all the same",
+                versions.oursGone() ? "Delete it all the same" : "Keep what is here",
                 "Writes it over what is in the folder",
                 () -> {
-                    elsewhere.keepOurs(clash);
+                    elsewhere.chose(versions.ours());
                     Overlay.close(within);
                 });
         mine.setId("version-here");
@@ -37,7 +35,7 @@ final class VersionsBox {
                 "Take what is in the folder",
                 "What is here is given up",
                 () -> {
-                    elsewhere.takeTheirs(clash);
+                    elsewhere.chose(versions.theirs());
                     Overlay.close(within);
                 },
                 "primary");
@@ -53,6 +51,13 @@ final class VersionsBox {
                         lines,
                         new HBox(8, later, Parts.spring(), mine, theirs)),
                 WIDTH,
-                () -> elsewhere.later(clash));
+                () -> later(elsewhere, versions));
+    }
+
+    /** Closed without a choice. */
+    private static void later(OtherPrograms elsewhere, OtherPrograms.Versions versions) {
+        if (elsewhere.chosenProperty().get() == versions) {
+            elsewhere.chose(versions.later());
+        }
     }
 }

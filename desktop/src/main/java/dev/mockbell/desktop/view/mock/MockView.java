@@ -108,15 +108,7 @@ public final class MockView extends StackPane implements StationView {
 
     @Override
     public boolean undo(boolean redo, boolean typing) {
-        if (typing) {
-            return false;
-        }
-        if (redo) {
-            model.edits().redo();
-        } else {
-            model.edits().undo();
-        }
-        return true;
+        return !typing && (redo ? model.edits().redo() : model.edits().undo());
     }
 
     private boolean isConcealed(String key) {

@@ -7,9 +7,13 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
+import dev.mockbell.written.WrittenContract;
+import dev.mockbell.written.WrittenDocuments;
 import dev.mockbell.written.WrittenRow;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
@@ -187,5 +191,43 @@ class WrittenTest extends OnDesktop {
                         .text()
                         .contains("label"));
         assertThat(desktop.onDisk().cases()).hasSize(1);
+    }
+
+    private void byAnother(UnaryOperator<WrittenContract> change) {
+        ProjectStore store = new ProjectStore();
+        WrittenContract theirs =
+                change.apply(store.written(desktop.project, "lost-and-found").orElseThrow());
+        store.saveWritten(
+                desktop.project,
+                "lost-and-found",
+                "Lost and found",
+                theirs,
+                WrittenDocuments.of(theirs),
+                Instant.EPOCH);
+    }
+
+    @Test
+    void aTableThatAnotherProgramChangesIsShownAsItIsThereOrBothAreShownToChooseFrom() {
+        paste();
+        hand.await("kept", () -> desktop.desk.project().contracts().size() == 1);
+        desktop.settled();
+        byAnother(c -> c.withService("Theirs"));
+        hand.await("theirs", () -> desktop.models.written().contract().service().equals("Theirs"));
+        desktop.settled();
+        Hand.run(() -> {
+            byAnother(c -> c.withService("TheirsAgain"));
+            desktop.models.written().settings(c -> c.withService("Ours"));
+        });
+        hand.await(
+                "both", () -> hand.shows("was changed here and changed by another program. Nothing is overwritten."));
+        hand.clickText("Choose a version…");
+        hand.click("#version-here");
+        hand.await(
+                "ours",
+                () -> new ProjectStore()
+                        .written(desktop.project, "lost-and-found")
+                        .orElseThrow()
+                        .service()
+                        .equals("Ours"));
     }
 }
