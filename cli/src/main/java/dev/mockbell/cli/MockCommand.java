@@ -1,6 +1,7 @@
 package dev.mockbell.cli;
 
 import dev.mockbell.contract.Contract;
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.AnswerContent;
 import dev.mockbell.mock.MockAnswer;
@@ -17,6 +18,7 @@ import dev.mockbell.project.KeptContract;
 import dev.mockbell.project.LocalProject;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.Project;
+import dev.mockbell.project.ProjectStore;
 import dev.mockbell.wire.PortHolder;
 import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsServer;
@@ -276,9 +278,9 @@ final class MockCommand implements Callable<Integer> {
     private static Path certificate(CommandCore core, Optional<Project> project) {
         try {
             Path file = project.isPresent()
-                    ? project.get().folder().resolve(".mockbell").resolve("authority.pem")
+                    ? ProjectStore.hidden(project.get().folder()).resolve("authority.pem")
                     : Files.createTempDirectory("mockbell-").resolve("authority.pem");
-            Files.writeString(
+            AtomicFile.write(
                     file,
                     project.map(p -> core.parts().keys(p))
                             .orElseGet(() -> core.parts().keys())

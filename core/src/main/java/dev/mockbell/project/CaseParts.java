@@ -32,7 +32,7 @@ public final class CaseParts {
         String name = FileName.of(from.getFileName().toString());
         int dot = name.lastIndexOf('.') > 0 ? name.lastIndexOf('.') : name.length();
         try {
-            Path folder = Files.createDirectories(root.resolve(FOLDER));
+            Path folder = Files.createDirectories(new Inside(root).held(root.resolve(FOLDER)));
             for (int i = 1; ; i++) {
                 Path to = folder.resolve(i == 1 ? name : name.substring(0, dot) + "-" + i + name.substring(dot));
                 try {

@@ -6,6 +6,7 @@ import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -23,6 +24,9 @@ final class ProjectFolder {
     /** What of a project's folder other programs may change. */
     static final List<String> PARTS =
             List.of("contracts", "cases", "baselines", "suites", "mocks", "loads", "taps", SETTINGS);
+
+    /** Runs of suites lie four deep. */
+    private static final int HIDDEN_DEPTH = 6;
 
     private final Inside inside;
 
@@ -114,6 +118,34 @@ final class ProjectFolder {
             AtomicFile.write(hidden.resolve(".gitignore"), "*\n");
         }
         return hidden;
+    }
+
+    /**
+     * Checks that what belongs to this machine holds no link: the program makes none, and writes there without looking.
+     *
+     * @throws Problem when there is one
+     */
+    void checkHidden() {
+        Path hidden = part(".mockbell");
+        if (!Files.exists(hidden)) {
+            return;
+        }
+        try (Stream<Path> all = Files.walk(hidden, HIDDEN_DEPTH)) {
+            Optional<Path> link = all.filter(Files::isSymbolicLink).findFirst();
+            if (link.isPresent()) {
+                throw Problem.input(
+                        "The project holds a link where the program keeps what belongs to this machine",
+                        link.get().toString(),
+                        "Delete the link; what is needed there is made anew.");
+            }
+        } catch (IOException | UncheckedIOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The folder cannot be looked through: " + Problem.reason(e),
+                    hidden.toString(),
+                    "Check its permissions.",
+                    e);
+        }
     }
 
     /**

@@ -50,6 +50,7 @@ final class ProjectReader {
                     at.toString(),
                     "Give the folder of a project, or make one with “mockbell contract import WSDL --project DIR”.");
         }
+        folder.checkHidden();
         AtomicFile.sweep(at);
         Settings settings = settings();
         List<KeptContract> contracts = new ArrayList<>();

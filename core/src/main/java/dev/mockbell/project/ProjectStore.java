@@ -90,6 +90,17 @@ public final class ProjectStore {
         return new ProjectFolder(folder).hidden();
     }
 
+    /**
+     * Where a report of something is written on request.
+     *
+     * @param name of the suite or load plan, with an ending or none
+     * @throws Problem when it leads out of the project
+     */
+    public static Path report(Path folder, String name) {
+        ProjectFolder project = new ProjectFolder(folder);
+        return project.held(project.part("reports").resolve(FileName.of(name)));
+    }
+
     /** Makes a new, empty project; a folder that holds one already is opened. */
     public Project create(Path folder, String name) {
         if (!isProject(folder)) {
@@ -372,9 +383,11 @@ public final class ProjectStore {
     }
 
     private static Path free(Path folder, String name) {
-        Path path = folder.resolve(name);
+        // the name may be one that is no path only as long as it is encoded
+        String file = FileName.of(name);
+        Path path = folder.resolve(file);
         for (int i = 2; Files.exists(path); i++) {
-            path = folder.resolve(name + "-" + i);
+            path = folder.resolve(file + "-" + i);
         }
         return path;
     }

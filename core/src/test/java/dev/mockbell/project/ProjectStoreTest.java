@@ -473,6 +473,37 @@ class ProjectStoreTest {
     }
 
     @Test
+    void whatBelongsToThisMachineMayHoldNoLinkThatSomebodyBroughtAlong() throws IOException {
+        store.create(folder, "x");
+        Path outside = Files.createDirectories(folder.resolveSibling("outside"));
+        for (String place : List.of("runs", "versions", "ledger.db", "runs-of/whole/authority.pem")) {
+            Path link = ProjectStore.hidden(folder).resolve(place);
+            Files.createDirectories(link.getParent());
+            Files.createSymbolicLink(link, place.contains(".") ? outside.resolve("made") : outside);
+            assertThatThrownBy(() -> store.open(folder)).as(place).hasMessageContaining("holds a link");
+            assertThatThrownBy(() -> store.openWithoutContracts(folder)).isInstanceOf(Problem.class);
+            Files.delete(link);
+        }
+        assertThat(outside).isEmptyDirectory();
+        assertThat(store.open(folder).troubles()).isEmpty();
+    }
+
+    @Test
+    void aNameThatWouldBeAPathLeadsNowhereWhenReportsAreWrittenOrContractsMoved() throws IOException {
+        store.create(folder, "x");
+        assertThat(ProjectStore.report(folder, "../../evil.xml"))
+                .isEqualTo(folder.resolve("reports/%2E.%2F..%2Fevil.xml"));
+        Files.createDirectories(folder.resolve("contracts/%2E.%2Fevil"));
+        Path aside = store.removeContract(folder, "../evil");
+        assertThat(aside.normalize()).startsWith(folder.resolve(".mockbell/removed"));
+        Files.createSymbolicLink(folder.resolve("reports"), Files.createDirectories(folder.resolveSibling("outside")));
+        assertThatThrownBy(() -> ProjectStore.report(folder, "a.xml")).hasMessageContaining("leads out");
+        Files.createSymbolicLink(folder.resolve("parts"), folder.resolveSibling("outside"));
+        Path photo = Files.writeString(folder.resolveSibling("photo.png"), "x");
+        assertThatThrownBy(() -> CaseParts.take(folder, photo)).hasMessageContaining("leads out");
+    }
+
+    @Test
     void runsAreForTheUserAlone() throws IOException {
         store.create(folder, "x");
         new RunHistory(folder).add(new Run("../whole", "Whole", "", Instant.EPOCH, 1, List.of()));

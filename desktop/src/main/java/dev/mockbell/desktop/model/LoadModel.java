@@ -14,6 +14,7 @@ import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
 import dev.mockbell.project.Names;
+import dev.mockbell.project.ProjectStore;
 import dev.mockbell.report.LoadFiles;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
@@ -327,12 +328,13 @@ public final class LoadModel {
             desk.tell(Notice.bad("There is no finished run to report yet."));
             return;
         }
-        Path folder =
-                desk.project().folder().resolve("reports").resolve(run.plan().id());
+        Path project = desk.project().folder();
         String name = desk.project().name();
         desk.tasks()
                 .run(
                         () -> {
+                            Path folder =
+                                    ProjectStore.report(project, run.plan().id());
                             LoadFiles.write(folder, name, run);
                             return folder;
                         },

@@ -2,6 +2,7 @@ package dev.mockbell.desktop.model;
 
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.ledger.ExchangeTexts;
+import dev.mockbell.project.ProjectStore;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.RunLog;
@@ -84,19 +85,20 @@ public final class RunDetails {
             return;
         }
         Run newest = model.runs().get(0);
-        Path folder = desk.project().folder().resolve("reports");
+        Path project = desk.project().folder();
         String name = desk.project().name();
         ExchangeTexts exchanges = ExchangeTexts.on(desk.ledger(), desk.redactor());
         desk.tasks()
                 .run(
                         () -> {
                             AtomicFile.write(
-                                    folder.resolve(newest.suite() + ".xml"),
+                                    ProjectStore.report(project, newest.suite() + ".xml"),
                                     JUnitXml.of(List.of(newest), Map.of("project", name), exchanges));
+                            Path page = ProjectStore.report(project, newest.suite() + ".html");
                             AtomicFile.write(
-                                    folder.resolve(newest.suite() + ".html"),
+                                    page,
                                     HtmlReport.of(name, List.of(newest), List.of(), ZoneId.systemDefault(), exchanges));
-                            return folder;
+                            return page.getParent();
                         },
                         at -> desk.tell(Notice.plain("JUnit XML and HTML are in " + at + ".")),
                         desk::tell);

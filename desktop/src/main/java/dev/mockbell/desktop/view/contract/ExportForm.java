@@ -5,6 +5,7 @@ import dev.mockbell.contract.Readdress;
 import dev.mockbell.contract.Rewriting;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.part.Parts;
+import dev.mockbell.file.FileName;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.KeptContract;
 import java.nio.file.Path;
@@ -39,7 +40,7 @@ final class ExportForm extends VBox {
         this.done = done;
         out.setId("export-path");
         out.setText(Path.of(System.getProperty("user.home", "."))
-                .resolve(contract.name())
+                .resolve(FileName.of(contract.name()))
                 .toString());
         HBox forms = Parts.segments(List.of(Target.values()), t -> t.words, Target.FOLDER, this::choose);
         Button write = Parts.button("Write out", "Write it there", this::write);
