@@ -9,6 +9,7 @@ import dev.mockbell.request.KeyFiles;
 import dev.mockbell.request.SecurityText;
 import dev.mockbell.security.AnswerSecurity;
 import dev.mockbell.security.KeyName;
+import dev.mockbell.security.Token;
 import dev.mockbell.wire.ClientKey;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.Login;
@@ -150,6 +151,27 @@ public record Profile(String name, Who login, Trusted trusted, Own own, Via via,
         List<String> more = new ArrayList<>(trusted.fingerprints);
         more.add(fingerprint);
         return with(new Trusted(more, trusted.authorities));
+    }
+
+    /** All that is written of what a call by it uses, expressions and all. */
+    public List<String> written() {
+        List<String> texts = new ArrayList<>();
+        if (login.way != Way.NONE || message.token() != Token.NONE) {
+            texts.add(login.user);
+            texts.add(login.secret);
+        }
+        if (!own.file.isEmpty()) {
+            texts.add(own.file);
+            texts.add(own.password);
+        }
+        texts.add(via.address);
+        if (!via.user.isEmpty()) {
+            texts.add(via.user);
+            texts.add(via.secret);
+        }
+        texts.addAll(trusted.authorities);
+        texts.add(message.serviceCertificate());
+        return texts;
     }
 
     /** What the message itself carries; a file is read once as long as this is kept. */

@@ -36,23 +36,18 @@ public final class Preflight {
         return looking.troubles;
     }
 
-    private static String words(Runnable tried) {
-        try {
-            tried.run();
-            return "";
-        } catch (Problem problem) {
-            return problem.getMessage();
-        }
-    }
-
     /** What is wrong with each kind. */
     private final class Looking implements Step.Visitor<String> {
         @Override
         public String call(Step.Call step) {
-            String gone = words(() -> bench.kept(step.caseReference()));
-            return gone.isEmpty() && step.known().isPresent()
-                    ? step.known().get().trouble()
-                    : gone;
+            try {
+                String missing = MissingSecrets.of(bench.kept(step.caseReference()), bench);
+                return missing.isEmpty() && step.known().isPresent()
+                        ? step.known().get().trouble()
+                        : missing;
+            } catch (Problem gone) {
+                return gone.getMessage();
+            }
         }
 
         @Override

@@ -1,6 +1,7 @@
 package dev.mockbell.project;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
@@ -103,5 +104,62 @@ class SecretsTest {
         assertThat(store.open(project.folder()).cases("k", "Do"))
                 .extracting(Case::id)
                 .containsExactly("c", "a", "b", "d");
+    }
+
+    /** A keyring in files, which answers as the real command does. */
+    private Map<String, String> desktopWithKeyring() throws Exception {
+        Path bin = Files.createDirectories(folder.resolve("bin"));
+        Path ring = Files.createDirectories(folder.resolve("ring"));
+        Path tool = Files.writeString(bin.resolve("secret-tool"), """
+                #!/bin/sh
+                verb=$1; shift
+                case "$1" in --label=*) shift;; esac
+                file="%s/$2.$4"
+                case "$verb" in
+                  store) cat > "$file" ;;
+                  lookup) [ -f "$file" ] && cat "$file" ;;
+                  clear) rm -f "$file" ;;
+                esac
+                """.formatted(ring));
+        Files.setPosixFilePermissions(tool, PosixFilePermissions.fromString("rwx------"));
+        return Map.of("PATH", bin + ":/bin:/usr/bin", "DBUS_SESSION_BUS_ADDRESS", "unix:path=/nowhere");
+    }
+
+    @Test
+    void theDesktopsKeyringHoldsWhatIsMovedThereAndTheFileSaysSoWithoutTheValue() throws Exception {
+        Map<String, String> desktop = desktopWithKeyring();
+        Path file = folder.resolve("config/mockbell/secrets.yaml");
+        Secrets secrets = new Secrets(file, desktop, Keyring.of(desktop));
+        assertThat(secrets.hasKeyring()).isTrue();
+        secrets.keep(local("huts"), "token", "t0p\n \"s3cret\"");
+        secrets.move(local("huts"), "token", true);
+        assertThat(file).content().contains("keyring: true").doesNotContain("s3cret");
+        assertThat(folder.resolve("ring/huts.token")).hasContent("t0p\n \"s3cret\"");
+        Secrets later = new Secrets(file, desktop, Keyring.of(desktop));
+        later.fetch(local("huts"));
+        Files.delete(folder.resolve("bin/secret-tool"));
+        assertThat(later.value(local("huts"), "token")).as("is at hand").contains("t0p\n \"s3cret\"");
+        assertThat(later.source(local("huts"), "token")).contains("from the desktop's keyring");
+        assertThat(new Secrets(file, desktop, Keyring.of(desktop)).value(local("huts"), "token"))
+                .as("without its keyring it is missing")
+                .isEmpty();
+        assertThatThrownBy(() -> later.keep(local("huts"), "token", "else"))
+                .hasMessageContaining("The desktop's keyring cannot be reached");
+        desktopWithKeyring();
+        later.keep(local("huts"), "token", "else");
+        assertThat(folder.resolve("ring/huts.token")).hasContent("else");
+        later.move(local("huts"), "token", false);
+        assertThat(folder.resolve("ring/huts.token")).doesNotExist();
+        assertThat(later.source(local("huts"), "token")).contains("from your own file of secrets");
+        assertThat(later.value(local("huts"), "token")).contains("else");
+    }
+
+    @Test
+    void withoutASessionThereIsNoKeyring() throws Exception {
+        Map<String, String> desktop = desktopWithKeyring();
+        assertThat(Keyring.of(Map.of("PATH", desktop.get("PATH"))).isThere()).isFalse();
+        assertThat(Keyring.of(Map.of("PATH", "/nowhere:bin", "DBUS_SESSION_BUS_ADDRESS", "x"))
+                        .isThere())
+                .isFalse();
     }
 }

@@ -185,17 +185,18 @@ public final class CaseActions {
         });
     }
 
-    /** Gives the three tables of variables other values; secrets by name. */
+    /** Gives the three tables of variables other values; secrets by name, with whether each is to be in the desktop's keyring. */
     public void keepVariables(
             List<Variable> ofCase,
             List<Variable> ofEnvironment,
             List<Variable> ofProject,
-            Map<String, String> newSecrets) {
+            Map<String, String> newSecrets,
+            Map<String, Boolean> places) {
         Case now = call.currentProperty().get();
         if (now != null && !now.variables().equals(ofCase)) {
             call.keep(now.withVariables(ofCase));
         }
-        desk.keepVariables(ofProject, ofEnvironment, newSecrets);
+        desk.keepVariables(ofProject, ofEnvironment, newSecrets, places);
         call.values().forget();
     }
 

@@ -10,6 +10,7 @@ import dev.mockbell.ledger.Ledger;
 import dev.mockbell.mock.MockListener;
 import dev.mockbell.mock.MockRecorder;
 import dev.mockbell.mock.MockSurroundings;
+import dev.mockbell.problem.Counted;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Change;
 import dev.mockbell.project.ChangedPart;
@@ -22,6 +23,7 @@ import dev.mockbell.project.LostCases;
 import dev.mockbell.project.OpenMark;
 import dev.mockbell.project.Project;
 import dev.mockbell.project.ProjectBench;
+import dev.mockbell.project.ProjectCopy;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.project.RunHistory;
 import dev.mockbell.project.Saver;
@@ -32,6 +34,7 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CaseCaller;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.tap.TapSurroundings;
+import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.Proxies;
 import java.nio.file.Path;
@@ -152,6 +155,8 @@ public final class Desk implements AutoCloseable {
                 : store.create(
                         at,
                         at.getFileName() == null ? "Project" : at.getFileName().toString());
+        // the keyring may ask for a password; later nobody should have to wait for it
+        core.secrets().fetch(core.locals().of(opened.folder()));
         return new Desk(opened, interfaceThread, clock, user, core);
     }
 
@@ -462,6 +467,21 @@ public final class Desk implements AutoCloseable {
         opener.accept(folder, this::tell);
     }
 
+    /** Makes a second project with the same files in an empty folder, and opens it in a window of its own. */
+    public void duplicate(Path folder) {
+        Path from = project.get().folder();
+        boolean secrets = project.get().settings().variables().stream().anyMatch(Variable::secret);
+        // what was changed a moment ago is in the copy, too
+        inTurn(
+                () -> ProjectCopy.of(from, folder, new StopSignal()),
+                files -> {
+                    tell(Notice.plain("Copied " + Counted.of(files, "file") + " to " + folder + "."
+                            + (secrets ? " The values of secrets stay with this project." : "")));
+                    openProject(folder);
+                },
+                this::tell);
+    }
+
     /** Does something before the desk is closed. */
     public void onClose(Runnable action) {
         closing.add(action);
@@ -493,25 +513,56 @@ public final class Desk implements AutoCloseable {
         return masked.get() ? redactor().message(xml) : xml;
     }
 
+    /** Whether the desktop has a keyring, where secrets can be kept. */
+    public boolean hasKeyring() {
+        return core.secrets().hasKeyring();
+    }
+
+    /** Whether a secret of the project is kept there. */
+    public boolean isInKeyring(String secret) {
+        return core.secrets().isInKeyring(local, secret);
+    }
+
     /** The secrets of the user. */
     public Secrets secrets() {
         return core.secrets();
     }
 
-    /** Gives the project, the environment in use and the secrets of both other values. */
+    /** Gives the project, the environment in use and the secrets of both other values; each secret stays where it is kept. */
     public void keepVariables(List<Variable> ofProject, List<Variable> ofEnvironment, Map<String, String> newSecrets) {
+        keepVariables(ofProject, ofEnvironment, newSecrets, Map.of());
+    }
+
+    /**
+     * Gives the project, the environment in use and the secrets of both other values.
+     *
+     * @param places for each secret by its name, whether it is to be in the desktop's keyring
+     */
+    public void keepVariables(
+            List<Variable> ofProject,
+            List<Variable> ofEnvironment,
+            Map<String, String> newSecrets,
+            Map<String, Boolean> places) {
         change(p -> {
             Project with = p.with(p.settings().withVariables(ofProject));
             return ofEnvironment.isEmpty() && p.current().variables().isEmpty()
                     ? with
                     : with.withEnvironmentVariables(ofEnvironment);
         });
-        if (!newSecrets.isEmpty()) {
+        boolean moves =
+                places.entrySet().stream().anyMatch(e -> core.secrets().isInKeyring(local, e.getKey()) != e.getValue());
+        if (!newSecrets.isEmpty() || moves) {
             Path folder = project.get().folder();
             inTurn(
                     () -> {
                         LocalProject owner = locals.entered(folder);
-                        newSecrets.forEach((name, value) -> core.secrets().keep(owner, name, value));
+                        newSecrets.forEach((name, value) -> core.secrets()
+                                .keep(
+                                        owner,
+                                        name,
+                                        value,
+                                        places.getOrDefault(name, core.secrets().isInKeyring(owner, name))));
+                        places.forEach((name, in) -> core.secrets().move(owner, name, in));
                         return owner;
                     },
                     owner -> {

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
@@ -48,9 +49,18 @@ final class VariablesWindow {
         private final VBox list = new VBox(3);
         private final String key;
 
-        Table(String key, String title, List<Variable> variables) {
+        private final Predicate<String> inKeyring;
+        private final boolean keyring;
+
+        /**
+         * @param keyring whether the desktop has one
+         * @param inKeyring whether a secret is kept there
+         */
+        Table(String key, String title, List<Variable> variables, boolean keyring, Predicate<String> inKeyring) {
             super(3);
             this.key = key;
+            this.keyring = keyring;
+            this.inKeyring = inKeyring;
             getChildren().add(Parts.text(title, "strong"));
             getChildren().add(list);
             variables.forEach(this::add);
@@ -76,6 +86,8 @@ final class VariablesWindow {
         private final TextField value = new TextField();
         private final PasswordField hidden = new PasswordField();
         private final CheckBox secret = new CheckBox("secret");
+        private final CheckBox ring = new CheckBox("keyring");
+        private final boolean keyring;
 
         Row(Table table, Variable variable) {
             super(6);
@@ -91,6 +103,11 @@ final class VariablesWindow {
             hidden.setPromptText(variable.secret() ? "••• kept on this machine; type to change it" : "value");
             secret.setSelected(variable.secret());
             secret.setMinWidth(USE_PREF_SIZE);
+            keyring = table.keyring;
+            ring.setId("variable-keyring-" + table.key + "-" + number);
+            ring.setSelected(keyring && variable.secret() && table.inKeyring.test(variable.name()));
+            ring.setMinWidth(USE_PREF_SIZE);
+            Parts.tip(ring, "Its value is kept in the desktop's keyring, and not in your own file of secrets");
             for (TextField field : List.of(name, value, hidden)) {
                 field.getStyleClass().add("value");
             }
@@ -112,6 +129,7 @@ final class VariablesWindow {
                             value,
                             hidden,
                             secret,
+                            ring,
                             Parts.button(
                                     "×",
                                     "Take it away",
@@ -125,6 +143,7 @@ final class VariablesWindow {
         private void show() {
             Parts.shown(value, !secret.isSelected());
             Parts.shown(hidden, secret.isSelected());
+            Parts.shown(ring, keyring && secret.isSelected());
         }
 
         Variable variable() {
@@ -135,16 +154,14 @@ final class VariablesWindow {
 
     private void open() {
         Environment environment = desk.project().current();
-        tables.add(
-                new Table("case", "Of this case", model.currentProperty().get().variables()));
-        tables.add(new Table(
+        add("case", "Of this case", model.currentProperty().get().variables());
+        add(
                 "environment",
                 environment == Environment.NONE
                         ? "Of an environment “Local”"
                         : "Of the environment " + environment.name(),
-                environment.variables()));
-        tables.add(
-                new Table("project", "Of the project", desk.project().settings().variables()));
+                environment.variables());
+        add("project", "Of the project", desk.project().settings().variables());
         VBox body = new VBox(12);
         body.getChildren().addAll(tables);
         body.getChildren().add(functions());
@@ -164,6 +181,10 @@ final class VariablesWindow {
         Overlay.show(within, new VBox(8, Parts.text("Variables", "title"), hint, scroll, foot), 720);
     }
 
+    private void add(String key, String title, List<Variable> variables) {
+        tables.add(new Table(key, title, variables, desk.hasKeyring(), desk::isInKeyring));
+    }
+
     private static Node functions() {
         VBox box = new VBox(3, Parts.text("Functions, beside those of XPath 3.1", "strong"));
         for (FunctionDoc doc : FunctionDoc.ALL) {
@@ -179,19 +200,21 @@ final class VariablesWindow {
 
     private void keep() {
         Map<String, String> secrets = new HashMap<>();
+        Map<String, Boolean> places = new HashMap<>();
         List<List<Variable>> kept = new ArrayList<>();
         for (Table table : tables) {
-            Optional<String> flaw = collect(table, kept, secrets);
+            Optional<String> flaw = collect(table, kept, secrets, places);
             if (flaw.isPresent()) {
                 wrong.setText(flaw.get());
                 return;
             }
         }
         Overlay.close(within);
-        model.actions().keepVariables(kept.get(0), kept.get(1), kept.get(2), secrets);
+        model.actions().keepVariables(kept.get(0), kept.get(1), kept.get(2), secrets, places);
     }
 
-    private static Optional<String> collect(Table table, List<List<Variable>> into, Map<String, String> secrets) {
+    private static Optional<String> collect(
+            Table table, List<List<Variable>> into, Map<String, String> secrets, Map<String, Boolean> places) {
         List<Variable> variables = new ArrayList<>();
         Set<String> names = new HashSet<>();
         for (Row row : table.rows) {
@@ -210,6 +233,9 @@ final class VariablesWindow {
             }
             if (v.secret() && !row.hidden.getText().isEmpty()) {
                 secrets.put(v.name(), row.hidden.getText());
+            }
+            if (v.secret() && table.keyring) {
+                places.put(v.name(), row.ring.isSelected());
             }
             variables.add(v);
         }

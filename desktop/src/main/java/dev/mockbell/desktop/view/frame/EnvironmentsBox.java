@@ -19,6 +19,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.DoubleBinding;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.geometry.Pos;
@@ -32,8 +34,11 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** All environments beside each other: what each says of values, addresses and security profiles, and where they differ. */
@@ -42,6 +47,10 @@ final class EnvironmentsBox extends VBox {
     private static final double HIGH = 480;
     private static final double NAMES = 236;
     private static final double EACH = 210;
+
+    /** In characters; about what a cell shows. */
+    private static final int LONG = 28;
+
     private static final String NOBODY = "nobody";
 
     private final Node within;
@@ -170,7 +179,28 @@ final class EnvironmentsBox extends VBox {
         Label label =
                 Parts.text(one.row().name(), one.row().kind() == Kind.VALUE ? "mono" : "table-text", "table-text");
         Parts.tip(label, one.row().name());
-        return label;
+        return staying(label);
+    }
+
+    /** What says whose row it is stays in sight when the table is scrolled to the side. */
+    private Node staying(Label label) {
+        StackPane ground = new StackPane(label);
+        ground.getStyleClass().add("staying");
+        StackPane.setAlignment(label, Pos.CENTER_LEFT);
+        ground.setMinWidth(NAMES);
+        ground.setViewOrder(-1);
+        ground.translateXProperty().bind(scrolled());
+        return ground;
+    }
+
+    private DoubleBinding scrolled() {
+        return Bindings.createDoubleBinding(
+                () -> {
+                    double wide = scroll.getContent() instanceof Region content ? content.getWidth() : 0;
+                    return Math.max(0, wide - scroll.getViewportBounds().getWidth()) * scroll.getHvalue();
+                },
+                scroll.hvalueProperty(),
+                scroll.viewportBoundsProperty());
     }
 
     private static Node differs(Line line) {
@@ -202,6 +232,13 @@ final class EnvironmentsBox extends VBox {
             return profile(one, at, id);
         }
         TextField field = Form.field(id, one.texts()[at], one.row().otherwise());
+        Tooltip whole = new Tooltip();
+        whole.textProperty().bind(field.textProperty());
+        // a field shows the start of what is long
+        field.tooltipProperty()
+                .bind(Bindings.when(field.textProperty().length().greaterThan(LONG))
+                        .then(whole)
+                        .otherwise((Tooltip) null));
         Form.onEnd(field, () -> say(one, at, field.getText().strip()));
         return field;
     }

@@ -148,6 +148,7 @@ public final class Frame extends StackPane {
             case K -> find();
             case J -> toggleTape();
             case O -> projects.open(this);
+            case W -> projects.close(this);
             case ENTER -> here().act();
             case F -> {
                 return !e.isShiftDown() && here().find();
@@ -252,6 +253,8 @@ public final class Frame extends StackPane {
         all.add(new Hit("action", "Write the load report", "CSV and HTML", models.load()::report));
         all.add(new Hit("action", "Open a project", "Ctrl+O", () -> projects.open(this)));
         all.add(new Hit("action", "New project", "", () -> projects.make(this)));
+        all.add(new Hit("action", "Duplicate this project", "", () -> projects.duplicate(this)));
+        all.add(new Hit("action", "Close this window", "Ctrl+W", () -> projects.close(this)));
         all.add(new Hit(
                 "action", "Environments", "values, addresses and profiles beside each other", this::environments));
         all.add(new Hit("action", "Show or hide the tape", "Ctrl+J", this::toggleTape));

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.view.frame;
 import dev.mockbell.desktop.model.Desk;
 import java.io.File;
 import java.nio.file.Path;
+import java.util.Optional;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
@@ -25,7 +26,11 @@ final class ProjectMenu {
         open.setId("open-project");
         MenuItem make = item("New project…", () -> make(under));
         make.setId("new-project");
-        menu.getItems().addAll(open, make, new SeparatorMenuItem());
+        MenuItem copy = item("Duplicate this project…", () -> duplicate(under));
+        copy.setId("duplicate-project");
+        MenuItem close = item("Close this window (Ctrl+W)", () -> close(under));
+        close.setId("close-window");
+        menu.getItems().addAll(open, make, copy, close, new SeparatorMenuItem());
         for (Path project : desk.recent().projects()) {
             menu.getItems().add(item(project.getFileName() + "   " + parent(project), () -> desk.openProject(project)));
         }
@@ -51,14 +56,23 @@ final class ProjectMenu {
     }
 
     void open(Node near) {
-        choose(near, "Open the project in a folder");
+        choose(near, "Open the project in a folder").ifPresent(desk::openProject);
     }
 
     void make(Node near) {
-        choose(near, "Choose or make an empty folder for the new project");
+        choose(near, "Choose or make an empty folder for the new project").ifPresent(desk::openProject);
     }
 
-    private void choose(Node near, String title) {
+    void duplicate(Node near) {
+        choose(near, "Choose or make an empty folder for the copy").ifPresent(desk::duplicate);
+    }
+
+    /** Closes the window; everything is saved. */
+    void close(Node near) {
+        near.getScene().getWindow().hide();
+    }
+
+    private Optional<Path> choose(Node near, String title) {
         DirectoryChooser chooser = new DirectoryChooser();
         chooser.setTitle(title);
         File start = desk.project().folder().toFile().getParentFile();
@@ -66,8 +80,6 @@ final class ProjectMenu {
             chooser.setInitialDirectory(start);
         }
         File chosen = chooser.showDialog(near.getScene().getWindow());
-        if (chosen != null) {
-            desk.openProject(chosen.toPath());
-        }
+        return Optional.ofNullable(chosen).map(File::toPath);
     }
 }

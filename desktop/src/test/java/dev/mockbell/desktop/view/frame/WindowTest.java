@@ -9,11 +9,14 @@ import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.traffic.TapeView;
 import dev.mockbell.project.Environment;
+import dev.mockbell.project.ProjectStore;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.BeforeEach;
@@ -50,6 +53,23 @@ class WindowTest extends OnDesktop {
             assertThat(hand.find("#" + id + "-station")).as(id).isPresent();
             assertThat(hand.find("#rail-" + id).orElseThrow().getStyleClass()).contains("here");
         }
+    }
+
+    @Test
+    void aProjectIsDuplicatedIntoAnEmptyFolderAndOpenedThere() {
+        AtomicReference<Path> opened = new AtomicReference<>();
+        Path copy = folder.resolve("copy");
+        Hand.run(() -> {
+            desktop.desk.onOpenProject((at, failed) -> opened.set(at));
+            desktop.desk.duplicate(copy);
+        });
+        hand.await("the copy", () -> opened.get() != null);
+        assertThat(opened.get()).isEqualTo(copy);
+        assertThat(new ProjectStore().open(copy).contracts())
+                .usingRecursiveFieldByFieldElementComparatorOnFields("name", "title")
+                .isEqualTo(desktop.onDisk().contracts());
+        Hand.run(() -> desktop.desk.duplicate(copy));
+        hand.await("a sentence", () -> hand.shows("The folder holds something already"));
     }
 
     @Test
