@@ -6,10 +6,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.StringJoiner;
 import java.util.function.BiPredicate;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import javafx.application.Platform;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.BooleanBinding;
@@ -19,15 +21,18 @@ import javafx.collections.ObservableList;
 import javafx.geometry.Insets;
 import javafx.geometry.Orientation;
 import javafx.geometry.Pos;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollBar;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -148,6 +153,9 @@ public final class Grid<T> extends VBox {
 
     private Grid<T> add(Column<T> column) {
         columns.add(column);
+        // what a screen reader says of the list, until somebody gives it a name
+        list.setAccessibleText("Table: "
+                + columns.stream().map(Column::title).filter(t -> !t.isBlank()).collect(Collectors.joining(", ")));
         turns++;
         Optional.ofNullable(chosen.get(column.title())).ifPresent(column.width::set);
         Label title = Parts.text(column.title());
@@ -366,6 +374,31 @@ public final class Grid<T> extends VBox {
                 head(item);
             } else {
                 columns(item);
+            }
+        }
+
+        /** The words of the row, put together when somebody listens. */
+        @Override
+        public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+            if (attribute == AccessibleAttribute.TEXT && getGraphic() != null) {
+                StringJoiner words = new StringJoiner(", ");
+                say(getGraphic(), words);
+                return words.toString();
+            }
+            return super.queryAccessibleAttribute(attribute, parameters);
+        }
+
+        private static void say(Node node, StringJoiner words) {
+            String said = node.getAccessibleText() != null
+                    ? node.getAccessibleText()
+                    : node instanceof Labeled labeled ? labeled.getText() : "";
+            if (said != null && !said.isBlank()) {
+                words.add(said);
+            }
+            if (node instanceof Labeled labeled && labeled.getGraphic() != null) {
+                say(labeled.getGraphic(), words);
+            } else if (node instanceof Pane pane && node.getAccessibleText() == null) {
+                pane.getChildren().stream().filter(Node::isVisible).forEach(n -> say(n, words));
             }
         }
 

@@ -49,6 +49,7 @@ public final class ValueField extends HBox {
     private Consumer<String> typed;
     private String text;
     private String name = "";
+    private String heard;
     private Optional<String> problem = Optional.empty();
     private boolean expression;
     private boolean calm;
@@ -102,6 +103,7 @@ public final class ValueField extends HBox {
     private void showStill() {
         boolean none = text.isEmpty() && !prompt.isEmpty();
         still.setText(none ? prompt : shown(text));
+        still.setAccessibleText(heard == null ? null : heard + ": " + still.getText());
         Parts.classed(still, "third", none);
     }
 
@@ -121,6 +123,7 @@ public final class ValueField extends HBox {
             field.setPrefColumnCount(8);
             field.setPromptText(prompt);
             field.setId(name);
+            field.setAccessibleText(heard);
             wide(field);
             still.setId(null);
             getChildren().set(0, field);
@@ -162,6 +165,16 @@ public final class ValueField extends HBox {
     public ValueField named(String id) {
         name = id;
         still.setId(id);
+        return this;
+    }
+
+    /** What a screen reader calls it. */
+    public ValueField heardAs(String words) {
+        heard = words;
+        still.setAccessibleText(words + ": " + still.getText());
+        if (field != null) {
+            field.setAccessibleText(words);
+        }
         return this;
     }
 

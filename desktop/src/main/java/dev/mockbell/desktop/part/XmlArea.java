@@ -10,6 +10,8 @@ import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.scene.AccessibleAttribute;
+import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
@@ -126,7 +128,30 @@ public final class XmlArea extends StackPane {
         this.editable = editable;
         waiting.setVisible(false);
         getChildren().add(waiting);
-        lay(new CodeArea());
+        lay(new Heard());
+    }
+
+    /** An editor that a screen reader can read: the library's own says nothing of itself. */
+    private static final class Heard extends CodeArea {
+        /** What a reader is given at once. */
+        private static final int MOST_HEARD = 100_000;
+
+        Heard() {
+            setAccessibleRole(AccessibleRole.TEXT_AREA);
+            setAccessibleText("XML");
+        }
+
+        @Override
+        public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+            return switch (attribute) {
+                case TEXT -> getText(0, Math.min(getLength(), MOST_HEARD));
+                case CARET_OFFSET -> getCaretPosition();
+                case SELECTION_START -> getSelection().getStart();
+                case SELECTION_END -> getSelection().getEnd();
+                case EDITABLE -> isEditable();
+                default -> super.queryAccessibleAttribute(attribute, parameters);
+            };
+        }
     }
 
     /** Shows one more editor in the place of the one that stood. */
@@ -286,7 +311,7 @@ public final class XmlArea extends StackPane {
                 return;
             }
             if (area.getLength() >= LARGE) {
-                lay(new CodeArea());
+                lay(new Heard());
             }
         }
         Part part = Part.of(text);

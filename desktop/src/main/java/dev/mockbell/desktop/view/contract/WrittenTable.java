@@ -221,7 +221,7 @@ final class WrittenTable extends VBox {
             field.offering(WrittenDocuments.often());
         }
         field.addEventFilter(KeyEvent.KEY_PRESSED, e -> inCell(e, index, column, field));
-        field.setAccessibleText(column.title() + " of " + row(index).name());
+        field.heardAs(column.title() + " of " + row(index).name());
         if (column == Column.NAME) {
             named.put(index, field);
         }

@@ -48,6 +48,8 @@ public final class Frame extends StackPane {
         this.models = models;
         this.desk = models.desk();
         setFocusTraversable(true);
+        // it has the keyboard while nothing of it has
+        setAccessibleText("Mock Bell");
         this.projects = new ProjectMenu(desk);
         this.finder = new FinderModel(desk, models.call(), models.check(), models.traffic(), this::actions);
         this.tape = new TapeView(models.traffic(), () -> desk.go(Station.TRAFFIC), desk.clock());

@@ -28,6 +28,7 @@ final class Rail extends VBox {
             button.setGraphic(inside);
             button.getStyleClass().setAll("rail-item");
             button.setId("rail-" + station.title().toLowerCase(java.util.Locale.ROOT));
+            button.setAccessibleText(station.title() + ", Alt " + station.digit());
             button.setTooltip(new Tooltip(station.title() + " (Alt+" + station.digit() + ")"));
             button.setOnAction(e -> desk.go(station));
             buttons.put(station, button);

@@ -10,6 +10,7 @@ import javafx.beans.InvalidationListener;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
+import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
@@ -29,6 +30,7 @@ final class TopBar extends HBox {
     private final Models models;
     private final Desk desk;
     private final Runnable edit;
+    private final HBox projectBox;
     private final HBox environmentBox;
     private final Label project = Parts.text("");
     private final Label environment = Parts.text("");
@@ -43,13 +45,13 @@ final class TopBar extends HBox {
         this.edit = edit;
         this.desk = models.desk();
         getStyleClass().add("top-bar");
-        HBox projectBox = inkBox("Project", project);
+        projectBox = inkBox("Project", project);
         projectBox.setId("project");
         Tooltip.install(projectBox, new Tooltip(desk.project().folder().toString()));
-        pressable(projectBox, () -> projects.show(projectBox));
+        pressable(projectBox, "Project", () -> projects.show(projectBox));
         environmentBox = inkBox("Environment", environment);
         environmentBox.setId("environment");
-        pressable(environmentBox, () -> environments().show(environmentBox, Side.BOTTOM, 0, 4));
+        pressable(environmentBox, "Environment", () -> environments().show(environmentBox, Side.BOTTOM, 0, 4));
         HBox finder = new HBox(
                 Parts.text("Find an operation, case or exchange", "second"),
                 Parts.spring(),
@@ -59,7 +61,7 @@ final class TopBar extends HBox {
         finder.setPrefWidth(420);
         finder.setMaxWidth(420);
         finder.setId("find");
-        pressable(finder, find);
+        pressable(finder, "Find an operation, case, exchange or action", find);
         pills.setAlignment(Pos.CENTER_RIGHT);
         getChildren()
                 .addAll(
@@ -85,8 +87,10 @@ final class TopBar extends HBox {
         return name;
     }
 
-    private static void pressable(Node box, Runnable action) {
+    private static void pressable(Node box, String says, Runnable action) {
         box.setFocusTraversable(true);
+        box.setAccessibleRole(AccessibleRole.BUTTON);
+        box.setAccessibleText(says);
         box.setOnMouseClicked(e -> action.run());
         box.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER) {
@@ -128,6 +132,9 @@ final class TopBar extends HBox {
         project.setText(desk.project().name() + " ▾");
         environment.setText((desk.project().current().live() ? "◆ live: " : "")
                 + desk.project().current().name() + " ▾");
+        projectBox.setAccessibleText("Project " + desk.project().name());
+        environmentBox.setAccessibleText("Environment "
+                + desk.project().current().name() + (desk.project().current().live() ? ", live" : ""));
         environmentBox.pseudoClassStateChanged(LIVE, desk.project().current().live());
         int up = models.mocks().running();
         Button mocks = pill(

@@ -223,6 +223,7 @@ final class LoadPlanPane extends VBox {
     private HBox number(String name, String id, double value, DoubleConsumer keep) {
         TextField field = Form.field(id, Numbers.plain(value), "");
         field.setPrefWidth(90);
+        field.setAccessibleText(name);
         field.setAlignment(Pos.CENTER_RIGHT);
         Form.onEnd(field, () -> {
             try {

@@ -355,7 +355,7 @@ public final class SheetGrid extends VBox {
                         .ifPresentOrElse(p -> mark(field, Optional.of(p)), () -> mark(field, Optional.empty())));
         Parts.classed(field, "row-value", true);
         field.setUserData(line);
-        field.named(idOf(row)).onEntered(() -> choose(line));
+        field.named(idOf(row)).heardAs(row.label()).onEntered(() -> choose(line));
         Optional<SimpleType> type = row.simple();
         String primitive = type.map(SimpleType::primitive).orElse("string");
         boolean binary = "base64Binary".equals(primitive) || "hexBinary".equals(primitive);
@@ -390,7 +390,10 @@ public final class SheetGrid extends VBox {
             }
         });
         Parts.classed(field, "row-value", false);
-        field.named(null).readOnly(() -> {}).offering(line.row().options());
+        field.named(null)
+                .heardAs(line.row().label())
+                .readOnly(() -> {})
+                .offering(line.row().options());
         field.mark(Optional.empty(), false, Optional.empty());
     }
 

@@ -363,6 +363,7 @@ public final class MockView extends StackPane implements StationView {
             address.setEditable(false);
             address.setPrefWidth(270);
             address.setId("mock-address");
+            address.setAccessibleText("Where the mock listens");
             address.getStyleClass().addAll("mono", "reading");
             Label queue = Parts.text(
                     h.queues()

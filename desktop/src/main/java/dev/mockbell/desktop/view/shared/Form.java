@@ -11,6 +11,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Control;
 import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
@@ -38,6 +39,9 @@ public final class Form extends VBox {
 
     /** A row of its own making; a field takes the room there is. */
     public void row(String key, Node value, Node... more) {
+        if (value instanceof Control && value.getAccessibleText() == null) {
+            value.setAccessibleText(key);
+        }
         Label name = Parts.text(key, "second", "table-text");
         name.setMinWidth(KEY);
         HBox row = new HBox(8, name, value);
