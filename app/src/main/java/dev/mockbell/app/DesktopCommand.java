@@ -4,6 +4,7 @@ import dev.mockbell.cli.Console;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.Windows;
 import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.model.Habits;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ProjectStore;
@@ -48,6 +49,14 @@ final class DesktopCommand implements Callable<Integer> {
         return 0;
     }
 
+    /** The toolkit takes the size of everything from the system, unless another was chosen before it starts. */
+    private static void scale(int percent) {
+        if (percent > 0) {
+            System.setProperty("glass.gtk.uiScale", percent + "%");
+            System.setProperty("glass.win.uiScale", percent + "%");
+        }
+    }
+
     /** What is done with a window once it is open, on the interface thread. */
     interface Opened {
         void window(MockBellWindow window);
@@ -60,13 +69,19 @@ final class DesktopCommand implements Callable<Integer> {
      */
     static void show(Path folder, Map<String, String> environment, Opened opened) throws InterruptedException {
         Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC(), environment, new OwnFleet());
+        scale(Habits.size(UserFolders.ofProcess()));
         Offscreen.start();
+        OwnDemo demo =
+                new OwnDemo(Path.of(System.getProperty("user.home"), "mockbell"), Clock.systemUTC(), environment);
+        windows.onDemo(demo::open);
         Termination.before(windows::save);
         windows.open(folder, opened::window);
         try {
             windows.closed().get();
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
+        } finally {
+            demo.close();
         }
     }
 }

@@ -22,6 +22,11 @@ public final class Bench {
             new MockSoak(out, args.length > 1 ? Integer.parseInt(args[1]) : 60).run();
             System.exit(0);
         }
+        if ("whole".equals(which)) {
+            // window, mock, tap and load together, for an hour unless it is to be less
+            new WholeSoak(out, args.length > 1 ? Integer.parseInt(args[1]) : 60).run();
+            System.exit(0);
+        }
         if ("ledger".equals(which)) {
             // a million, unless it is to be fewer; not among all
             new LedgerBench(out, args.length > 1 ? Integer.parseInt(args[1]) : 1_000_000).run();
@@ -40,7 +45,7 @@ public final class Bench {
                 .contains(which)) {
             out.println("There is no benchmark " + which
                     + ". There are load, mock, contract, sheet, call, answer, check, tap, all,"
-                    + " grid WORKERS, scale, ledger COUNT, and soak MINUTES.");
+                    + " grid WORKERS, scale, ledger COUNT, soak MINUTES, and whole MINUTES.");
             System.exit(2);
         }
         boolean all = "all".equals(which);

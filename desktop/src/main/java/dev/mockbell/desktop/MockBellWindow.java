@@ -37,6 +37,8 @@ public final class MockBellWindow {
         MockBellWindow window = new MockBellWindow(stage, frame, models);
         // a field that is being typed in keeps its text when the keyboard leaves it
         stage.setOnHiding(e -> frame.requestFocus());
+        // the system may want another theme by then
+        stage.focusedProperty().addListener((o, was, now) -> desk.appearance().look());
         stage.setOnHidden(e -> window.end(desk, place));
         stage.show();
         frame.requestFocus();

@@ -10,6 +10,7 @@ import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
@@ -32,6 +33,7 @@ public final class Windows {
     private final Map<String, String> environment;
     private final FleetSource fleet;
     private final Map<Path, Open> open = new LinkedHashMap<>();
+    private Optional<Consumer<Windows>> demo = Optional.empty();
     private final AtomicBoolean saved = new AtomicBoolean();
     private final CompletableFuture<Void> closed = new CompletableFuture<>();
 
@@ -49,6 +51,11 @@ public final class Windows {
         this.clock = clock;
     }
 
+    /** Says how the demo is opened: it is given these windows, on a thread of its own. */
+    public void onDemo(Consumer<Windows> source) {
+        demo = Optional.of(source);
+    }
+
     /**
      * Opens the window of a project, made when the folder holds none, or brings it to the front. Reads files, so not for the
      * interface thread.
@@ -57,6 +64,11 @@ public final class Windows {
      * @throws Problem when the project cannot be opened
      */
     public void open(Path folder, Consumer<MockBellWindow> opened) {
+        open(folder, environment, opened);
+    }
+
+    /** As {@link #open(Path, Consumer)}, with other variables of the process: where secrets stand that nobody keeps. */
+    public void open(Path folder, Map<String, String> environment, Consumer<MockBellWindow> opened) {
         Path at = real(folder);
         synchronized (open) {
             Open there = open.get(at);
@@ -71,12 +83,14 @@ public final class Windows {
         }
         Desk desk = Desk.open(at, Platform::runLater, clock, user, environment);
         desk.onFleet(fleet);
+        demo.ifPresent(source -> desk.onDemo(failed -> elsewhere(() -> source.accept(this), failed)));
         desk.onOpenProject((other, failed) -> elsewhere(() -> open(other, window -> {}), failed));
         WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
         CompletableFuture<MockBellWindow> made = new CompletableFuture<>();
         Platform.runLater(() -> {
             try {
                 made.complete(MockBellWindow.open(desk, new Stage(), place));
+                desk.appearance().follow();
             } catch (RuntimeException e) {
                 made.completeExceptionally(e);
             }

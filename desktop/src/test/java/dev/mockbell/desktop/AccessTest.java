@@ -3,6 +3,7 @@ package dev.mockbell.desktop;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.Appearance.Theme;
 import dev.mockbell.desktop.model.Station;
 import java.util.Set;
 import java.util.TreeSet;
@@ -32,7 +33,7 @@ class AccessTest extends OnDesktop {
     @ValueSource(strings = {"light", "dark"})
     void everyScreenCanBeReadAndHeard(String theme) throws Exception {
         if (theme.equals("dark")) {
-            Hand.run(() -> desktop.window.frame().getStyleClass().add("dark"));
+            Hand.run(() -> desktop.desk.appearance().choose(Theme.DARK));
         }
         look("start");
         desktop.addContract();

@@ -87,7 +87,9 @@ public final class Desk implements AutoCloseable {
     private final ObservableList<Notice> notices = FXCollections.observableArrayList();
     private final RecentProjects recent;
     private final Habits habits;
+    private final Appearance appearance;
     private BiConsumer<Path, Consumer<Problem>> opener = (folder, failed) -> {};
+    private Optional<Consumer<Consumer<Problem>>> demo = Optional.empty();
     private final BooleanProperty masked = new SimpleBooleanProperty(true);
     private final UserFolders user;
     private Optional<FleetSource> fleet = Optional.empty();
@@ -96,7 +98,13 @@ public final class Desk implements AutoCloseable {
     private Settings maskingFor;
     private List<Case> maskingOf;
 
-    private Desk(Project opened, Executor interfaceThread, Clock clock, UserFolders user, Core core) {
+    private Desk(
+            Project opened,
+            Executor interfaceThread,
+            Clock clock,
+            UserFolders user,
+            Core core,
+            Map<String, String> environment) {
         this.tasks = new Tasks(interfaceThread);
         this.clock = clock;
         this.user = user;
@@ -108,7 +116,8 @@ public final class Desk implements AutoCloseable {
         this.history = new RunHistory(opened.folder());
         this.recent = new RecentProjects(user.state().resolve("recent-projects"));
         recent.opened(opened.folder(), tasks);
-        this.habits = new Habits(user.state().resolve("habits"), tasks);
+        this.habits = new Habits(Habits.file(user), tasks);
+        this.appearance = new Appearance(this, environment);
         this.elsewhere = new OtherPrograms(this);
         this.saver = new Saver(core.store(), opened, problem -> tasks.later(() -> tell(problem)), elsewhere);
         this.watch = new FolderWatch(opened.folder(), saver::look);
@@ -157,7 +166,7 @@ public final class Desk implements AutoCloseable {
                         at.getFileName() == null ? "Project" : at.getFileName().toString());
         // the keyring may ask for a password; later nobody should have to wait for it
         core.secrets().fetch(core.locals().of(opened.folder()));
-        return new Desk(opened, interfaceThread, clock, user, core);
+        return new Desk(opened, interfaceThread, clock, user, core, environment);
     }
 
     /** What makes load on many machines; empty where load is made by this program alone. */
@@ -457,6 +466,11 @@ public final class Desk implements AutoCloseable {
         return habits;
     }
 
+    /** How the window looks. */
+    public Appearance appearance() {
+        return appearance;
+    }
+
     /** How another project is opened; the consumer hears why it cannot be. */
     public void onOpenProject(BiConsumer<Path, Consumer<Problem>> action) {
         opener = action;
@@ -480,6 +494,21 @@ public final class Desk implements AutoCloseable {
                     openProject(folder);
                 },
                 this::tell);
+    }
+
+    /** How the demo is opened. */
+    public void onDemo(Consumer<Consumer<Problem>> action) {
+        demo = Optional.of(action);
+    }
+
+    /** Whether the demo can be opened from here. */
+    public boolean hasDemo() {
+        return demo.isPresent();
+    }
+
+    /** Opens the demo, with its live services, in a window of its own. */
+    public void openDemo() {
+        demo.ifPresent(d -> d.accept(this::tell));
     }
 
     /** Does something before the desk is closed. */

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.io.Reader;
@@ -29,6 +30,19 @@ public final class Habits {
         this.file = file;
         this.tasks = tasks;
         this.known = read(file);
+    }
+
+    /**
+     * How large everything is to be, for the toolkit before it starts.
+     *
+     * @return in per cent; 0 for as the system says
+     */
+    public static int size(UserFolders user) {
+        return Appearance.chosen(read(file(user)));
+    }
+
+    static Path file(UserFolders user) {
+        return user.state().resolve("habits");
     }
 
     private static Properties read(Path file) {

@@ -15,6 +15,7 @@ import javafx.scene.layout.VBox;
 /** A project with nothing in it: where a contract comes from, and what was worked on before. */
 final class StartPage extends VBox {
     private static final int MOST_RECENT = 5;
+    private static final double CARD = 272;
 
     private final Desk desk;
     private final VBox recent = new VBox();
@@ -46,18 +47,37 @@ final class StartPage extends VBox {
 
     private HBox cards(Runnable write) {
         VBox before = Parts.panel(Parts.head("Go on where you were"), recent);
-        Label none = Parts.text("Write the contract as a table of operations and fields, and mock it.", "second");
-        none.setWrapText(true);
         Button begin = Parts.button("Write a contract", "For a service that does not exist yet", write);
         begin.setId("write-contract");
-        VBox inside = new VBox(10, none, begin);
-        inside.setPadding(new Insets(10, 12, 12, 12));
-        VBox written = Parts.panel(Parts.head("No service yet?"), inside);
-        written.setMinWidth(290);
-        written.setMaxWidth(290);
-        HBox cards = new HBox(12, Parts.wide(before), written);
+        HBox cards = new HBox(
+                12,
+                Parts.wide(before),
+                card("No service yet?", "Write the contract as a table of operations and fields, and mock it.", begin));
+        if (desk.hasDemo()) {
+            Button demo = Parts.button(
+                    "Open the demo", "In a window of its own; nothing of it leaves this machine", desk::openDemo);
+            demo.setId("open-demo");
+            cards.getChildren()
+                    .add(card(
+                            "Just looking?",
+                            "The huts of Northfell: two made-up services that run here, with cases, suites, a mock and"
+                                    + " a load plan.",
+                            demo));
+        }
         cards.setAlignment(Pos.TOP_LEFT);
         return cards;
+    }
+
+    private static VBox card(String title, String words, Button action) {
+        Label label = Parts.text(words, "second");
+        label.setWrapText(true);
+        label.setMinHeight(USE_PREF_SIZE);
+        VBox inside = new VBox(10, label, action);
+        inside.setPadding(new Insets(10, 12, 12, 12));
+        VBox card = Parts.panel(Parts.head(title), inside);
+        card.setMinWidth(CARD);
+        card.setMaxWidth(CARD);
+        return card;
     }
 
     private void showRecent() {

@@ -1,5 +1,7 @@
 package dev.mockbell.desktop.view.frame;
 
+import dev.mockbell.desktop.model.Appearance;
+import dev.mockbell.desktop.model.Appearance.Theme;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.EnvironmentsModel;
 import dev.mockbell.desktop.model.FinderModel;
@@ -7,6 +9,7 @@ import dev.mockbell.desktop.model.FinderModel.Hit;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.ProjectSteps;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.call.CallView;
 import dev.mockbell.desktop.view.call.CaseBar;
 import dev.mockbell.desktop.view.check.CheckView;
@@ -22,10 +25,14 @@ import dev.mockbell.project.KeptContract;
 import dev.mockbell.suite.CopyOut;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
+import javafx.application.Platform;
+import javafx.scene.Node;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -54,7 +61,7 @@ public final class Frame extends StackPane {
         this.finder = new FinderModel(desk, models.call(), models.check(), models.traffic(), this::actions);
         this.tape = new TapeView(models.traffic(), () -> desk.go(Station.TRAFFIC), desk.clock());
         frame.setTop(new TopBar(models, projects, this::find, this::environments));
-        frame.setLeft(new Rail(desk, this::theme));
+        frame.setLeft(new Rail(desk, this::settings));
         frame.setCenter(center);
         frame.setBottom(tape);
         getChildren().addAll(frame, new Notices(desk));
@@ -66,6 +73,8 @@ public final class Frame extends StackPane {
             }
         });
         show(desk.stationProperty().get());
+        desk.appearance().darkProperty().addListener((o, was, now) -> dress(now));
+        dress(desk.appearance().darkProperty().get());
         desk.elsewhere().chosenProperty().addListener((o, was, versions) -> {
             if (versions != null) {
                 VersionsBox.show(this, desk.elsewhere(), versions);
@@ -86,10 +95,12 @@ public final class Frame extends StackPane {
         FinderView.show(this, finder);
     }
 
-    private void theme() {
-        if (!getStyleClass().remove("dark")) {
-            getStyleClass().add("dark");
-        }
+    private void settings(Node under) {
+        new SettingsMenu(desk.appearance(), frame.getBottom() != null, this::toggleTape).show(under);
+    }
+
+    private void dress(boolean dark) {
+        Parts.classed(this, "dark", dark);
     }
 
     private void show(Station station) {
@@ -198,6 +209,12 @@ public final class Frame extends StackPane {
         return true;
     }
 
+    /** A menu needs its button to be in the window. */
+    private void press(Station station, Runnable action) {
+        desk.go(station);
+        Platform.runLater(action);
+    }
+
     /** Goes to a station and does what it is for. */
     private void actIn(Station station) {
         desk.go(station);
@@ -260,15 +277,32 @@ public final class Frame extends StackPane {
         all.add(new Hit(
                 "action", "Environments", "values, addresses and profiles beside each other", this::environments));
         all.add(new Hit("action", "Show or hide the tape", "Ctrl+J", this::toggleTape));
-        all.add(new Hit("action", "Change the theme", "light or dark", this::theme));
+        all.add(new Hit("action", "Change the theme", "light or dark", desk.appearance()::turn));
         all.add(new Hit(
                 "action",
                 "What can be done here",
                 "F1",
                 () -> HelpBox.show(this, desk.stationProperty().get(), here().acts())));
+        for (Theme theme : Theme.values()) {
+            all.add(new Hit(
+                    "action",
+                    "Theme: " + theme.title(),
+                    "",
+                    () -> desk.appearance().choose(theme)));
+        }
+        for (int size : Appearance.SIZES) {
+            all.add(new Hit(
+                    "action",
+                    "Everything at " + size + " %",
+                    "with the next start",
+                    () -> desk.appearance().size(size)));
+        }
         for (Environment e : desk.project().environments()) {
             all.add(new Hit("action", "Use environment " + e.name(), "", () -> desk.use(e.name())));
         }
+        Set<String> known = new HashSet<>();
+        stations.forEach((station, view) ->
+                all.addAll(new StationActions(station, action -> press(station, action), known).in(view.node())));
         return all;
     }
 }

@@ -6,7 +6,9 @@ import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
@@ -15,7 +17,7 @@ import javafx.scene.layout.VBox;
 final class Rail extends VBox {
     private final Map<Station, Button> buttons = new EnumMap<>(Station.class);
 
-    Rail(Desk desk, Runnable theme) {
+    Rail(Desk desk, Consumer<Node> settings) {
         getStyleClass().add("rail");
         for (Station station : Station.values()) {
             VBox inside = new VBox(
@@ -34,11 +36,11 @@ final class Rail extends VBox {
             buttons.put(station, button);
             getChildren().add(button);
         }
-        Button themes = Parts.button("Light / dark", "Change the theme", theme, "quiet");
-        themes.setId("theme");
-        themes.setStyle("-fx-font-size: 11px; -fx-padding: 4 2 4 2");
-        themes.setMaxWidth(Double.MAX_VALUE);
-        getChildren().addAll(Parts.spring(), themes);
+        Button more = Parts.button("Settings ▾", "Light or dark, how large, the tape", () -> {}, "quiet", "small");
+        more.setId("settings");
+        more.setOnAction(e -> settings.accept(more));
+        more.setMaxWidth(Double.MAX_VALUE);
+        getChildren().addAll(Parts.spring(), more);
         desk.stationProperty().addListener((o, was, now) -> show(now));
         show(desk.stationProperty().get());
     }

@@ -306,7 +306,9 @@ class WindowTest extends OnDesktop {
     @Test
     void theDarkThemeIsDark() {
         BufferedImage light = hand.picture();
-        hand.click("#theme");
+        hand.click("#settings");
+        hand.clickText("Dark");
+        hand.await("dark", () -> desktop.window.frame().getStyleClass().contains("dark"));
         BufferedImage dark = hand.picture();
         assertThat(light.getRGB(700, 640) & 0xFF).isGreaterThan(200);
         assertThat(dark.getRGB(700, 640) & 0xFF).isLessThan(80);
