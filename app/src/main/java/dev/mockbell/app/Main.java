@@ -41,7 +41,8 @@ public final class Main {
         }
     }
 
-    private static int run(Console console, String[] given) {
+    /** Carries a command out and gives its exit code. */
+    static int run(Console console, String[] given) {
         try {
             return MockBellCommand.commandLine(
                             console,

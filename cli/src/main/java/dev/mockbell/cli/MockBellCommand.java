@@ -63,7 +63,8 @@ public final class MockBellCommand implements Runnable {
                 new LedgerCommand(),
                 new LoadCommand(console, fleet),
                 new GridCommand(),
-                new WorkerCommand(console, fleet)));
+                new WorkerCommand(console, fleet),
+                new GuideCommand(console)));
         all.addAll(List.of(more));
         for (Object command : named(all, arguments, 0)) {
             CommandLine sub = new CommandLine(command);

@@ -17,7 +17,8 @@ public record Models(
         LoadModel load,
         WorkersModel workers,
         ChangesModel changes,
-        WrittenModel written) {
+        WrittenModel written,
+        GuideModel guide) {
     public static Models of(Desk desk) {
         MocksModel mocks = new MocksModel(desk);
         CallModel call = new CallModel(desk, mocks);
@@ -45,6 +46,7 @@ public record Models(
                 load,
                 workers,
                 new ChangesModel(desk),
-                new WrittenModel(desk));
+                new WrittenModel(desk),
+                new GuideModel(desk));
     }
 }

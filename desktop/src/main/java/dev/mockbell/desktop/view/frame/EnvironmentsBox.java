@@ -134,9 +134,7 @@ final class EnvironmentsBox extends VBox {
         grid.flat()
                 .column("", NAMES, this::name)
                 .centred("≠", 34, EnvironmentsBox::differs)
-                .grouped(
-                        l -> l instanceof Line.Heading,
-                        l -> Parts.text(((Line.Heading) l).kind().title(), "strong", "table-text", "second"));
+                .grouped(l -> l instanceof Line.Heading, this::heading);
         for (int i = 0; i < all.size(); i++) {
             int at = i;
             grid.column(all.get(i).name(), EACH, line -> cell(line, at));
@@ -144,6 +142,12 @@ final class EnvironmentsBox extends VBox {
         grid.items().setAll(lines());
         grid.setMinWidth(NAMES + 34 + EACH * all.size() + 24);
         scroll.setContent(grid);
+    }
+
+    private Node heading(Line line) {
+        Label heading = Parts.text(((Line.Heading) line).kind().title(), "strong", "table-text", "second");
+        stays(heading);
+        return heading;
     }
 
     private List<Line> lines() {
@@ -188,9 +192,18 @@ final class EnvironmentsBox extends VBox {
         ground.getStyleClass().add("staying");
         StackPane.setAlignment(label, Pos.CENTER_LEFT);
         ground.setMinWidth(NAMES);
-        ground.setViewOrder(-1);
-        ground.translateXProperty().bind(scrolled());
+        stays(ground);
         return ground;
+    }
+
+    private void stays(Node node) {
+        node.translateXProperty().bind(scrolled());
+        // above the cells of its row that it comes to lie over
+        node.parentProperty().addListener((o, was, now) -> {
+            if (now != null) {
+                now.setViewOrder(-1);
+            }
+        });
     }
 
     private DoubleBinding scrolled() {

@@ -204,7 +204,7 @@ public final class Frame extends StackPane {
 
     private boolean help() {
         if (!here().explain()) {
-            HelpBox.show(this, desk.stationProperty().get(), here().acts());
+            HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts());
         }
         return true;
     }
@@ -280,9 +280,14 @@ public final class Frame extends StackPane {
         all.add(new Hit("action", "Change the theme", "light or dark", desk.appearance()::turn));
         all.add(new Hit(
                 "action",
+                "Open the guide",
+                "F1",
+                () -> HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts())));
+        all.add(new Hit(
+                "action",
                 "What can be done here",
                 "F1",
-                () -> HelpBox.show(this, desk.stationProperty().get(), here().acts())));
+                () -> HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts())));
         for (Theme theme : Theme.values()) {
             all.add(new Hit(
                     "action",

@@ -1,107 +1,100 @@
 package dev.mockbell.desktop.view.frame;
 
+import dev.mockbell.desktop.model.GuideModel;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Overlay;
-import dev.mockbell.expression.FunctionDoc;
-import java.util.ArrayList;
-import java.util.List;
-import javafx.scene.control.Label;
+import dev.mockbell.guide.Guide;
+import dev.mockbell.guide.GuidePage;
+import javafx.beans.value.ChangeListener;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** What F1 shows: keys in groups, those of the station beside those that work everywhere. */
-final class HelpBox {
-    private record Group(String title, List<String[]> lines) {}
+/** What F1 shows: the guide's page of the station, the other pages beside it, and the keys in groups. */
+final class HelpBox extends HBox {
+    private static final double WIDTH = 1_170;
+    private static final double HIGH = 640;
+    private static final double PAGES = 196;
+    private static final double KEYS = 340;
+    private static final double TEXT = 556;
 
-    private HelpBox() {}
+    private final GuideModel guide;
+    private final VBox pages = new VBox(2);
+    private final Button back = Parts.button("← Back", "To the page before (Alt+Left)", () -> {}, "quiet");
+    private final ScrollPane text = new ScrollPane();
+    private final ChangeListener<GuidePage> turned = (o, was, now) -> show(now);
 
-    static void show(StackPane over, Station station, String mainThing) {
-        VBox left = new VBox(16, group(everywhere(mainThing)));
-        VBox right = new VBox(16);
-        List<Group> here = of(station);
-        for (int i = 0; i < here.size(); i++) {
-            (i == 0 || here.size() == 1 ? left : right).getChildren().add(group(here.get(i)));
+    private HelpBox(GuideModel guide, Station station, String mainThing) {
+        super(18);
+        this.guide = guide;
+        setId("help");
+        back.setId("guide-back");
+        back.setOnAction(e -> guide.back());
+        VBox left = new VBox(8, Parts.text("Guide", "strong"), pages, Parts.spring(), back);
+        left.setMinWidth(PAGES);
+        left.setMaxWidth(PAGES);
+        text.setFitToWidth(true);
+        text.setId("guide-page");
+        text.setAccessibleText("The page");
+        HBox.setHgrow(text, Priority.ALWAYS);
+        ScrollPane keys = new ScrollPane(
+                new VBox(10, Parts.text("Keys in " + station.title(), "strong"), Keys.of(station, mainThing)));
+        keys.setFitToWidth(true);
+        keys.setMinWidth(KEYS);
+        keys.setMaxWidth(KEYS);
+        keys.setId("keys");
+        getChildren().addAll(left, text, keys);
+        setMinHeight(HIGH);
+        setPrefHeight(HIGH);
+        addEventHandler(KeyEvent.KEY_PRESSED, e -> {
+            if (e.isAltDown() && e.getCode() == KeyCode.LEFT) {
+                guide.back();
+                e.consume();
+            }
+        });
+        guide.pageProperty().addListener(turned);
+        show(guide.pageProperty().get());
+    }
+
+    /** Over the window that shows {@code over}, at the page of a station. */
+    static void show(StackPane over, GuideModel guide, Station station, String mainThing) {
+        guide.open(station);
+        HelpBox box = new HelpBox(guide, station, mainThing);
+        // the guide outlives what shows it
+        Overlay.show(over, box, WIDTH, () -> guide.pageProperty().removeListener(box.turned));
+    }
+
+    private void show(GuidePage page) {
+        if (page == null) {
+            return;
         }
-        HBox columns = new HBox(36, left);
-        if (!right.getChildren().isEmpty()) {
-            columns.getChildren().add(right);
+        GuideText shown = new GuideText(page, TEXT, guide::follow);
+        shown.setPadding(new Insets(0, 12, 16, 2));
+        text.setContent(shown);
+        text.setVvalue(0);
+        back.setDisable(!guide.canGoBack());
+        showPages();
+    }
+
+    private void showPages() {
+        pages.getChildren().clear();
+        GuidePage here = guide.pageProperty().get();
+        for (Guide.Entry entry : guide.contentsProperty().get()) {
+            Button link = Parts.link(entry.title(), "", () -> guide.follow(entry.name()));
+            link.setId("guide-" + entry.name());
+            link.setWrapText(true);
+            link.setAlignment(Pos.CENTER_LEFT);
+            link.setMaxWidth(PAGES);
+            Parts.classed(link, "strong", here != null && here.name().equals(entry.name()));
+            pages.getChildren().add(link);
         }
-        List.of(left, right).forEach(c -> HBox.setHgrow(c, Priority.ALWAYS));
-        ScrollPane scroll = new ScrollPane(columns);
-        scroll.setFitToWidth(true);
-        scroll.setMaxHeight(560);
-        scroll.setMinHeight(Region.USE_PREF_SIZE);
-        VBox box = new VBox(12, Parts.text("What can be done in " + station.title(), "title"), scroll);
-        Overlay.show(over, box, right.getChildren().isEmpty() ? 560 : 1_010);
-    }
-
-    private static VBox group(Group group) {
-        VBox box = new VBox(5, Parts.text(group.title(), "strong"));
-        for (String[] line : group.lines()) {
-            Label key = Parts.text(line[0], "mono");
-            key.setMinWidth(172);
-            key.setMaxWidth(172);
-            key.setWrapText(true);
-            Label words = Parts.text(line[1], "table-text");
-            words.setWrapText(true);
-            words.setMinHeight(Region.USE_PREF_SIZE);
-            HBox.setHgrow(words, Priority.ALWAYS);
-            box.getChildren().add(new HBox(10, key, words));
-        }
-        return box;
-    }
-
-    private static Group everywhere(String mainThing) {
-        return new Group(
-                "Everywhere",
-                List.of(
-                        new String[] {"Alt+1 … Alt+6", "go to a station"},
-                        new String[] {"Ctrl+K", "find operations, cases, suites, exchanges and actions"},
-                        new String[] {"Ctrl+Enter", "here: " + mainThing},
-                        new String[] {"Ctrl+O", "open another project"},
-                        new String[] {"Ctrl+J", "show or hide the tape"},
-                        new String[] {"Esc", "leave or stop"}));
-    }
-
-    private static List<Group> of(Station station) {
-        return switch (station) {
-            case CALL -> call();
-            case TRAFFIC ->
-                List.of(new Group("Traffic", List.of(new String[] {"Ctrl+F", "filter"}, new String[] {
-                    "Enter", "edit the exchange and send it again"
-                })));
-            default -> List.of();
-        };
-    }
-
-    private static List<Group> call() {
-        List<String[]> functions = new ArrayList<>();
-        functions.add(new String[] {"{$name}", "an expression: XPath 3.1 in braces; doubled braces are braces"});
-        FunctionDoc.ALL.forEach(f -> functions.add(new String[] {f.signature(), f.text()}));
-        return List.of(
-                new Group(
-                        "In the sheet",
-                        List.of(
-                                new String[] {"Left, Right", "fold and go out, open and go in"},
-                                new String[] {"Space", "put the row in or leave it out"},
-                                new String[] {"Enter, F4, Delete", "edit the row, edit it in full, take it out"},
-                                new String[] {"Insert, Ctrl+D", "one more of the row, a copy of it"},
-                                new String[] {"Alt+Up, Alt+Down", "move one of several"},
-                                new String[] {"Ctrl+C, Ctrl+V", "copy the row; paste XML, or rows of a table"},
-                                new String[] {"Ctrl+F", "find rows, go to a path"},
-                                new String[] {"F1 on a row", "what the contract says of it"})),
-                new Group(
-                        "In the request",
-                        List.of(
-                                new String[] {"Ctrl+Z, Ctrl+Shift+Z", "undo and redo"},
-                                new String[] {"Ctrl+F in XML", "find and replace"},
-                                new String[] {"Ctrl+Space in XML", "what can be written here"},
-                                new String[] {"Ctrl+Shift+F in XML", "lay the message out"})),
-                new Group("In expressions", functions));
     }
 }
