@@ -17,6 +17,7 @@ import dev.mockbell.file.UserFolders;
 import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.load.LoadRun;
+import dev.mockbell.project.LoadHistory;
 import dev.mockbell.report.HtmlReport;
 import dev.mockbell.report.JUnitXml;
 import dev.mockbell.report.LoadCsv;
@@ -330,7 +331,7 @@ final class DemoWalk {
         hand.press(KeyCode.ALT, KeyCode.DIGIT6);
         LoadRun first = loaded(hand, models, true);
         LoadRun second = loaded(hand, models, false);
-        Hand.run(() -> models.load().compare(first));
+        Hand.run(() -> models.load().compare(LoadHistory.Kept.of(first)));
         hand.await("the comparison", () -> hand.find("#load-comparison").isPresent());
         hand.shoot(picture("runs"));
         Hand.run(() -> models.load().comparisonProperty().set(null));

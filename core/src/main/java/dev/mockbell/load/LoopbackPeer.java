@@ -6,6 +6,7 @@ import io.netty.buffer.Unpooled;
 import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
+import io.netty.channel.socket.ChannelInputShutdownEvent;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.ByteBuffer;
@@ -194,6 +195,14 @@ final class LoopbackPeer implements AutoCloseable {
         public void channelInactive(ChannelHandlerContext context) {
             held.release();
             held = Unpooled.EMPTY_BUFFER;
+        }
+
+        /** Who has said all and is gone is not waited for: listening ends half a connection at a time. */
+        @Override
+        public void userEventTriggered(ChannelHandlerContext context, Object event) {
+            if (event instanceof ChannelInputShutdownEvent) {
+                context.close();
+            }
         }
 
         @Override

@@ -4,10 +4,13 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.load.LoadRun;
+import dev.mockbell.problem.Problem;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -56,6 +59,58 @@ public final class LoadHistory {
             }
         }
         return found;
+    }
+
+    /**
+     * A run that is kept, as far as a list of runs says it: with its seconds and histograms one takes megabytes.
+     *
+     * @param done how many requests were answered
+     * @param p95 in milliseconds
+     */
+    public record Kept(String plan, Instant started, long done, double p95, boolean passed) {
+        public static Kept of(LoadRun run) {
+            return new Kept(
+                    run.plan().id(),
+                    run.started(),
+                    run.total().done(),
+                    run.total().p95(),
+                    run.passed());
+        }
+    }
+
+    /** The latest runs of a plan, the newest first, without what they measured; one that cannot be read is left out. */
+    public List<Kept> list(String plan, int most) {
+        List<Kept> found = new ArrayList<>();
+        for (Path file : files(plan)) {
+            if (found.size() == most) {
+                break;
+            }
+            try (InputStream in = Files.newInputStream(file)) {
+                found.add(Kept.of(LoadRunFile.outline(in)));
+            } catch (DataFormatException | IOException | RuntimeException e) {
+                LOG.info("a run of a load plan cannot be read: {}", file, e);
+            }
+        }
+        return found;
+    }
+
+    /**
+     * All of a run.
+     *
+     * @throws Problem when it is gone, or cannot be read
+     */
+    public LoadRun run(Kept kept) {
+        Path file = folder(kept.plan()).resolve(kept.started().toEpochMilli() + ".json");
+        try {
+            return LoadRunFile.read(Files.readString(file));
+        } catch (DataFormatException | IOException | RuntimeException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "The run cannot be read: " + Problem.reason(e),
+                    file.toString(),
+                    "It may have been deleted; the last " + MOST + " of a plan are kept.",
+                    e);
+        }
     }
 
     private Path folder(String plan) {

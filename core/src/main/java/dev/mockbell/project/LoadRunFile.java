@@ -1,5 +1,6 @@
 package dev.mockbell.project;
 
+import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -13,6 +14,8 @@ import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.Spent;
 import dev.mockbell.load.StepFigures;
 import dev.mockbell.load.WorkerRun;
+import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -109,7 +112,27 @@ public final class LoadRunFile {
 
     /** Reads {@link #text}; what is none fails in one way or another. */
     static LoadRun read(String text) throws JsonProcessingException, DataFormatException {
-        ObjectNode node = (ObjectNode) JSON.readTree(text);
+        return read((ObjectNode) JSON.readTree(text));
+    }
+
+    /** Reads it without its seconds and histograms, which are passed over. */
+    static LoadRun outline(InputStream in) throws IOException, DataFormatException {
+        ObjectNode node = JSON.createObjectNode();
+        try (JsonParser parser = JSON.createParser(in)) {
+            parser.nextToken();
+            for (String name = parser.nextFieldName(); name != null; name = parser.nextFieldName()) {
+                parser.nextToken();
+                if (name.equals("history") || name.equals("times")) {
+                    parser.skipChildren();
+                } else {
+                    node.set(name, parser.<JsonNode>readValueAsTree());
+                }
+            }
+        }
+        return read(node);
+    }
+
+    private static LoadRun read(ObjectNode node) throws JsonProcessingException, DataFormatException {
         ObjectNode planned = (ObjectNode) node.path("plan");
         LoadPlan plan = LoadFile.read(planned.path("id").asText(), planned);
         StepFigures total = JSON.treeToValue(node.path("total"), StepFigures.class);

@@ -380,7 +380,11 @@ class LoadPlanTest {
             assertThat(again.history())
                     .extracting(LoadSecond::done)
                     .isEqualTo(run.history().stream().map(LoadSecond::done).toList());
+            LoadHistory.Kept listed = history.list("p", 5).get(0);
+            assertThat(listed).isEqualTo(LoadHistory.Kept.of(run));
+            assertThat(history.run(listed).times()).isEqualTo(run.times());
             Files.writeString(folder.resolve(".mockbell/loads/p/1.json"), "{");
+            assertThat(history.list("p", 5)).hasSize(1);
             assertThat(history.latest("p", 5))
                     .as("one that cannot be read is left out")
                     .hasSize(1);

@@ -13,6 +13,7 @@ import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.Share;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
+import dev.mockbell.project.LoadHistory.Kept;
 import dev.mockbell.project.Names;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.report.LoadFiles;
@@ -51,7 +52,7 @@ public final class LoadModel {
     private final ObjectProperty<LoadPlan> plan = new SimpleObjectProperty<>();
     private final ObservableList<LoadSecond> seconds = FXCollections.observableArrayList();
     private final ObservableList<Exchange> failures = FXCollections.observableArrayList();
-    private final ObservableList<LoadRun> runs = FXCollections.observableArrayList();
+    private final ObservableList<Kept> runs = FXCollections.observableArrayList();
     private final ObjectProperty<LoadRun> result = new SimpleObjectProperty<>();
     private final BooleanProperty running = new SimpleBooleanProperty();
     private final ObjectProperty<LoadComparison> comparison = new SimpleObjectProperty<>();
@@ -104,7 +105,7 @@ public final class LoadModel {
     }
 
     /** The runs of the plan that were kept, the newest first. */
-    public ObservableList<LoadRun> runs() {
+    public ObservableList<Kept> runs() {
         return runs;
     }
 
@@ -146,7 +147,7 @@ public final class LoadModel {
         runs.clear();
         desk.tasks()
                 .run(
-                        () -> history.latest(other.id(), RUNS),
+                        () -> history.list(other.id(), RUNS),
                         found -> {
                             if (plan.get() != null && plan.get().id().equals(other.id())) {
                                 runs.setAll(found);
@@ -156,7 +157,11 @@ public final class LoadModel {
     }
 
     /** Looks at a run that was kept. */
-    public void look(LoadRun run) {
+    public void look(Kept kept) {
+        desk.tasks().run(() -> history.run(kept), this::look, desk::tell);
+    }
+
+    private void look(LoadRun run) {
         seconds.setAll(run.history());
         failures.clear();
         comparison.set(null);
@@ -224,11 +229,17 @@ public final class LoadModel {
     }
 
     /** Holds the run looked at against another one. */
-    public void compare(LoadRun other) {
+    public void compare(Kept with) {
         LoadRun now = result.get();
-        boolean later = now.started().isAfter(other.started());
+        boolean later = now.started().isAfter(with.started());
         desk.tasks()
-                .run(() -> LoadComparison.of(later ? other : now, later ? now : other), comparison::set, desk::tell);
+                .run(
+                        () -> {
+                            LoadRun other = history.run(with);
+                            return LoadComparison.of(later ? other : now, later ? now : other);
+                        },
+                        comparison::set,
+                        desk::tell);
     }
 
     /** What a part of a mix is called. */
@@ -283,7 +294,10 @@ public final class LoadModel {
                         done -> {
                             ended();
                             result.set(done);
-                            runs.add(0, done);
+                            runs.add(0, Kept.of(done));
+                            if (runs.size() > RUNS) {
+                                runs.remove(RUNS, runs.size());
+                            }
                         },
                         problem -> {
                             ended();

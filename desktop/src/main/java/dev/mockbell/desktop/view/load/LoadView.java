@@ -16,6 +16,7 @@ import dev.mockbell.load.Limit;
 import dev.mockbell.load.LoadComparison;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
+import dev.mockbell.project.LoadHistory.Kept;
 import dev.mockbell.suite.Suite;
 import java.util.List;
 import javafx.beans.InvalidationListener;
@@ -288,11 +289,11 @@ public final class LoadView extends StackPane implements StationView {
         report.setOnAction(e -> model.report());
         Menu look = new Menu("Look at");
         Menu compare = new Menu("Compare with");
-        for (LoadRun run : model.runs()) {
+        for (Kept run : model.runs()) {
             String words = Numbers.clock(run.started()) + " · "
-                    + Numbers.whole(run.total().done()) + " done, p95 "
-                    + Numbers.millis(run.total().p95()) + " ms" + (run.passed() ? "" : ", limits not kept");
-            if (run == now) {
+                    + Numbers.whole(run.done()) + " done, p95 "
+                    + Numbers.millis(run.p95()) + " ms" + (run.passed() ? "" : ", limits not kept");
+            if (now != null && run.started().equals(now.started())) {
                 continue;
             }
             MenuItem item = new MenuItem(words);

@@ -263,20 +263,19 @@ class LoadStationTest extends OnDesktop {
                     "the end",
                     () -> load.runs().size() == runs && !load.runningProperty().get());
         }
-        LoadRun before = Hand.on(() -> load.runs().get(1));
-        assertThat(before.total().done()).isPositive();
+        LoadHistory.Kept before = Hand.on(() -> load.runs().get(1));
+        assertThat(before.done()).isPositive();
         hand.click("#load-runs");
         hand.clickText("Compare with");
-        hand.clickText(Numbers.clock(before.started()) + " · " + before.total().done() + " done, p95 "
-                + Numbers.millis(before.total().p95()) + " ms");
+        hand.clickText(Numbers.clock(before.started()) + " · " + before.done() + " done, p95 "
+                + Numbers.millis(before.p95()) + " ms");
         hand.await("the comparison", () -> hand.shows("The plan is the same."));
         hand.clickText("Compare no more");
         desktop.settled();
-        assertThat(new LoadHistory(desktop.project).latest(before.plan().id(), 10))
+        assertThat(new LoadHistory(desktop.project).latest(before.plan(), 10))
                 .extracting(r -> r.total().done())
                 .containsExactlyInAnyOrder(
-                        before.total().done(),
-                        Hand.on(() -> load.runs().get(0)).total().done());
+                        before.done(), Hand.on(() -> load.runs().get(0)).done());
     }
 
     @Test
