@@ -119,6 +119,7 @@ final class DemoWalk {
             hand.shoot(picture("contract"));
             return "";
         });
+        step("Environments: what differs between the places that the services are at", () -> environments(hand));
         step("Reports", () -> reports(models));
         step("Load: by way of a queue", trail::loadByQueue);
         ContractWalk contracts = new ContractWalk(hand, models, this::picture);
@@ -139,6 +140,15 @@ final class DemoWalk {
                                 : failed + " of " + number + " steps failed.");
         out.get().println("Pictures and reports: " + folder);
         return failed == 0;
+    }
+
+    private String environments(Hand hand) {
+        hand.click("#environment");
+        hand.clickText("Environments…");
+        hand.await("the table", () -> hand.shows("Security profiles"));
+        hand.shoot(picture("environments"));
+        hand.press(KeyCode.ESCAPE);
+        return "";
     }
 
     private Path picture(String name) {

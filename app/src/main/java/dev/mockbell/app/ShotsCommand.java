@@ -52,7 +52,7 @@ final class ShotsCommand implements Callable<Integer> {
                 "inside",
                 "compared",
                 "table",
-                "queue",
+                "environments",
                 "known")) {
             Path made = folder.resolve("pictures").resolve(name + ".png");
             Files.copy(made, out.resolve(name + ".png"), StandardCopyOption.REPLACE_EXISTING);
