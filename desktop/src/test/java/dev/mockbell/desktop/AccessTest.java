@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Appearance.Theme;
 import dev.mockbell.desktop.model.Station;
+import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
 import javafx.scene.input.KeyCode;
@@ -27,6 +28,13 @@ class AccessTest extends OnDesktop {
     private void go(Station station) {
         hand.press(KeyCode.ALT, KeyCode.valueOf("DIGIT" + station.digit()));
         hand.await(station.title(), () -> desktop.desk.stationProperty().get() == station);
+    }
+
+    private void found(String action) {
+        hand.press(KeyCode.CONTROL, KeyCode.K);
+        hand.type("#finder-field", action);
+        hand.press(KeyCode.ENTER);
+        desktop.settled();
     }
 
     @ParameterizedTest
@@ -70,8 +78,7 @@ class AccessTest extends OnDesktop {
                         && !desktop.models.check().runningProperty().get());
         look("check");
         go(Station.MOCK);
-        hand.press(KeyCode.CONTROL, KeyCode.ENTER);
-        hand.await("a mock", () -> desktop.models.mocks().running() == 1);
+        desktop.startMock();
         look("mock");
         go(Station.TRAFFIC);
         hand.await("the exchange", () -> !desktop.models.traffic().latest(1).isEmpty());
@@ -83,8 +90,33 @@ class AccessTest extends OnDesktop {
         look("finder");
         hand.press(KeyCode.ESCAPE);
         hand.press(KeyCode.F1);
+        hand.await("the page", () -> desktop.models.guide().pageProperty().get() != null);
         look("help");
         hand.press(KeyCode.ESCAPE);
+        // what lies over the window, by what the finder calls it
+        for (String action : new String[] {
+            "Variables, secrets and functions",
+            "Name and describe the case",
+            "Boundary cases",
+            "Add a check",
+            "Environments",
+            "Copy the request as a curl command",
+            "Forward proxy",
+            "Settings… in Mock"
+        }) {
+            go(Station.CALL);
+            found(action);
+            look(action.toLowerCase(Locale.ROOT));
+            hand.press(KeyCode.ESCAPE);
+        }
+        go(Station.CONTRACT);
+        found("Compare Peaks with its source");
+        hand.await("no change", () -> desktop.models.changes().shownProperty().get() != null);
+        look("changes");
+        hand.press(KeyCode.ESCAPE);
+        Hand.run(() -> desktop.models.written().begin("Lost and found"));
+        hand.await("the table", () -> hand.find("#written").isPresent());
+        look("written");
         assertThat(flaws).as("%s flaws", flaws.size()).isEmpty();
     }
 }

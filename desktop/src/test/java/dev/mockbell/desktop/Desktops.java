@@ -112,6 +112,15 @@ public final class Desktops implements AutoCloseable {
         hand.await("the second contract", () -> desk.project().contracts().size() == 2);
     }
 
+    /** Starts the mock of the contract looked at, on a port that is free. */
+    public void startMock() {
+        Hand.run(() -> models.mocks()
+                .start(
+                        models.mocks().contractProperty().get(),
+                        models.mocks().plan().orElseThrow().withPort(0)));
+        hand.await("the mock", () -> models.mocks().running() == 1);
+    }
+
     /** The project as it stands in its folder once everything is done and written. */
     public Project onDisk() {
         settled();

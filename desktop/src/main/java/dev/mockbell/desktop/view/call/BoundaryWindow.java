@@ -114,6 +114,7 @@ final class BoundaryWindow {
 
     private Node box(Boundary b) {
         CheckBox box = new CheckBox();
+        box.setAccessibleText("Keep: " + b.title());
         box.setSelected(chosen.contains(b.title()));
         box.setOnAction(e -> flip(b));
         return box;

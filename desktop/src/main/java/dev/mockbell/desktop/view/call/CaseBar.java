@@ -266,8 +266,10 @@ public final class CaseBar extends HBox {
         }
         TextField title = new TextField(current().title());
         title.setId("case-title");
+        title.setAccessibleText("Name of the case");
         TextArea text = new TextArea(current().description());
         text.setId("case-description");
+        text.setAccessibleText("What it is about");
         text.setPrefRowCount(4);
         text.setWrapText(true);
         Button keep = Parts.button(

@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -90,6 +91,8 @@ final class ChangesPane extends VBox {
         grid.list().requestFocus();
         if (changes().isEmpty()) {
             setFocusTraversable(true);
+            setAccessibleRole(AccessibleRole.TEXT);
+            setAccessibleText("What changed");
             requestFocus();
         }
     }

@@ -13,6 +13,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Control;
 import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
@@ -39,7 +40,8 @@ public final class Form extends VBox {
 
     /** A row of its own making; a field takes the room there is. */
     public void row(String key, Node value, Node... more) {
-        if (value instanceof Control && value.getAccessibleText() == null) {
+        boolean nameless = value instanceof Control && !(value instanceof Labeled) && value.getAccessibleText() == null;
+        if (nameless && !key.isBlank()) {
             value.setAccessibleText(key);
         }
         Label name = Parts.text(key, "second", "table-text");

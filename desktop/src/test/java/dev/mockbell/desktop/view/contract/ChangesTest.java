@@ -169,8 +169,7 @@ class ChangesTest extends OnDesktop {
 
     @Test
     void aMockThatRunsIsToldToBeStartedAnewWithTheContract() throws IOException {
-        Hand.run(() -> desktop.models.mocks().startOrStop());
-        hand.await("the mock", () -> Hand.on(() -> desktop.models.mocks().host().isPresent()));
+        desktop.startMock();
         compareWithMuch();
         hand.click("#changes-take");
         hand.await("the words", () -> hand.shows("goes on with the contract as it was"));

@@ -124,7 +124,7 @@ class TransportsTest {
             hand.type("#endpoint", address);
             hand.press(KeyCode.ENTER);
             hand.await("kept", () -> desktop.models.call().endpoint().address().equals(address));
-            Hand.run(() -> desktop.models.mocks().startOrStop());
+            desktop.startMock();
             hand.press(KeyCode.ALT, KeyCode.DIGIT4);
             hand.await("the queue", () -> hand.shows("and queue ropes"));
             shoot("transport-mock");

@@ -99,8 +99,7 @@ class WindowTest extends OnDesktop {
     @Test
     void keysWorkAlsoWhenNothingHasTheFocus() {
         hand.press(KeyCode.ALT, KeyCode.DIGIT4);
-        hand.click("#mock-start");
-        hand.await("the mock", () -> desktop.models.mocks().host().isPresent());
+        desktop.startMock();
         Hand.run(() -> {
             var focused = desktop.window.stage().getScene().getFocusOwner();
             if (focused != null && focused.getParent() instanceof javafx.scene.layout.Pane parent) {
