@@ -5,12 +5,18 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.mockbell.check.Check;
+import dev.mockbell.suite.Case;
+import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 class CheckFileTest {
+    @TempDir
+    Path folder;
+
     static List<Check> every() {
         return List.of(
                 new Check.Valid(),
@@ -53,6 +59,10 @@ class CheckFileTest {
         check.accept(new CheckFile(node));
         assertThat(FileKind.CASE.validator().validate(file)).isEmpty();
         assertThat(CheckFile.read(node)).isEqualTo(check);
+        new ProjectStore()
+                .saveCase(folder, new Case("a", "A", "", "c", "o", "", "<a/>", List.of(), List.of(check), List.of()));
+        assertThat(StrictSchemas.flaws(folder, Path.of("..", "docs", "schemas")))
+                .isEmpty();
     }
 
     @Test

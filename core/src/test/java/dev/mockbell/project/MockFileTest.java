@@ -38,6 +38,8 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** Mocks in their files. */
 class MockFileTest {
+    private static final Path SCHEMAS = Path.of("..", "docs", "schemas");
+
     @TempDir
     Path folder;
 
@@ -116,6 +118,7 @@ class MockFileTest {
     void everyKindOfAnswerAndConductComesBackAsItWas() {
         MockPlan full = full();
         assertThat(kept(full)).isEqualTo(full);
+        assertThat(StrictSchemas.flaws(project, SCHEMAS)).isEmpty();
     }
 
     @Test

@@ -138,6 +138,8 @@ class ProjectStoreTest {
         assertThat(project.mocks()).containsExactly(mock);
         assertThat(project.loads()).containsExactly(load);
         assertThat(project.taps()).containsExactly(tap);
+        assertThat(StrictSchemas.flaws(folder, Path.of("..", "docs", "schemas")))
+                .isEmpty();
     }
 
     @Test

@@ -46,6 +46,8 @@ class WrittenFileTest {
         assertThat(kept.isWritten()).isTrue();
         assertThat(kept.contract().operations().keySet()).containsExactly("ReportItem", "Discard");
         assertThat(store.written(folder, "lost")).contains(lost());
+        assertThat(StrictSchemas.flaws(folder, Path.of("..", "docs", "schemas")))
+                .isEmpty();
         Project opened = store.open(folder);
         assertThat(opened.troubles()).isEmpty();
         assertThat(opened.contract("lost").orElseThrow().isWritten()).isTrue();
