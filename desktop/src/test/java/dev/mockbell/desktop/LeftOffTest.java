@@ -66,4 +66,21 @@ class LeftOffTest {
             leave(other);
         }
     }
+
+    @Test
+    void theFacesThatWereLookedAtAndTheColumnInUseAreThoseThatWereLeft() throws IOException {
+        Desktops desktop = new Desktops(folder);
+        desktop.addContract();
+        Hand.run(() -> desktop.desk.go(Station.CALL));
+        desktop.hand.clickText("Headers");
+        desktop.hand.click("#response-faces #segment-wire");
+        desktop.close();
+        MockBellWindow window = again(desktop.project);
+        Hand hand = new Hand(window.stage());
+        hand.await("the headers", () -> hand.shows("Delivery"));
+        assertThat(window.models().desk().views())
+                .containsEntry("call.request", "HEADERS")
+                .containsEntry("call.response", "WIRE");
+        leave(window);
+    }
 }

@@ -58,6 +58,7 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import javafx.collections.ObservableMap;
 
 /**
  * What the program works on: the open project, its ledger, and the parts of the core that the stations share. Its state
@@ -79,6 +80,7 @@ public final class Desk implements AutoCloseable {
     private final FolderWatch watch;
     private final OpenMark mark;
     private final Properties left;
+    private final ObservableMap<String, String> views = FXCollections.observableHashMap();
     private final Ledger ledger;
     private final RunHistory history;
     private final ReadOnlyObjectWrapper<Project> project = new ReadOnlyObjectWrapper<>();
@@ -393,6 +395,11 @@ public final class Desk implements AutoCloseable {
     /** Where the work on the project was left. */
     Properties left() {
         return left;
+    }
+
+    /** How the views of this project were left, by names of their own: which face, which column. Kept with where one was. */
+    public ObservableMap<String, String> views() {
+        return views;
     }
 
     /** What other programs do to the project. */

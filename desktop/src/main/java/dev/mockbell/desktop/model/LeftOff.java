@@ -19,11 +19,15 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Where the work on a project was left, in a file that belongs to this machine alone: the station, the operation and its case, the suite and
- * the load plan. What is not there any more is passed over.
+ * the load plan, and how views were. What is not there any more is passed over.
  */
 public final class LeftOff {
     private static final Logger LOG = LoggerFactory.getLogger(LeftOff.class);
     private static final int REST_MILLIS = 500;
+
+    /** What stands before the names of views. */
+    private static final String VIEW = "view.";
+
     private static final int MOST_BYTES = 64 << 10;
 
     private final Models models;
@@ -64,10 +68,16 @@ public final class LeftOff {
         models.call().currentProperty().addListener(moved);
         models.check().suiteProperty().addListener(moved);
         models.load().planProperty().addListener(moved);
+        models.desk().views().addListener(moved);
         models.desk().onClose(left::keep);
     }
 
     private void goBack(Properties kept) {
+        for (String name : kept.stringPropertyNames()) {
+            if (name.startsWith(VIEW)) {
+                desk.views().put(name.substring(VIEW.length()), kept.getProperty(name));
+            }
+        }
         desk.place(kept.getProperty("contract", ""), kept.getProperty("operation", ""))
                 .ifPresent(place -> {
                     desk.placeProperty().set(place);
@@ -97,6 +107,7 @@ public final class LeftOff {
         }
         Optional.ofNullable(models.check().suiteProperty().get()).ifPresent(s -> now.setProperty("suite", s.id()));
         Optional.ofNullable(models.load().planProperty().get()).ifPresent(p -> now.setProperty("load", p.id()));
+        desk.views().forEach((name, how) -> now.setProperty(VIEW + name, how));
         StringWriter text = new StringWriter();
         try {
             now.store(text, null);

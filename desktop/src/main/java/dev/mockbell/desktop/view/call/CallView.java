@@ -28,6 +28,7 @@ import javafx.scene.layout.VBox;
 
 /** Request, hinge, response, checks. */
 public final class CallView extends VBox implements StationView {
+    private static final String IN_USE_VIEW = "call.column";
     private static final double IN_USE = 90;
     private static final double SIDE = 206;
 
@@ -56,7 +57,7 @@ public final class CallView extends VBox implements StationView {
         this.desk = models.desk();
         this.endpoint = new EndpointField(model, models.taps()::tap);
         this.cases = new CaseBar(this, model, desk);
-        this.request = new RequestPane(model, words -> desk.tell(Notice.bad(words)), cases::mend);
+        this.request = new RequestPane(model, desk.views(), words -> desk.tell(Notice.bad(words)), cases::mend);
         this.response = new ResponsePane(models, endpoint::edit, this::sayWhoCalls);
         this.inside = new InsidePane(model.inside());
         this.compared = new ComparePane(model, response::reveal);
@@ -124,7 +125,7 @@ public final class CallView extends VBox implements StationView {
             column.setPrefWidth(300);
             HBox.setHgrow(column, Priority.ALWAYS);
         }
-        inUse = request;
+        inUse = "response".equals(desk.views().get(IN_USE_VIEW)) ? response : request;
         widenInUse();
         ScrollPane scroll = new ScrollPane(new VBox(side, compared));
         scroll.setFitToWidth(true);
@@ -190,6 +191,7 @@ public final class CallView extends VBox implements StationView {
                     for (Node n = now; n != null; n = n.getParent()) {
                         if (n == request || n == response) {
                             inUse = (Region) n;
+                            desk.views().put(IN_USE_VIEW, inUse == response ? "response" : "request");
                             share();
                         }
                     }

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
+import javafx.collections.ObservableMap;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -33,12 +34,23 @@ final class RequestPane extends VBox {
     private static final List<Face> FACES =
             List.of(Face.SHEET, Face.XML, Face.HEADERS, Face.SECURITY, Face.PARTS, Face.WIRE);
 
-    private Face tab = Face.SHEET;
+    private static final String VIEW = "call.request";
+
+    private final ObservableMap<String, String> views;
+    private Face tab;
     private final HBox faces;
 
-    /** @param mending shows how the case is made to fit its contract again */
-    RequestPane(CallModel model, Consumer<String> tell, Consumer<Fit> mending) {
+    /**
+     * @param views how views were left
+     * @param mending shows how the case is made to fit its contract again
+     */
+    RequestPane(CallModel model, ObservableMap<String, String> views, Consumer<String> tell, Consumer<Fit> mending) {
         this.model = model;
+        this.views = views;
+        this.tab = FACES.stream()
+                .filter(face -> face.name().equals(views.get(VIEW)))
+                .findFirst()
+                .orElse(Face.SHEET);
         this.sheet = new SheetGrid("request-sheet", model.request(), Optional.of(model.values()), tell);
         this.editor = new MessageEditor(model.request(), model.flaws(), model.values(), tell);
         this.headers = new RequestHeaders(model, tell);
@@ -121,6 +133,7 @@ final class RequestPane extends VBox {
     }
 
     private void showFace() {
+        views.put(VIEW, tab.name());
         showFoot();
         switch (tab) {
             case XML -> {

@@ -23,6 +23,8 @@ import javafx.scene.layout.VBox;
 
 /** What came back: its status, its faces, and what can be made of the row that is pointed at. */
 final class ResponsePane extends VBox {
+    private static final String VIEW = "call.response";
+    private static final List<Face> KEPT = List.of(Face.SHEET, Face.XML, Face.WIRE);
     private static final List<Face> FACES = List.of(Face.SHEET, Face.XML, Face.TABLE, Face.PARTS, Face.WIRE);
 
     private final CallModel model;
@@ -44,6 +46,10 @@ final class ResponsePane extends VBox {
      */
     ResponsePane(Models models, Runnable edit, Runnable login) {
         this.model = models.call();
+        // a table is of one answer; another one may have nothing that repeats
+        var views = models.desk().views();
+        KEPT.stream().filter(f -> f.name().equals(views.get(VIEW))).findFirst().ifPresent(face::set);
+        face.addListener((o, was, now) -> views.put(VIEW, now.name()));
         this.sheet = new ResponseSheet(model, () -> show(Face.TABLE));
         this.xml = new ReceivedXml(model, models.desk().tasks()::run);
         this.table = new TableFace(model);
