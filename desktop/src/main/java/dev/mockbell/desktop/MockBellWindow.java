@@ -6,7 +6,9 @@ import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Look;
 import dev.mockbell.desktop.view.frame.Frame;
 import java.util.concurrent.CompletableFuture;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 
 /** One window over one desk. Made and used on the interface thread. */
@@ -31,8 +33,10 @@ public final class MockBellWindow {
         Look.apply(scene);
         stage.setTitle("Mock Bell – " + desk.project().name());
         stage.setScene(scene);
-        stage.setMinWidth(1020);
-        stage.setMinHeight(640);
+        // where everything is shown twice as large a screen may have less
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        stage.setMinWidth(Math.min(Frame.LEAST_WIDTH, screen.getWidth()));
+        stage.setMinHeight(Math.min(Frame.LEAST_HEIGHT, screen.getHeight()));
         place.restore(stage);
         MockBellWindow window = new MockBellWindow(stage, frame, models);
         // a field that is being typed in keeps its text when the keyboard leaves it

@@ -33,6 +33,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -46,7 +47,26 @@ public final class Frame extends StackPane {
     private final ProjectMenu projects;
     private final FinderModel finder;
     private final Map<Station, StationView> stations = new EnumMap<>(Station.class);
-    private final StackPane center = new StackPane();
+    /** What the stations are laid out for; where there is less they are moved through. */
+    public static final double LEAST_WIDTH = 1_020;
+
+    public static final double LEAST_HEIGHT = 640;
+    private static final double RAIL = 78;
+    private static final double BARS = 132;
+
+    private final StackPane center = new StackPane() {
+        @Override
+        protected double computeMinWidth(double height) {
+            return Math.max(LEAST_WIDTH - RAIL, super.computeMinWidth(height));
+        }
+
+        @Override
+        protected double computeMinHeight(double width) {
+            return Math.max(LEAST_HEIGHT - BARS, super.computeMinHeight(width));
+        }
+    };
+    private final ScrollPane moved = new ScrollPane();
+    private boolean little;
     private final BorderPane frame = new BorderPane();
     private final TapeView tape;
 
@@ -63,6 +83,11 @@ public final class Frame extends StackPane {
         frame.setTop(new TopBar(models, projects, this::find, this::environments));
         frame.setLeft(new Rail(desk, this::settings));
         frame.setCenter(center);
+        moved.setFitToWidth(true);
+        moved.setFitToHeight(true);
+        moved.getStyleClass().add("moved");
+        widthProperty().addListener((o, was, now) -> fit());
+        heightProperty().addListener((o, was, now) -> fit());
         frame.setBottom(tape);
         getChildren().addAll(frame, new Notices(desk));
         desk.stationProperty().addListener((o, was, now) -> show(now));
@@ -110,6 +135,8 @@ public final class Frame extends StackPane {
             requestFocus();
         }
         center.getChildren().setAll(view(station).node());
+        moved.setHvalue(0);
+        moved.setVvalue(0);
     }
 
     private StationView view(Station station) {
@@ -196,6 +223,25 @@ public final class Frame extends StackPane {
             desk.notices().clear();
         }
         return over;
+    }
+
+    /** On a screen where everything is shown twice as large there may be less room than a station needs. */
+    private void fit() {
+        boolean now = getWidth() > 0 && (getWidth() < LEAST_WIDTH || getHeight() < LEAST_HEIGHT);
+        if (now == little) {
+            return;
+        }
+        little = now;
+        frame.setCenter(null);
+        moved.setContent(null);
+        if (now) {
+            moved.setContent(center);
+            frame.setCenter(moved);
+            frame.setBottom(null);
+        } else {
+            frame.setCenter(center);
+            frame.setBottom(tape);
+        }
     }
 
     private void toggleTape() {

@@ -17,7 +17,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -300,6 +302,36 @@ class WindowTest extends OnDesktop {
             }
         });
         assertThat(Hand.on(() -> desktop.desk.notices().size())).isEqualTo(5);
+    }
+
+    @Test
+    void whereThereIsLessRoomThanAStationNeedsItIsMovedThrough() {
+        hand.press(KeyCode.ALT, KeyCode.DIGIT2);
+        hand.await("the sheet", () -> hand.find("#value-days").isPresent());
+        assertThat(hand.find(".moved")).isEmpty();
+        Hand.run(() -> {
+            desktop.window.stage().setMinWidth(0);
+            desktop.window.stage().setMinHeight(0);
+            desktop.window.stage().setWidth(960);
+            desktop.window.stage().setHeight(540);
+        });
+        hand.await("room to move", () -> hand.find(".moved").isPresent());
+        ScrollPane moved = (ScrollPane) hand.find(".moved").orElseThrow();
+        hand.await("laid out", () -> ((Region) moved.getContent()).getWidth() >= 940);
+        assertThat(Hand.on(() -> hand.find("#call-station")
+                        .orElseThrow()
+                        .localToScene(0, 0)
+                        .getX()))
+                .as("nothing is cut off at the left")
+                .isEqualTo(78);
+        assertThat(hand.find("#tape")).as("the tape gives way").isEmpty();
+        Hand.run(() -> {
+            desktop.window.stage().setWidth(1_280);
+            desktop.window.stage().setHeight(800);
+        });
+        hand.await(
+                "all of it",
+                () -> hand.find(".moved").isEmpty() && hand.find("#tape").isPresent());
     }
 
     @Test
