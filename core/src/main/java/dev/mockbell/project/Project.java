@@ -228,6 +228,11 @@ public record Project(
         return with(left, cases, suites, mocks, loads);
     }
 
+    /** All of it but the contracts, which take the most room. */
+    public Project withoutContracts() {
+        return with(List.of(), cases, suites, mocks, loads);
+    }
+
     /**
      * With an address for a port in the environment in use; one is made when there is none.
      *

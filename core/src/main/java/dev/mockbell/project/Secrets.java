@@ -11,9 +11,11 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -30,6 +32,7 @@ public final class Secrets {
     private final Map<String, String> environment;
     private final Keyring keyring;
     private final Map<List<String>, Optional<String>> fromKeyring = new HashMap<>();
+    private final Set<String> fetched = new HashSet<>();
     private final Yaml yaml = new Yaml();
     private ObjectNode read;
     private FileTime readAt;
@@ -101,7 +104,10 @@ public final class Secrets {
         }
         JsonNode node = node(project, name);
         if (inKeyring(node)) {
-            return fromKeyring.computeIfAbsent(List.of(project.id(), name), k -> asked(project, name));
+            // what came there since the others were fetched is not waited for in the midst of work
+            return fetched.contains(project.id())
+                    ? fromKeyring.getOrDefault(List.of(project.id(), name), Optional.empty())
+                    : fromKeyring.computeIfAbsent(List.of(project.id(), name), k -> asked(project, name));
         }
         return node.isMissingNode() ? Optional.empty() : Optional.of(node.asText());
     }
@@ -127,6 +133,9 @@ public final class Secrets {
             });
         }
         names.forEach(name -> value(project, name));
+        synchronized (this) {
+            fetched.add(project.id());
+        }
     }
 
     /** The file as it is; read again only when it has changed, since every look at a request asks for values. */
@@ -161,28 +170,32 @@ public final class Secrets {
      *
      * @throws Problem when the keyring refuses it; the value is where it was then
      */
-    public synchronized void keep(LocalProject project, String name, String value, boolean inKeyring) {
+    public void keep(LocalProject project, String name, String value, boolean inKeyring) {
         boolean was = isInKeyring(project, name);
-        if (inKeyring && !value.isEmpty()) {
+        boolean into = inKeyring && !value.isEmpty();
+        // the keyring may wait for the user; who asks for other values does not wait with it
+        if (into) {
             keyring.keep(project.id(), name, value);
         }
+        write(project, name, value, into);
+        if (was && !into && keyring.isThere()) {
+            keyring.clear(project.id(), name);
+        }
+    }
+
+    private synchronized void write(LocalProject project, String name, String value, boolean inKeyring) {
         ObjectNode node = yaml.readOwn(file);
         ObjectNode own = node.withObjectProperty("projects").withObjectProperty(project.id());
+        fromKeyring.remove(List.of(project.id(), name));
         if (value.isEmpty()) {
             own.remove(name);
         } else if (inKeyring) {
             own.putObject(name).put(IN_KEYRING, true);
+            fromKeyring.put(List.of(project.id(), name), Optional.of(value));
         } else {
             own.put(name, value);
         }
         yaml.writeOwn(file, node);
-        if (was && keyring.isThere() && (!inKeyring || value.isEmpty())) {
-            keyring.clear(project.id(), name);
-        }
-        fromKeyring.remove(List.of(project.id(), name));
-        if (inKeyring && !value.isEmpty()) {
-            fromKeyring.put(List.of(project.id(), name), Optional.of(value));
-        }
         read = null;
     }
 
@@ -191,7 +204,7 @@ public final class Secrets {
      *
      * @throws Problem when the keyring refuses it; the value is where it was then
      */
-    public synchronized void move(LocalProject project, String name, boolean intoKeyring) {
+    public void move(LocalProject project, String name, boolean intoKeyring) {
         if (isInKeyring(project, name) != intoKeyring && !environment.containsKey(Expressions.environmentName(name))) {
             value(project, name).ifPresent(value -> keep(project, name, value, intoKeyring));
         }

@@ -353,7 +353,7 @@ public final class Frame extends StackPane {
         }
         Set<String> known = new HashSet<>();
         stations.forEach((station, view) ->
-                all.addAll(new StationActions(station, action -> press(station, action), known).in(view.node())));
+                all.addAll(new StationActions(station, view.node(), action -> press(station, action), known).all()));
         return all;
     }
 }
