@@ -15,6 +15,14 @@ public final class Main {
 
     /** Without arguments the window opens; otherwise the command is carried out. */
     public static void main(String[] args) {
+        prepare();
+        Console console = Console.ofProcess();
+        String[] given = args.length == 0 ? new String[] {"desktop"} : args;
+        System.exit(run(console, given));
+    }
+
+    /** What libraries are told before any of them is used. */
+    static void prepare() {
         // libraries that log by java.util.logging would write to the user's terminal
         LogManager.getLogManager().reset();
         // two threads that log first at the same time are told of on the terminal; what they logged is in the file all
@@ -30,9 +38,6 @@ public final class Main {
         given("mockbell.log", user.state().resolve("mockbell.log"));
         // the window's libraries unpack themselves into the home folder otherwise
         given("javafx.cachedir", user.cache().resolve("openjfx"));
-        Console console = Console.ofProcess();
-        String[] given = args.length == 0 ? new String[] {"desktop"} : args;
-        System.exit(run(console, given));
     }
 
     private static void given(String property, Path usual) {

@@ -27,6 +27,11 @@ public final class WarmUp {
 
     /** Takes no arguments. */
     public static void main(String[] args) throws IOException {
+        // the classes that are loaded are those of the program itself
+        System.setProperty(
+                "mockbell.log",
+                Files.createTempFile("mockbell-warm-up-", ".log").toString());
+        Main.prepare();
         Path folder = Files.createTempDirectory("mockbell-warm-up-");
         try {
             window(folder);

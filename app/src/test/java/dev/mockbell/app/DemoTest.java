@@ -68,7 +68,7 @@ class DemoTest {
     @Test
     void theDemoWalksTheWholeExampleAndLeavesPicturesAndReports() throws Exception {
         Ended ended = run("demo", "--headless", "--out", folder.resolve("demo").toString());
-        assertThat(ended.out()).contains("All 31 steps did what they should.");
+        assertThat(ended.out()).contains("All 32 steps did what they should.");
         assertThat(ended.code()).isZero();
         assertThat(ended.err()).isEmpty();
         for (String name : List.of("contract", "call", "check", "mock", "traffic", "load")) {

@@ -13,6 +13,7 @@ import dev.mockbell.project.KeptContract;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -44,12 +45,12 @@ final class ContractShowCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         int worst = 0;
-        ArrayNode all = JsonNodeFactory.instance.arrayNode();
+        List<Shown> all = new ArrayList<>();
         try (CommandCore core = new CommandCore(reading)) {
             for (String source : sources) {
                 try {
                     contracts(core, source).forEach(c -> {
-                        all.add(ContractJson.of(c));
+                        all.add(new Shown(source, Optional.of(c), ""));
                         if (!json) {
                             print(c);
                         }
@@ -58,17 +59,31 @@ final class ContractShowCommand implements Callable<Integer> {
                     console.note(problem.getMessage());
                     worst = Math.max(worst, problem.kind().exitCode());
                     if (sources.size() > 1) {
-                        all.addObject().put("format", 1).put("source", source).put("problem", problem.getMessage());
+                        all.add(new Shown(source, Optional.empty(), problem.getMessage()));
                     }
                 }
             }
         }
-        if (json && all.size() == 1 && sources.size() == 1) {
-            console.json(all.get(0));
-        } else if (json && !all.isEmpty()) {
-            console.json(all);
+        if (json && !all.isEmpty()) {
+            printJson(all);
         }
         return worst;
+    }
+
+    /** What a source came to. */
+    private record Shown(String source, Optional<Contract> contract, String problem) {}
+
+    /** Apart, since the libraries for it take a good part of the command's time. */
+    private void printJson(List<Shown> all) {
+        ArrayNode list = JsonNodeFactory.instance.arrayNode();
+        for (Shown shown : all) {
+            if (shown.contract().isPresent()) {
+                list.add(ContractJson.of(shown.contract().get()));
+            } else {
+                list.addObject().put("format", 1).put("source", shown.source()).put("problem", shown.problem());
+            }
+        }
+        console.json(list.size() == 1 && sources.size() == 1 ? list.get(0) : list);
     }
 
     private List<Contract> contracts(CommandCore core, String source) {

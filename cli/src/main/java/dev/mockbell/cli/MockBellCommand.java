@@ -53,46 +53,25 @@ public final class MockBellCommand implements Runnable {
     public static CommandLine commandLine(
             Console console, List<String> arguments, Supplier<Fleet> fleet, Object... more) {
         CommandLine line = new CommandLine(new MockBellCommand());
-        List<Object> all = new ArrayList<>(List.of(
-                new ContractCommand(),
-                new CallCommand(console),
-                new CheckCommand(console),
-                new MockCommand(console),
-                new TapCommand(console),
-                new ProxyCommand(console),
-                new LedgerCommand(),
-                new LoadCommand(console, fleet),
-                new GridCommand(),
-                new WorkerCommand(console, fleet),
-                new GuideCommand(console)));
-        all.addAll(List.of(more));
-        for (Object command : named(all, arguments, 0)) {
-            CommandLine sub = new CommandLine(command);
-            if (command instanceof ContractCommand) {
-                List<Object> ofContract = List.of(
-                        new ContractImportCommand(console),
-                        new ContractShowCommand(console),
-                        new ContractSampleCommand(console),
-                        new ContractLintCommand(console),
-                        new ContractExportCommand(console),
-                        new ContractDiffCommand(console),
-                        new ContractUpdateCommand(console),
-                        new ContractFindCommand(console),
-                        new ContractWriteCommand(console));
-                named(ofContract, arguments, 1).forEach(sub::addSubcommand);
-            }
-            if (command instanceof GridCommand) {
-                sub.addSubcommand(new GridInviteCommand(console));
-            }
-            if (command instanceof LedgerCommand) {
-                List<Object> ofLedger = List.of(
-                        new LedgerListCommand(console),
-                        new LedgerShowCommand(console),
-                        new LedgerExportCommand(console),
-                        new LedgerImportCommand(console),
-                        new LedgerPruneCommand(console));
-                named(ofLedger, arguments, 1).forEach(sub::addSubcommand);
-            }
+        List<Made> all = new ArrayList<>(List.of(
+                Made.of(ContractCommand.class, ContractCommand::new),
+                Made.of(CallCommand.class, () -> new CallCommand(console)),
+                Made.of(CheckCommand.class, () -> new CheckCommand(console)),
+                Made.of(MockCommand.class, () -> new MockCommand(console)),
+                Made.of(TapCommand.class, () -> new TapCommand(console)),
+                Made.of(ProxyCommand.class, () -> new ProxyCommand(console)),
+                Made.of(LedgerCommand.class, LedgerCommand::new),
+                Made.of(LoadCommand.class, () -> new LoadCommand(console, fleet)),
+                Made.of(GridCommand.class, GridCommand::new),
+                Made.of(WorkerCommand.class, () -> new WorkerCommand(console, fleet)),
+                Made.of(GuideCommand.class, () -> new GuideCommand(console))));
+        for (Object command : more) {
+            all.add(Made.of(command.getClass(), () -> command));
+        }
+        for (Made made : named(all, arguments, 0)) {
+            CommandLine sub = new CommandLine(made.maker().get());
+            named(inner(made.type(), console), arguments, 1)
+                    .forEach(m -> sub.addSubcommand(m.maker().get()));
             line.addSubcommand(sub);
         }
         line.setCaseInsensitiveEnumValuesAllowed(true);
@@ -111,11 +90,49 @@ public final class MockBellCommand implements Runnable {
         return line;
     }
 
+    /** A command that is made when it is wanted: what all of them take costs a small one a good part of its time. */
+    private record Made(Class<?> type, Supplier<Object> maker) {
+        static <T> Made of(Class<T> type, Supplier<?> maker) {
+            return new Made(type, maker::get);
+        }
+
+        String name() {
+            return type.getAnnotation(Command.class).name();
+        }
+    }
+
+    /** What stands below a command. */
+    private static List<Made> inner(Class<?> command, Console console) {
+        if (command == ContractCommand.class) {
+            return List.of(
+                    Made.of(ContractImportCommand.class, () -> new ContractImportCommand(console)),
+                    Made.of(ContractShowCommand.class, () -> new ContractShowCommand(console)),
+                    Made.of(ContractSampleCommand.class, () -> new ContractSampleCommand(console)),
+                    Made.of(ContractLintCommand.class, () -> new ContractLintCommand(console)),
+                    Made.of(ContractExportCommand.class, () -> new ContractExportCommand(console)),
+                    Made.of(ContractDiffCommand.class, () -> new ContractDiffCommand(console)),
+                    Made.of(ContractUpdateCommand.class, () -> new ContractUpdateCommand(console)),
+                    Made.of(ContractFindCommand.class, () -> new ContractFindCommand(console)),
+                    Made.of(ContractWriteCommand.class, () -> new ContractWriteCommand(console)));
+        }
+        if (command == LedgerCommand.class) {
+            return List.of(
+                    Made.of(LedgerListCommand.class, () -> new LedgerListCommand(console)),
+                    Made.of(LedgerShowCommand.class, () -> new LedgerShowCommand(console)),
+                    Made.of(LedgerExportCommand.class, () -> new LedgerExportCommand(console)),
+                    Made.of(LedgerImportCommand.class, () -> new LedgerImportCommand(console)),
+                    Made.of(LedgerPruneCommand.class, () -> new LedgerPruneCommand(console)));
+        }
+        return command == GridCommand.class
+                ? List.of(Made.of(GridInviteCommand.class, () -> new GridInviteCommand(console)))
+                : List.of();
+    }
+
     /** The command that the argument at that position names; all of them when it names none. */
-    private static List<Object> named(List<Object> commands, List<String> arguments, int position) {
+    private static List<Made> named(List<Made> commands, List<String> arguments, int position) {
         if (arguments.size() > position) {
-            for (Object command : commands) {
-                if (command.getClass().getAnnotation(Command.class).name().equals(arguments.get(position))) {
+            for (Made command : commands) {
+                if (command.name().equals(arguments.get(position))) {
                     return List.of(command);
                 }
             }

@@ -80,7 +80,7 @@ public final class Core implements AutoCloseable {
     private final Map<String, String> environment;
     private final ProxySelector proxies;
     private final ProviderJars providers;
-    private final ProjectStore store = new ProjectStore();
+    private ProjectStore store;
     private HttpCaller http;
     private Expressions expressions;
     private EventLoops loops;
@@ -191,7 +191,10 @@ public final class Core implements AutoCloseable {
     }
 
     /** Reads and writes project folders. */
-    public ProjectStore store() {
+    public synchronized ProjectStore store() {
+        if (store == null) {
+            store = new ProjectStore();
+        }
         return store;
     }
 

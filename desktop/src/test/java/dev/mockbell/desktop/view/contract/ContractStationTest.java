@@ -109,7 +109,7 @@ class ContractStationTest extends OnDesktop {
         hand.await("nothing left", () -> desktop.desk.project().contracts().isEmpty());
         desktop.settled();
         assertThat(desktop.project.resolve("contracts").resolve(name)).doesNotExist();
-        hand.clickText("Undo");
+        hand.clickText("Bring it back");
         hand.await("the contract", () -> !desktop.desk.project().contracts().isEmpty());
         desktop.settled();
         assertThat(desktop.project.resolve("contracts").resolve(name).resolve("snapshot.yaml"))
