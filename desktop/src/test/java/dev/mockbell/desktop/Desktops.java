@@ -112,6 +112,14 @@ public final class Desktops implements AutoCloseable {
         hand.await("the second contract", () -> desk.project().contracts().size() == 2);
     }
 
+    /** Has the mock of the first contract take any port that is free: other tests have theirs at the same time. */
+    public void mockAnywhere() {
+        Hand.run(() -> desk.change(p -> {
+            var kept = p.contracts().get(0);
+            return p.withMock(MockPlan.of(kept.name(), kept.contract(), 0));
+        }));
+    }
+
     /** Starts the mock of the contract looked at, on a port that is free. */
     public void startMock() {
         Hand.run(() -> models.mocks()

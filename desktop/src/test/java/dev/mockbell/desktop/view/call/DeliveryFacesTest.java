@@ -359,6 +359,7 @@ class DeliveryFacesTest {
 
     @Test
     void withoutAnAnswerTheMockIsStartedAndCalled() {
+        desktop.mockAnywhere();
         Hand.run(() -> call.endpoint().keep("http://127.0.0.1:1/nobody", CalledEndpoint.For.CASE));
         hand.press(KeyCode.CONTROL, KeyCode.ENTER);
         hand.await("what helps", () -> hand.find("#call-mock").isPresent());

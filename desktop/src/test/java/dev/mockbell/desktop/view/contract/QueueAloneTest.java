@@ -29,6 +29,7 @@ class QueueAloneTest {
             Hand hand = desktop.hand;
             try {
                 desktop.addContract();
+                desktop.mockAnywhere();
                 Hand.run(() -> desktop.models.mocks().startOrStop());
                 hand.press(KeyCode.ALT, KeyCode.DIGIT4);
                 hand.await(

@@ -123,6 +123,7 @@ class WrittenTest extends OnDesktop {
         hand.type("#written-namespace", "urn:northfell:lost-and-found");
         hand.press(KeyCode.ENTER);
         shoot("written-settings");
+        desktop.mockAnywhere();
         hand.click("#written-mock");
         hand.await(
                 "the mock",
