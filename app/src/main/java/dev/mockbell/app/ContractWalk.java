@@ -118,6 +118,8 @@ final class ContractWalk {
                 Platform::runLater,
                 Clock.systemUTC(),
                 UserFolders.of(Map.of(), folder.resolve("home"))));
+        // the demo that it would open is the one that is walked through
+        desk.onDemo(failed -> {});
         MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
         Hand other = new Hand(window.stage());
         other.type("#contract-address", standIn.page());

@@ -22,7 +22,6 @@ final class MissingSecrets {
     /** A sentence on those that a case needs, its profile and address included; empty when it needs none. */
     static String of(Case kept, Workbench bench) {
         Set<String> missing = new TreeSet<>();
-        Scope scope = bench.variables(kept);
         for (String name : names(List.of(
                 kept.body(),
                 kept.soapHeaders(),
@@ -38,7 +37,10 @@ final class MissingSecrets {
             bench.profile(kept, port).map(Profile::written).ifPresent(texts -> missing.addAll(names(texts)));
             bench.endpoint(kept.contract(), port).ifPresent(address -> missing.addAll(names(List.of(address))));
         });
-        missing.removeIf(name -> scope.variables().containsKey(Scope.SECRET + name));
+        if (!missing.isEmpty()) {
+            Scope scope = bench.variables(kept);
+            missing.removeIf(name -> scope.variables().containsKey(Scope.SECRET + name));
+        }
         if (missing.isEmpty()) {
             return "";
         }

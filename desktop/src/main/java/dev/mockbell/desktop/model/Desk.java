@@ -592,12 +592,7 @@ public final class Desk implements AutoCloseable {
             inTurn(
                     () -> {
                         LocalProject owner = locals.entered(folder);
-                        newSecrets.forEach((name, value) -> core.secrets()
-                                .keep(
-                                        owner,
-                                        name,
-                                        value,
-                                        places.getOrDefault(name, core.secrets().isInKeyring(owner, name))));
+                        newSecrets.forEach((name, value) -> core.secrets().keep(owner, name, value));
                         places.forEach((name, in) -> core.secrets().move(owner, name, in));
                         return owner;
                     },

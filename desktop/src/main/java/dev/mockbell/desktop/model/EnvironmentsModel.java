@@ -5,10 +5,12 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.project.Environment;
 import dev.mockbell.project.Environments;
 import dev.mockbell.project.LocalProject;
+import dev.mockbell.project.Project;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyObjectProperty;
 
 /** The environments of the project, and what can be done to them. */
 public final class EnvironmentsModel {
@@ -20,6 +22,11 @@ public final class EnvironmentsModel {
 
     public List<Environment> all() {
         return desk.project().environments();
+    }
+
+    /** Becomes another with each change of the project, by whomever. */
+    public ReadOnlyObjectProperty<Project> projectProperty() {
+        return desk.projectProperty();
     }
 
     /** The name of the one in use; empty for none. */

@@ -19,6 +19,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.beans.InvalidationListener;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.DoubleBinding;
 import javafx.beans.property.BooleanProperty;
@@ -56,6 +57,10 @@ final class EnvironmentsBox extends VBox {
     private final Node within;
     private final EnvironmentsModel model;
     private final List<String> fresh = new ArrayList<>();
+    private final InvalidationListener changed = o -> refresh();
+    /** The names of those that have a column, in their order. */
+    private List<String> shown = List.of();
+
     private final ScrollPane scroll = new ScrollPane();
     private Map<String, String> sources = new HashMap<>();
 
@@ -119,11 +124,25 @@ final class EnvironmentsBox extends VBox {
 
     /** Over the window that shows {@code within}. */
     static void show(Node within, EnvironmentsModel model) {
-        Overlay.show(within, new EnvironmentsBox(within, model), WIDTH);
+        new EnvironmentsBox(within, model).open();
+    }
+
+    private void open() {
+        model.projectProperty().addListener(changed);
+        Overlay.show(within, this, WIDTH, () -> model.projectProperty().removeListener(changed));
+        refresh();
+    }
+
+    /** Undo and other programs may put other environments where these stand. */
+    private void refresh() {
+        if (!model.all().stream().map(Environment::name).toList().equals(shown)) {
+            show();
+        }
     }
 
     private void show() {
         List<Environment> all = model.all();
+        shown = all.stream().map(Environment::name).toList();
         if (all.isEmpty()) {
             scroll.setContent(Parts.empty("There is none: calls go where the contracts say.\n"
                     + "Add one for each place that the services are at."));
@@ -353,7 +372,7 @@ final class EnvironmentsBox extends VBox {
                 },
                 name -> {
                     show();
-                    Overlay.show(within, this, WIDTH);
+                    open();
                 });
     }
 }

@@ -67,6 +67,7 @@ public final class Frame extends StackPane {
     };
     private final ScrollPane moved = new ScrollPane();
     private boolean little;
+    private boolean tapeHidden;
     private final BorderPane frame = new BorderPane();
     private final TapeView tape;
 
@@ -240,19 +241,24 @@ public final class Frame extends StackPane {
             frame.setBottom(null);
         } else {
             frame.setCenter(center);
-            frame.setBottom(tape);
+            frame.setBottom(tapeHidden ? null : tape);
         }
     }
 
     private void toggleTape() {
-        frame.setBottom(frame.getBottom() == null ? tape : null);
+        tapeHidden = frame.getBottom() != null;
+        frame.setBottom(tapeHidden ? null : tape);
     }
 
     private boolean help() {
         if (!here().explain()) {
-            HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts());
+            showHelp();
         }
         return true;
+    }
+
+    private void showHelp() {
+        HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts());
     }
 
     /** A menu needs its button to be in the window. */
@@ -324,16 +330,7 @@ public final class Frame extends StackPane {
                 "action", "Environments", "values, addresses and profiles beside each other", this::environments));
         all.add(new Hit("action", "Show or hide the tape", "Ctrl+J", this::toggleTape));
         all.add(new Hit("action", "Change the theme", "light or dark", desk.appearance()::turn));
-        all.add(new Hit(
-                "action",
-                "Open the guide",
-                "F1",
-                () -> HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts())));
-        all.add(new Hit(
-                "action",
-                "What can be done here",
-                "F1",
-                () -> HelpBox.show(this, models.guide(), desk.stationProperty().get(), here().acts())));
+        all.add(new Hit("action", "What can be done here", "F1: the guide, and the keys", this::showHelp));
         for (Theme theme : Theme.values()) {
             all.add(new Hit(
                     "action",

@@ -80,6 +80,21 @@ class EnvironmentsTest {
     }
 
     @Test
+    void theTableFollowsWhenOneComesBackWhileItIsOpen() {
+        table();
+        hand.click("#environment-menu-Local");
+        hand.clickText("Delete");
+        hand.await("one column", () -> hand.find("#environment-menu-Local").isEmpty());
+        Hand.run(() -> desktop.window.frame().requestFocus());
+        hand.press(KeyCode.CONTROL, KeyCode.Z);
+        hand.await("both columns", () -> hand.find("#environment-menu-Local").isPresent());
+        hand.type("#environment-0-days", "7");
+        hand.press(KeyCode.ENTER);
+        hand.await("the value", () -> now("Local").variables().equals(List.of(new Variable("days", "7", false))));
+        assertThat(now("Test").variables()).as("and nothing in its neighbour").hasSize(1);
+    }
+
+    @Test
     void oneIsCopiedMarkedLiveAndDeletedAndComesBack() {
         table();
         hand.click("#environment-menu-Test");
