@@ -554,6 +554,11 @@ public final class Desk implements AutoCloseable {
         return core.secrets().hasKeyring();
     }
 
+    /** Whether this machine has a value for a secret of the project. */
+    public boolean hasSecret(String secret) {
+        return core.secrets().value(local, secret).isPresent();
+    }
+
     /** Whether a secret of the project is kept there. */
     public boolean isInKeyring(String secret) {
         return core.secrets().isInKeyring(local, secret);

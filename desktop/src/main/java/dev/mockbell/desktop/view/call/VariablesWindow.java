@@ -50,17 +50,16 @@ final class VariablesWindow {
         private final String key;
 
         private final Predicate<String> inKeyring;
+        private final Predicate<String> known;
         private final boolean keyring;
 
-        /**
-         * @param keyring whether the desktop has one
-         * @param inKeyring whether a secret is kept there
-         */
-        Table(String key, String title, List<Variable> variables, boolean keyring, Predicate<String> inKeyring) {
+        /** @param desk knows which secrets have a value here, and where */
+        Table(String key, String title, List<Variable> variables, Desk desk) {
             super(3);
             this.key = key;
-            this.keyring = keyring;
-            this.inKeyring = inKeyring;
+            this.keyring = desk.hasKeyring();
+            this.inKeyring = desk::isInKeyring;
+            this.known = desk::hasSecret;
             getChildren().add(Parts.text(title, "strong"));
             getChildren().add(list);
             variables.forEach(this::add);
@@ -100,7 +99,11 @@ final class VariablesWindow {
             value.setText(variable.value());
             value.setPromptText("value");
             value.setId("variable-value-" + table.key + "-" + number);
-            hidden.setPromptText(variable.secret() ? "••• kept on this machine; type to change it" : "value");
+            boolean kept = variable.secret() && table.known.test(variable.name());
+            hidden.setPromptText(
+                    kept
+                            ? "••• kept on this machine; type to change it"
+                            : variable.secret() ? "no value on this machine; type one" : "value");
             secret.setSelected(variable.secret());
             secret.setMinWidth(USE_PREF_SIZE);
             keyring = table.keyring;
@@ -182,7 +185,7 @@ final class VariablesWindow {
     }
 
     private void add(String key, String title, List<Variable> variables) {
-        tables.add(new Table(key, title, variables, desk.hasKeyring(), desk::isInKeyring));
+        tables.add(new Table(key, title, variables, desk));
     }
 
     private static Node functions() {
