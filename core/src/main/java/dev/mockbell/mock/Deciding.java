@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import net.sf.saxon.s9api.XdmNode;
+import org.codehaus.stax2.XMLInputFactory2;
 import org.w3c.dom.Element;
 
 /** Decides which of an operation's answers a request gets. For one request; by one thread at a time. */
@@ -17,6 +18,7 @@ final class Deciding {
     private final MockState state;
     private final Conduct conduct;
     private final Expressions expressions;
+    private final XMLInputFactory2 xml;
     private final RequestValues values;
     /** Whether each answer is for the request, as far as that was looked at. */
     private final Boolean[] fits;
@@ -24,13 +26,21 @@ final class Deciding {
     private boolean counted;
 
     /**
+     * @param xml reads what is remembered of answers
      * @param values of the request, with all that the target's answers look at but what is remembered
      */
-    Deciding(Target target, MockState state, Conduct conduct, Expressions expressions, RequestValues values) {
+    Deciding(
+            Target target,
+            MockState state,
+            Conduct conduct,
+            Expressions expressions,
+            XMLInputFactory2 xml,
+            RequestValues values) {
         this.target = target;
         this.state = state;
         this.conduct = conduct;
         this.expressions = expressions;
+        this.xml = xml;
         this.values = values;
         this.fits = new Boolean[target.answers().size()];
     }
@@ -223,8 +233,7 @@ final class Deciding {
 
     /** What is to be done to the memory, worked out but not done. */
     private Runnable remembering(PreparedAnswer answer, byte[] body) {
-        boolean looked = answer.looksAt(Slot.ANSWER.ordinal());
-        RequestValues seen = looked ? values.answered(payload(body)) : values;
+        RequestValues seen = answer.looksAtAnswer() ? values.answered(payload(body)) : values;
         List<Runnable> steps = new ArrayList<>();
         for (PreparedAnswer.Step step : answer.steps()) {
             String key = text(step.key(), seen);
@@ -262,6 +271,11 @@ final class Deciding {
 
     /** What is in the body of an answer, as a document; nothing where it is no envelope. */
     private XdmNode payload(byte[] body) {
+        RequestReading reading = RequestReading.of(xml, body, expressions::building, name -> name != null);
+        if (reading.flaw().isEmpty() && reading.content().isPresent()) {
+            return reading.content().get();
+        }
+        // what is no envelope, or an empty one, or as only an answer may be
         try {
             Element root = Xml.parse(body, "answer", dev.mockbell.xml.XmlLimits.MESSAGE)
                     .getDocumentElement();

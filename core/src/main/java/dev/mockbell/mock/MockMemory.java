@@ -23,6 +23,9 @@ final class MockMemory {
     private static final long MOST_CHARACTERS = 64L << 20;
     private static final int MOST_CALLERS = 10_000;
 
+    /** What an element, an attribute or a text counts for besides its text. */
+    private static final long NODE = 30;
+
     private final Map<String, Held> forAll = new LinkedHashMap<>();
     /** By caller, the one that was looked after longest ago first. */
     private final Map<String, Map<String, Held>> apart = new LinkedHashMap<>(16, 0.75f, true);
@@ -225,9 +228,15 @@ final class MockMemory {
         for (XdmItem item : value) {
             if (item instanceof XdmNode node) {
                 boolean whole = node.getNodeKind() == XdmNodeKind.ELEMENT || node.getNodeKind() == XdmNodeKind.DOCUMENT;
-                String text = whole ? expressions.xml(root(node)) : node.getStringValue();
+                String text = node.getStringValue();
                 size += text.length();
-                items.add(whole ? root(expressions.read(text)) : Scope.untyped(text));
+                if (whole) {
+                    XdmNode copy = expressions.copy(root(node));
+                    size += NODE * Expressions.nodes(copy);
+                    items.add(root(copy));
+                } else {
+                    items.add(Scope.untyped(text));
+                }
             } else if (item instanceof XdmFunctionItem && !(item instanceof XdmMap)) {
                 throw Problem.input("A function cannot be remembered", null, "Remember what it gives.");
             } else {

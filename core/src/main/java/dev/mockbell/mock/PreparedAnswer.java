@@ -30,6 +30,7 @@ final class PreparedAnswer {
     private final List<Field> fields = new ArrayList<>();
     private final List<Step> steps = new ArrayList<>();
     private final boolean simple;
+    private final boolean looksAtAnswer;
 
     /** A field of HTTP, its value to be filled. */
     private record Field(String name, Template value) {}
@@ -64,6 +65,7 @@ final class PreparedAnswer {
                 && made.isConstant()
                 && steps.isEmpty()
                 && fields.stream().allMatch(f -> f.value().constant());
+        this.looksAtAnswer = looksAt(Slot.ANSWER.ordinal());
     }
 
     private static Compiled compiled(String xpath, Ground ground) {
@@ -139,6 +141,11 @@ final class PreparedAnswer {
     /** Whether it depends on requests before this one, or they on it. */
     boolean isStateful() {
         return answer.turns().counts() || !steps.isEmpty();
+    }
+
+    /** Whether what is remembered with it looks at what it says. */
+    boolean looksAtAnswer() {
+        return looksAtAnswer;
     }
 
     boolean looksAtCaller() {

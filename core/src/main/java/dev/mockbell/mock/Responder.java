@@ -318,7 +318,8 @@ final class Responder {
         if (!answers.isEmpty() && answers.get(0).isSimple()) {
             return reply(target, 0, answers.get(0), answers.get(0).body(version), null, version, found);
         }
-        Deciding deciding = new Deciding(target, state, plan.conduct(), expressions, values(target, found, effort));
+        Deciding deciding =
+                new Deciding(target, state, plan.conduct(), expressions, xml, values(target, found, effort));
         List<Forwarding.Call> calls = new ArrayList<>();
         int from = 0;
         while (true) {
@@ -587,7 +588,7 @@ final class Responder {
         SoapVersion version = found.reading().flatMap(RequestReading::version).orElseThrow();
         RequestValues values = values(target, found.with(forced(found)), Effort.USUAL)
                 .with(request.http().get());
-        Deciding deciding = new Deciding(target, state, plan.conduct(), expressions, values);
+        Deciding deciding = new Deciding(target, state, plan.conduct(), expressions, xml, values);
         List<Trial.Verdict> verdicts = deciding.verdicts(ground);
         try {
             Deciding.Choice choice = deciding.next(0, version, request);
