@@ -28,6 +28,11 @@ public record PreparedCall(
         Optional<Function<Redirect, CallRequest>> hop,
         boolean answered,
         Redactor redactor) {
+    /** What its answer must be. */
+    AnswerRules rules() {
+        return new AnswerRules(answers, addressing, redactor);
+    }
+
     /** Reaching the server in another way. */
     public PreparedCall by(Connect other) {
         return new PreparedCall(kept, request, other, answers, addressing, hop, answered, redactor);

@@ -77,9 +77,9 @@ public record ClientKey(Path file, String password) {
         try {
             KeyStore store = store();
             for (String alias : Collections.list(store.aliases())) {
-                if (store.isKeyEntry(alias)) {
+                if (store.entryInstanceOf(alias, KeyStore.PrivateKeyEntry.class)) {
                     return new Opened(
-                            store,
+                            light(store),
                             alias,
                             store.getCertificate(alias).getPublicKey().getAlgorithm(),
                             password);
@@ -149,6 +149,32 @@ public record ClientKey(Path file, String password) {
         return store;
     }
 
+    /**
+     * The same in a form for memory alone: of PKCS #12 a key is derived from the password each time that the private key is taken
+     * out, for every signature and every answer that is decrypted, which takes many times as long as the signature itself.
+     */
+    private KeyStore light(KeyStore store) throws IOException, GeneralSecurityException {
+        KeyStore light = empty();
+        for (String alias : Collections.list(store.aliases())) {
+            if (store.entryInstanceOf(alias, KeyStore.PrivateKeyEntry.class)) {
+                light.setKeyEntry(
+                        alias,
+                        store.getKey(alias, password.toCharArray()),
+                        password.toCharArray(),
+                        store.getCertificateChain(alias));
+            } else if (store.isCertificateEntry(alias)) {
+                light.setCertificateEntry(alias, store.getCertificate(alias));
+            }
+        }
+        return light;
+    }
+
+    private static KeyStore empty() throws IOException, GeneralSecurityException {
+        KeyStore empty = KeyStore.getInstance("JKS");
+        empty.load(null, null);
+        return empty;
+    }
+
     private static KeyStore pem(String text, String password) throws IOException, GeneralSecurityException {
         Optional<PrivateKey> key = Optional.empty();
         StringBuilder certificates = new StringBuilder();
@@ -175,8 +201,7 @@ public record ClientKey(Path file, String password) {
                 .generateCertificates(
                         new ByteArrayInputStream(certificates.toString().getBytes(StandardCharsets.US_ASCII)))
                 .toArray(Certificate[]::new);
-        KeyStore store = KeyStore.getInstance("PKCS12");
-        store.load(null, null);
+        KeyStore store = empty();
         store.setKeyEntry("client", key.get(), password.toCharArray(), chain);
         return store;
     }
