@@ -16,8 +16,11 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import javax.xml.transform.sax.SAXSource;
+import net.sf.saxon.event.ReceiverOption;
 import net.sf.saxon.expr.StaticProperty;
+import net.sf.saxon.expr.parser.Loc;
 import net.sf.saxon.functions.FunctionLibraryList;
+import net.sf.saxon.om.CopyOptions;
 import net.sf.saxon.s9api.BuildingStreamWriter;
 import net.sf.saxon.s9api.Processor;
 import net.sf.saxon.s9api.QName;
@@ -34,6 +37,9 @@ import net.sf.saxon.s9api.XdmNodeKind;
 import net.sf.saxon.s9api.XdmValue;
 import net.sf.saxon.sxpath.IndependentContext;
 import net.sf.saxon.sxpath.XPathExpression;
+import net.sf.saxon.trans.XPathException;
+import net.sf.saxon.tree.tiny.TinyBuilder;
+import net.sf.saxon.tree.tiny.TinyNodeImpl;
 import net.sf.saxon.tree.wrapper.VirtualNode;
 import org.w3c.dom.Node;
 import org.xml.sax.InputSource;
@@ -124,6 +130,27 @@ public final class Expressions {
         } catch (SaxonApiException e) {
             throw Problem.of(Problem.Kind.INPUT, "The message is not well-formed XML: " + clause(e), null, null, e);
         }
+    }
+
+    /** A copy of an element as the content of a document of its own, with the namespaces that are in its scope. */
+    public XdmNode copy(XdmNode element) {
+        try {
+            TinyBuilder builder =
+                    new TinyBuilder(processor.getUnderlyingConfiguration().makePipelineConfiguration());
+            builder.open();
+            builder.startDocument(ReceiverOption.NONE);
+            element.getUnderlyingNode().copy(builder, CopyOptions.ALL_NAMESPACES, Loc.NONE);
+            builder.endDocument();
+            builder.close();
+            return (XdmNode) XdmValue.wrap(builder.getCurrentRoot());
+        } catch (XPathException e) {
+            throw new IllegalStateException("what was read can be copied", e);
+        }
+    }
+
+    /** Of how many nodes a {@linkplain #copy copy} consists, attributes left out. */
+    public static int nodes(XdmNode copy) {
+        return ((TinyNodeImpl) copy.getUnderlyingNode()).getTree().getNumberOfNodes();
     }
 
     /** Wraps a tree that was read elsewhere. */

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import java.util.random.RandomGenerator;
 
 /**
@@ -28,6 +30,11 @@ final class Journey {
     private final End atEnd;
     private final Map<String, String> values;
     private final boolean counts;
+    private final boolean remembers;
+    private LoadSession.Last last;
+    /** What legs that are come to again keep: how many rounds were begun, when, and what is taken back. */
+    private Map<Integer, Object> kept = Map.of();
+
     private long intended;
     private long late;
     private long latest;
@@ -62,6 +69,7 @@ final class Journey {
         this.chance = chance;
         this.intended = intended;
         this.counts = session.counts(intended);
+        this.remembers = passage.remembers();
         this.atEnd = atEnd;
     }
 
@@ -79,34 +87,210 @@ final class Journey {
                 make();
                 return;
             }
-            at++;
-            if (leg instanceof Leg.Rest rest) {
-                rest(rest.nanos());
+            if (leg instanceof Leg.Edge edge) {
+                at++;
+                edge(edge);
+            } else if (turns(leg)) {
                 return;
-            }
-            Leg.Edge edge = (Leg.Edge) leg;
-            if (edge.begins()) {
-                groups = groups.isEmpty() ? new HashMap<>(4) : groups;
-                groups.put(edge.row(), intended);
-            } else {
-                long began = groups.remove(edge.row());
-                if (counts) {
-                    lane.tally().done(edge.row(), intended - began, 0);
-                }
             }
         }
         atEnd.ended(true, latest);
     }
 
+    private void edge(Leg.Edge edge) {
+        if (edge.begins()) {
+            groups = groups.isEmpty() ? new HashMap<>(4) : groups;
+            groups.put(edge.row(), intended);
+        } else {
+            long began = groups.remove(edge.row());
+            if (counts) {
+                lane.tally().done(edge.row(), intended - began, 0);
+            }
+        }
+    }
+
+    /**
+     * Does what decides where it goes on.
+     *
+     * @return whether that takes time, after which it goes on by itself
+     */
+    private boolean turns(Leg leg) {
+        int here = at++;
+        if (leg instanceof Leg.Rest rest) {
+            return rests(rest.nanos());
+        } else if (leg instanceof Leg.Jump jump) {
+            at = jump.to();
+        } else if (leg instanceof Leg.Rows rows) {
+            row(rows, here);
+        } else if (leg instanceof Leg.Round) {
+            Rounds rounds = kept(here) instanceof Rounds known ? known : new Rounds();
+            rounds.begun++;
+            rounds.at = intended;
+            keep(here, rounds);
+        } else if (leg instanceof Leg.TakeBack taken) {
+            takeBack(taken.given());
+        } else if (leg instanceof Leg.Unless unless) {
+            ask(unless.asking(), false, holds -> {
+                at = holds ? at : unless.to();
+                go();
+            });
+            return true;
+        } else if (leg instanceof Leg.Again again) {
+            ask(again.asking(), true, holds -> round(again, holds));
+            return true;
+        } else if (leg instanceof Leg.Give give) {
+            elsewhere(() -> session.filled(give, last, values), filled -> {
+                give(filled, here);
+                go();
+            });
+            return true;
+        }
+        return false;
+    }
+
+    /** How many rounds of steps were begun, and when the last one was due. */
+    private static final class Rounds {
+        private int begun;
+        private long at;
+    }
+
+    private Object kept(int leg) {
+        return kept.get(leg);
+    }
+
+    private void keep(int leg, Object what) {
+        kept = kept.isEmpty() ? new HashMap<>(4) : kept;
+        kept.put(leg, what);
+    }
+
+    private void forget(int leg) {
+        if (!kept.isEmpty()) {
+            kept.remove(leg);
+        }
+    }
+
+    private void row(Leg.Rows rows, int here) {
+        int next = kept(here) instanceof Integer known ? known : 0;
+        if (next < rows.rows().size()) {
+            values.putAll(rows.rows().get(next));
+            keep(here, next + 1);
+        } else {
+            forget(here);
+            at = rows.past();
+        }
+    }
+
+    private void give(Map<String, String> filled, int here) {
+        Map<String, String> before = new HashMap<>();
+        filled.keySet().forEach(name -> before.put(name, values.get(name)));
+        keep(here, new Given(filled, before));
+        values.putAll(filled);
+    }
+
+    /** @param before null for those that had no value */
+    private record Given(Map<String, String> values, Map<String, String> before) {}
+
+    /** What was captured under such a name meanwhile is carried on. */
+    private void takeBack(int given) {
+        Given had = (Given) kept(given);
+        forget(given);
+        had.values().forEach((name, value) -> {
+            if (value.equals(values.get(name))) {
+                String before = had.before().get(name);
+                values.compute(name, (n, v) -> before);
+            }
+        });
+    }
+
+    private void round(Leg.Again again, boolean holds) {
+        Rounds rounds = (Rounds) kept(again.from());
+        if (holds) {
+            forget(again.from());
+            go();
+        } else if (rounds.begun < again.times()) {
+            at = again.from();
+            rest(Math.max(0, rounds.at + again.everyNanos() - intended));
+        } else {
+            // whatever came last, which was fine by itself, is not what the steps were repeated for
+            unmet(again, last == null ? 0 : last.nanos());
+        }
+    }
+
+    private void unmet(Leg.Again again, long nanos) {
+        String reason = "“" + again.asking().condition() + "” did not hold, tried "
+                + (again.times() == 1 ? "once" : again.times() + " times");
+        if (counts && last != null) {
+            session.keep(last, reason);
+        }
+        miss(nanos, reason, true);
+    }
+
+    /** Whether the step at hand is the last one of the last round, so that it fails if that does not bring what is waited for. */
+    private boolean decides() {
+        return at + 1 < legs.size()
+                && legs.get(at + 1) instanceof Leg.Again again
+                && ((Rounds) kept(again.from())).begun >= again.times();
+    }
+
+    private void fine(long nanos, long now) {
+        if (!decides()) {
+            done(nanos);
+            next(now);
+            return;
+        }
+        Leg.Again again = (Leg.Again) legs.get(at + 1);
+        ask(again.asking(), true, holds -> {
+            if (holds) {
+                forget(again.from());
+                done(nanos);
+                at++;
+                next(now);
+            } else {
+                unmet(again, nanos);
+            }
+        });
+    }
+
+    /** One that cannot be told does not hold where steps are repeated; elsewhere that is a failure. */
+    private void ask(Passage.Asking asking, boolean repeats, Consumer<Boolean> then) {
+        elsewhere(
+                () -> {
+                    try {
+                        return session.holds(asking, last, values);
+                    } catch (Problem problem) {
+                        if (repeats) {
+                            return false;
+                        }
+                        throw problem;
+                    }
+                },
+                then);
+    }
+
+    /** Works something out on a worker and goes on with it here. */
+    private <T> void elsewhere(Supplier<T> work, Consumer<T> then) {
+        work(() -> {
+            T found = work.get();
+            lane.loop().execute(() -> then.accept(found));
+        });
+    }
+
     /** Goes on after a while; a timer that is late counts as lateness of the generator. */
     private void rest(long nanos) {
+        if (!rests(nanos)) {
+            go();
+        }
+    }
+
+    /** @return false when that while is over already, and it is to go on at once */
+    private boolean rests(long nanos) {
         intended += nanos;
         long left = intended - System.nanoTime();
         if (left <= 0) {
-            go();
-        } else {
-            lane.loop().schedule(this::go, left, TimeUnit.NANOSECONDS);
+            return false;
         }
+        lane.loop().schedule(this::go, left, TimeUnit.NANOSECONDS);
+        return true;
     }
 
     private void make() {
@@ -152,18 +336,20 @@ final class Journey {
      */
     boolean wants(boolean well) {
         validating = well && session.validates();
-        return !well || validating || step.looksInside();
+        return !well || validating || remembers || step.looksInside();
     }
 
     void answered(Reply reply, long now) {
         lane.tally().received();
         long nanos = now - intended;
         byte[] body = reply.body();
+        if (remembers && body != null) {
+            last = new LoadSession.Last(step, request, reply, nanos);
+        }
         if (body == null || isSurelyGood(reply, body, nanos)) {
             String slow = session.lateness(step, nanos);
             if (slow == null) {
-                done(nanos);
-                next(now);
+                fine(nanos, now);
             } else {
                 miss(nanos, slow, true);
             }
@@ -201,8 +387,7 @@ final class Journey {
 
     private void looked(LoadSession.Look look, long nanos, long now) {
         if (look.reason() == null) {
-            done(nanos);
-            next(now);
+            fine(nanos, now);
         } else {
             miss(nanos, look.reason(), look.byCheck());
         }
@@ -244,10 +429,20 @@ final class Journey {
 
     private void miss(long nanos, String reason, boolean byCheck) {
         if (counts) {
-            lane.tally().failed(step.index(), nanos, Math.min(late, nanos), reason, byCheck);
+            int own = step == null ? first().index() : step.index();
+            lane.tally().failed(own, nanos, Math.min(late, nanos), reason, byCheck);
             groups.forEach((row, began) -> lane.tally().failed(row, intended + nanos - began, 0, null, byCheck));
         }
         atEnd.ended(false, intended + nanos);
+    }
+
+    /** The first step that sends: it answers for what fails before it. */
+    private LoadStep first() {
+        return legs.stream()
+                .filter(Leg.Send.class::isInstance)
+                .map(l -> ((Leg.Send) l).step())
+                .findFirst()
+                .orElseThrow();
     }
 
     private void next(long now) {

@@ -12,6 +12,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.suite.CallVerdict;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -66,8 +67,8 @@ final class LoadSession {
         this.workers = workers;
         this.failures = failures;
         this.origin = "load " + plan.title();
-        this.captures =
-                course.steps().stream().anyMatch(s -> !s.kept().captures().isEmpty());
+        this.captures = course.passages().stream().anyMatch(Passage::sets)
+                || course.steps().stream().anyMatch(s -> !s.kept().captures().isEmpty());
         this.looking = new AtomicLongArray(course.steps().size());
         for (int i = 0; i < looking.length(); i++) {
             looking.set(i, 10 * AT_ONCE_NANOS);
@@ -108,7 +109,7 @@ final class LoadSession {
         return workers;
     }
 
-    /** Whether any step captures, so that a journey needs room for values. */
+    /** Whether any step captures or gives variables values, so that a journey needs room for them. */
     boolean hasValues() {
         return captures;
     }
@@ -145,7 +146,7 @@ final class LoadSession {
             boolean counts) {
         long began = System.nanoTime();
         Exchange exchange = exchange(step, request, Optional.of(reply), nanos, Outcome.FINE, "");
-        Answer answer = Answer.of(exchange, step.outline(), expressions);
+        Answer answer = read(step, exchange);
         Scope with = values.isEmpty() ? step.scope() : step.scope().with(values);
         CallVerdict verdict = CallVerdict.of(validating ? step.validated() : step.kept(), answer, checker, with);
         if (!validating) {
@@ -162,9 +163,48 @@ final class LoadSession {
         String reason = step.redactor().text(reason(step, answer, verdict));
         Outcome outcome = answer.fault().isPresent() ? Outcome.FAULT : Outcome.FAILED;
         if (counts) {
-            keep(exchange.withOutcome(outcome, reason), reason);
+            keep(answer.exchange().withOutcome(outcome, reason), reason);
         }
         return new Look(reason, verdict.problem().isEmpty());
+    }
+
+    /**
+     * The answer that a journey had last.
+     *
+     * @param nanos from when it was due
+     */
+    record Last(LoadStep step, byte[] request, Reply reply, long nanos) {}
+
+    /**
+     * Whether a condition holds. Work.
+     *
+     * @param last null before the first answer
+     * @throws dev.mockbell.problem.Problem when that cannot be told
+     */
+    boolean holds(Passage.Asking asking, Last last, Map<String, String> values) {
+        return expressions.holds(asking.condition(), scope(asking.base(), last, values));
+    }
+
+    /** Texts with their expressions filled. Work. */
+    Map<String, String> filled(Passage.Leg.Give give, Last last, Map<String, String> values) {
+        Scope scope = scope(give.base(), last, values);
+        Map<String, String> filled = new HashMap<>();
+        give.texts().forEach((name, text) -> filled.put(name, expressions.fill(text, scope)));
+        return filled;
+    }
+
+    private Scope scope(Scope base, Last last, Map<String, String> values) {
+        Scope scope = values.isEmpty() ? base : base.with(values);
+        if (last == null) {
+            return scope;
+        }
+        return checker.scope(read(last.step(), exchange(last)), scope);
+    }
+
+    private Answer read(LoadStep step, Exchange exchange) {
+        return step.rules()
+                .map(rules -> rules.opened(exchange).answer(step.outline(), expressions))
+                .orElseGet(() -> Answer.of(exchange, step.outline(), expressions));
     }
 
     private static String reason(LoadStep step, Answer answer, CallVerdict verdict) {
@@ -185,6 +225,17 @@ final class LoadSession {
         if (hasRoom(reason)) {
             keep(exchange(step, request, Optional.empty(), nanos, Outcome.FAILED, reason), reason);
         }
+    }
+
+    /** Keeps an answer that was fine by itself and was not what was waited for. */
+    void keep(Last last, String reason) {
+        if (hasRoom(reason)) {
+            keep(exchange(last).withOutcome(Outcome.FAILED, reason), reason);
+        }
+    }
+
+    private Exchange exchange(Last last) {
+        return exchange(last.step(), last.request(), Optional.of(last.reply()), last.nanos(), Outcome.FINE, "");
     }
 
     private boolean hasRoom(String reason) {

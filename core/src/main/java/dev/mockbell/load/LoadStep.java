@@ -14,6 +14,7 @@ import dev.mockbell.redact.Redactor;
 import dev.mockbell.request.Filler;
 import dev.mockbell.request.RequestRecipe;
 import dev.mockbell.request.RequestSource;
+import dev.mockbell.suite.AnswerRules;
 import dev.mockbell.suite.CallSetup;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Step;
@@ -26,6 +27,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import javax.net.ssl.SSLContext;
 
 /**
  * A step made ready to be sent many times.
@@ -35,6 +37,7 @@ import java.util.Set;
  * @param way how its requests go
  * @param validated the case with its answer held against the contract as well
  * @param quick looks into good answers; empty where more is asked of them
+ * @param rules how answers are decrypted and their signatures judged; empty where the profile does not ask for that
  * @param latestNanos an answer that takes longer fails
  */
 record LoadStep(
@@ -50,6 +53,7 @@ record LoadStep(
         Way way,
         Case validated,
         Optional<QuickLook> quick,
+        Optional<AnswerRules> rules,
         long latestNanos) {
     /**
      * What makes steps ready.
@@ -81,6 +85,8 @@ record LoadStep(
                             .map(source::with)
                             .orElse(source))
                     .settled(filler, captured);
+            Optional<AnswerRules> rules = Optional.of(AnswerRules.of(setup, filler, address))
+                    .filter(r -> r.security().isPresent());
             String profile = setup.profile().map(Profile::name).orElse("");
             Connect reached = by.orElse(usual);
             Way way = queued
@@ -103,13 +109,16 @@ record LoadStep(
                     MessageOutline.ofAnswer(setup.contract(), setup.bound().operation()),
                     way,
                     validated(kept),
-                    QuickLook.of(
-                            kept,
-                            MessageOutline.ofAnswer(
-                                    setup.contract(), setup.bound().operation()),
-                            scope,
-                            expressions,
-                            captured),
+                    rules.isPresent()
+                            ? Optional.empty()
+                            : QuickLook.of(
+                                    kept,
+                                    MessageOutline.ofAnswer(
+                                            setup.contract(), setup.bound().operation()),
+                                    scope,
+                                    expressions,
+                                    captured),
+                    rules,
                     kept.checks().stream()
                             .mapToLong(c -> c.latestMillis().orElse(Long.MAX_VALUE / 1_000_000) * 1_000_000)
                             .min()
@@ -149,9 +158,13 @@ record LoadStep(
         return kept.withChecks(more);
     }
 
-    /** The same, sent to another peer. */
-    LoadStep to(URI peer) {
-        return to(peer, new Way.Http("", null));
+    /**
+     * The same, sent to another peer.
+     *
+     * @param tls null where that one does not speak it
+     */
+    LoadStep to(URI peer, SSLContext tls) {
+        return to(peer, new Way.Http("", tls));
     }
 
     /** The same to the same queue, answered by another. */
@@ -173,12 +186,15 @@ record LoadStep(
                 other,
                 validated,
                 quick,
+                rules,
                 latestNanos);
     }
 
     /** Whether the answer's body must be looked at even when the status says success. */
     boolean looksInside() {
-        return !kept.captures().isEmpty() || kept.checks().stream().anyMatch(Check::readsBody);
+        return rules.isPresent()
+                || !kept.captures().isEmpty()
+                || kept.checks().stream().anyMatch(Check::readsBody);
     }
 
     String target() {

@@ -7,6 +7,7 @@ import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
+import io.netty.handler.ssl.SslHandler;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.ByteBuffer;
@@ -14,6 +15,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLEngine;
 
 /**
  * Answers our own requests on loopback at once, in all the ways in which services answer: what the engine meets for the first time
@@ -23,14 +27,24 @@ final class LoopbackPeer implements AutoCloseable {
     private static final int TURNS = 512;
 
     private final Channel listening;
+    private final boolean secure;
 
     /**
      * @param body of a good answer
      * @param fault of one that is a fault
+     * @param tls speaks TLS; empty for a peer that does not
      */
-    LoopbackPeer(EventLoops loops, String body, String fault) {
+    LoopbackPeer(EventLoops loops, String body, String fault, Optional<SSLContext> tls) {
         Answers answers = new Answers(body, fault);
-        listening = loops.listen("127.0.0.1", 0, made -> made.pipeline().addLast(new Answering(answers)));
+        secure = tls.isPresent();
+        listening = loops.listen("127.0.0.1", 0, made -> {
+            tls.ifPresent(context -> {
+                SSLEngine engine = context.createSSLEngine();
+                engine.setUseClientMode(false);
+                made.pipeline().addLast(new SslHandler(engine));
+            });
+            made.pipeline().addLast(new Answering(answers));
+        });
     }
 
     /** An answer in the pieces in which it is sent. */
@@ -107,7 +121,8 @@ final class LoopbackPeer implements AutoCloseable {
     }
 
     URI address() {
-        return URI.create("http://127.0.0.1:" + ((InetSocketAddress) listening.localAddress()).getPort() + "/");
+        return URI.create((secure ? "https" : "http") + "://127.0.0.1:"
+                + ((InetSocketAddress) listening.localAddress()).getPort() + "/");
     }
 
     @Override

@@ -7,17 +7,25 @@ import dev.mockbell.sample.SampleBuilder;
 import dev.mockbell.soap.Envelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.SelfIssued;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Function;
+import javax.net.ssl.SSLContext;
 import org.HdrHistogram.Histogram;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Brings the engine to speed before a run: the plan's own requests go to a peer on loopback that answers them with samples, as
@@ -25,6 +33,7 @@ import org.HdrHistogram.Histogram;
  * What a program does the first thousand times is slow, and must not be taken for the service's time.
  */
 final class Readiness {
+    private static final Logger LOG = LoggerFactory.getLogger(Readiness.class);
     private static final int USERS_A_LANE = 32;
     private static final long WINDOW_NANOS = 120_000_000;
     private static final int LEAST_WINDOWS = 5;
@@ -102,6 +111,9 @@ final class Readiness {
 
     private Passage.Course against(
             Passage.Course course, List<LoopbackPeer> peers, Function<Content, Way.Queue.Peer> queued) {
+        // a target that speaks TLS is rehearsed for by a peer that does
+        Optional<SelfIssued> key = course.steps().stream().anyMatch(Readiness::isSecure) ? key() : Optional.empty();
+        SSLContext trusting = key.map(k -> Connect.USUAL.with(k.trust()).tls()).orElse(null);
         Map<Integer, LoadStep> steps = new HashMap<>();
         for (LoadStep step : course.steps()) {
             if (step.way() instanceof Way.Queue way) {
@@ -109,24 +121,32 @@ final class Readiness {
                 steps.put(step.index(), step.to(way.answeredBy(queued.apply(sample))));
                 continue;
             }
+            boolean secure = isSecure(step);
             if (peers.size() < MOST_PEERS) {
-                peers.add(new LoopbackPeer(loops, sample(step), fault(step)));
+                Optional<SSLContext> tls = key.filter(k -> secure).map(SelfIssued::server);
+                peers.add(new LoopbackPeer(loops, sample(step), fault(step), tls));
             }
-            steps.put(step.index(), step.to(peers.get(peers.size() - 1).address()));
+            URI peer = peers.get(peers.size() - 1).address();
+            steps.put(step.index(), step.to(peer, Way.Http.isSecure(peer) ? trusting : null));
         }
         List<Passage> passages = course.passages().stream()
-                .map(p -> new Passage(
-                        p.weight(),
-                        p.legs().stream()
-                                .filter(l -> !(l instanceof Passage.Leg.Rest))
-                                .map(l -> l instanceof Passage.Leg.Send s
-                                        ? new Passage.Leg.Send(
-                                                steps.get(s.step().index()))
-                                        : l)
-                                .toList()))
+                .map(p -> p.hurried(step -> steps.get(step.index())))
                 .toList();
         return new Passage.Course(
                 passages, course.steps().stream().map(s -> steps.get(s.index())).toList(), course.groups());
+    }
+
+    private static boolean isSecure(LoadStep step) {
+        return step.way() instanceof Way.Http http && http.tls() != null;
+    }
+
+    private static Optional<SelfIssued> key() {
+        try {
+            return Optional.of(SelfIssued.made());
+        } catch (GeneralSecurityException e) {
+            LOG.info("no getting up to speed by TLS: {}", e.toString());
+            return Optional.empty();
+        }
     }
 
     private static String fault(LoadStep step) {

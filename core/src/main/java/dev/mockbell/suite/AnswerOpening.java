@@ -17,29 +17,29 @@ import java.util.Optional;
 
 /** Looks at an answer before anything else does: whether it is secured as it should be, and whose answer it is. */
 final class AnswerOpening {
-    private final PreparedCall call;
+    private final AnswerRules rules;
     private Exchange exchange;
     private Optional<String> refusal = Optional.empty();
     private Optional<String> security = Optional.empty();
 
-    private AnswerOpening(PreparedCall call, Exchange exchange) {
-        this.call = call;
+    private AnswerOpening(AnswerRules rules, Exchange exchange) {
+        this.rules = rules;
         this.exchange = exchange;
     }
 
     /** @param all exchanges of a call, the last with the answer that is looked at */
-    static Sent of(PreparedCall call, List<Exchange> all) {
+    static Sent of(AnswerRules rules, List<Exchange> all) {
         Exchange last = all.get(all.size() - 1);
         boolean whole = last.outcome() != Outcome.FAILED
                 && last.response().filter(r -> !r.body().isEmpty()).isPresent();
-        boolean looks = call.answers().isPresent() || call.addressing().isSpoken();
+        boolean looks = rules.security().isPresent() || rules.addressing().isSpoken();
         if (!whole || !looks) {
             return new Sent(all, Optional.empty(), Optional.empty());
         }
-        AnswerOpening opening = new AnswerOpening(call, last);
+        AnswerOpening opening = new AnswerOpening(rules, last);
         try {
             SoapMessage answer = SoapMessage.of(last.response().get(), "answer");
-            call.answers().ifPresent(a -> opening.open(answer, a));
+            rules.security().ifPresent(a -> opening.open(answer, a));
             opening.relate(answer);
         } catch (Problem noEnvelope) {
             // that is told by whoever reads it next
@@ -53,14 +53,14 @@ final class AnswerOpening {
     /** Who refuses a request may not know whom to sign for, or what to relate to. */
     private void refuse(SoapMessage answer, String why) {
         if (answer.fault().isEmpty() && refusal.isEmpty()) {
-            refusal = Optional.of(call.redactor().text(why));
+            refusal = Optional.of(rules.redactor().text(why));
         }
     }
 
     private void note(String words) {
         if (!words.isEmpty()) {
             String all = exchange.note().isEmpty() ? words : exchange.note() + "; " + words;
-            exchange = exchange.withOutcome(exchange.outcome(), call.redactor().text(all));
+            exchange = exchange.withOutcome(exchange.outcome(), rules.redactor().text(all));
         }
     }
 
@@ -97,11 +97,11 @@ final class AnswerOpening {
     }
 
     private void relate(SoapMessage answer) {
-        if (!call.addressing().isSpoken()) {
+        if (!rules.addressing().isSpoken()) {
             return;
         }
         SoapMessage asked = SoapMessage.of(exchange.request(), "request");
-        call.addressing()
+        rules.addressing()
                 .unrelated(asked, answer)
                 .filter(u -> answer.fault().isEmpty())
                 .ifPresent(u -> {

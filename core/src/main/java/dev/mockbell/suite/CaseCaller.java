@@ -106,15 +106,16 @@ public final class CaseCaller {
         Filler filler = Filler.of(expressions, setup.scope());
         Function<Redirect, CallRequest> hop = redirect -> request(
                 setup.to(redirect.to().toString()).by(redirect.sameServer() ? setup.profile() : Optional.empty()));
+        AnswerRules rules = AnswerRules.of(setup, filler, request.address());
         return new PreparedCall(
                 setup.kept(),
                 request,
                 by.keeping(!delivery.ownConnection()).with(delivery.waiting().over(by.timeouts())),
-                setup.profile().flatMap(p -> p.answers(filler, request.address(), setup.folder())),
-                RequestRecipe.spoken(setup.bound(), delivery),
+                rules.security(),
+                rules.addressing(),
                 delivery.follows() ? Optional.of(hop) : Optional.empty(),
                 setup.bound().operation().output().isPresent(),
-                setup.scope().redactor());
+                rules.redactor());
     }
 
     /**
@@ -153,7 +154,7 @@ public final class CaseCaller {
             way = redirect.get().by(way);
             all.addAll(converse(call, asked, way, origin, stop));
         }
-        return AnswerOpening.of(call, all);
+        return AnswerOpening.of(call.rules(), all);
     }
 
     private List<Exchange> converse(

@@ -8,7 +8,10 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.sheet.TableText;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * Rows of texts under named columns.
@@ -120,5 +123,21 @@ public record DataTable(String file, List<String> columns, List<List<String>> ro
     public String value(int row, String column) {
         int index = columns.indexOf(column);
         return index < 0 ? "" : rows.get(row).get(index);
+    }
+
+    /** A row as variables: the values of those columns whose names can be names of variables. */
+    public Map<String, String> variables(int row) {
+        Map<String, String> values = new LinkedHashMap<>();
+        for (String column : columns) {
+            if (column.matches("[\\p{L}_][\\p{L}\\p{N}_.-]*")) {
+                values.put(column, value(row, column));
+            }
+        }
+        return values;
+    }
+
+    /** All rows as variables. */
+    public List<Map<String, String>> variables() {
+        return IntStream.range(0, rows.size()).mapToObj(this::variables).toList();
     }
 }

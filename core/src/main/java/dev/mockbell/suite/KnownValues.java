@@ -6,7 +6,6 @@ import dev.mockbell.expression.Braces;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.problem.Problem;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -73,13 +72,7 @@ public record KnownValues(DataTable table, List<Column> columns) {
 
     /** The variables of a row. */
     public Map<String, String> variables(int row) {
-        Map<String, String> values = new LinkedHashMap<>();
-        for (String column : table.columns()) {
-            if (column.matches("[\\p{L}_][\\p{L}\\p{N}_.-]*")) {
-                values.put(column, table.value(row, column));
-            }
-        }
-        return values;
+        return table.variables(row);
     }
 
     /**

@@ -406,9 +406,8 @@ final class SuiteRun {
             List<StepResult> rounds = new ArrayList<>();
             if (step.table().isPresent()) {
                 DataTable table = step.table().get();
-                KnownValues rows = new KnownValues(table, List.of());
                 for (int i = 0; i < table.rows().size(); i++) {
-                    rows.variables(i).forEach((name, text) -> values.put(name, Scope.untyped(text)));
+                    table.variables(i).forEach((name, text) -> values.put(name, Scope.untyped(text)));
                     rounds.add(round(step, "row " + (i + 1)));
                 }
             } else {

@@ -11,6 +11,9 @@ import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Date;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 import javax.security.auth.x500.X500Principal;
@@ -20,13 +23,17 @@ import org.bouncycastle.operator.OperatorCreationException;
 import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 
 /**
- * A key that lives for an hour, with a certificate that it has issued to itself.
+ * A key that lives for an hour, with a certificate that it has issued to itself: for peers of our own on loopback.
  *
  * @param server speaks TLS by it
  */
-record SelfIssued(X509Certificate certificate, SSLContext server) {
-    /** @throws GeneralSecurityException when this Java cannot make one */
-    static SelfIssued made() throws GeneralSecurityException {
+public record SelfIssued(X509Certificate certificate, SSLContext server) {
+    /**
+     * Makes one.
+     *
+     * @throws GeneralSecurityException when this Java cannot
+     */
+    public static SelfIssued made() throws GeneralSecurityException {
         KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
         generator.initialize(256);
         KeyPair pair = generator.generateKeyPair();
@@ -53,5 +60,10 @@ record SelfIssued(X509Certificate certificate, SSLContext server) {
         } catch (OperatorCreationException | IOException e) {
             throw new GeneralSecurityException(e);
         }
+    }
+
+    /** Trusts this certificate. */
+    public Trust trust() {
+        return new Trust(Set.of(Trust.fingerprint(certificate)), List.of(), Optional.empty());
     }
 }

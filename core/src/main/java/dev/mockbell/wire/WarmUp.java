@@ -14,8 +14,6 @@ import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.time.Duration;
 import java.util.List;
-import java.util.Optional;
-import java.util.Set;
 import javax.net.ServerSocketFactory;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -43,10 +41,9 @@ final class WarmUp {
     static void runTls(HttpCaller caller, Connect by, int calls) {
         try {
             SelfIssued key = SelfIssued.made();
-            Trust trust = new Trust(Set.of(Trust.fingerprint(key.certificate())), List.of(), Optional.empty());
             run(
                     caller,
-                    by.with(trust),
+                    by.with(key.trust()),
                     calls,
                     "https://127.0.0.1:",
                     key.server().getServerSocketFactory());

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.mockbell.access.Profile;
+import dev.mockbell.access.Protection;
 import dev.mockbell.check.Capture;
 import dev.mockbell.check.Check;
 import dev.mockbell.exchange.Exchange;
@@ -112,17 +113,25 @@ class LoadEngineTest {
                 new LoadControl(new StopSignal()));
     }
 
+    private static PlainServer secure(Certificates certificates) {
+        return PlainServer.secure(
+                certificates.server(),
+                (request, out, socket) ->
+                        out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8)));
+    }
+
+    private static String fingerprint(Path folder) throws Exception {
+        KeyStore keys =
+                KeyStore.getInstance(folder.resolve("elsewhere.example.p12").toFile(), "changeit".toCharArray());
+        return Trust.fingerprint((X509Certificate) keys.getCertificate("test"));
+    }
+
     @Test
     void aProfileLogsInAtOnceAndTrustsItsCertificates(@TempDir Path folder) throws Exception {
         Case kept = Stays.book("c", Stays.BODY, List.of());
         Certificates certificates = Certificates.of("elsewhere.example", folder);
-        KeyStore keys =
-                KeyStore.getInstance(folder.resolve("elsewhere.example.p12").toFile(), "changeit".toCharArray());
-        String fingerprint = Trust.fingerprint((X509Certificate) keys.getCertificate("test"));
-        try (PlainServer server = PlainServer.secure(
-                certificates.server(),
-                (request, out, socket) ->
-                        out.write(PlainServer.ok(Stays.answer("R", "1")).getBytes(StandardCharsets.UTF_8)))) {
+        String fingerprint = fingerprint(folder);
+        try (PlainServer server = secure(certificates)) {
             Profile anna = Profile.named("Anna").with(new Profile.Who(Profile.Way.BASIC, "anna", "a{{b"));
             LoadRun trusted = run(server.address(), anna.trusting(fingerprint), kept);
             assertThat(trusted.total().failed()).isZero();
@@ -134,6 +143,39 @@ class LoadEngineTest {
         assertThatThrownBy(() -> run("http://127.0.0.1:1/", asked, kept))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining("Under load nobody is asked to log in");
+    }
+
+    @Test
+    void itGetsUpToSpeedByTlsForATargetThatSpeaksItWhichHearsNothingOfThat(@TempDir Path folder) throws Exception {
+        Case kept = Stays.book("c", Stays.BODY, List.of());
+        Certificates certificates = Certificates.of("elsewhere.example", folder);
+        String fingerprint = fingerprint(folder);
+        try (PlainServer server = secure(certificates)) {
+            LoadRun run = new LoadEngine(loops, new Expressions())
+                    .run(
+                            plan(LoadShape.arrivals(20, 1)),
+                            Stays.bench(
+                                    server.address(),
+                                    Map.of(),
+                                    Optional.of(Profile.named("Own").trusting(fingerprint)),
+                                    kept),
+                            host -> true,
+                            listener,
+                            new LoadControl(new StopSignal()));
+            assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+            assertThat(server.requests()).hasSize(20);
+        }
+    }
+
+    @Test
+    void anAnswerThatIsNotSecuredAsItsProfileWantsFails() {
+        Case kept = Stays.book("c", Stays.BODY, List.of());
+        Profile judging = Profile.named("Judging").with(Protection.NONE.facing("", true));
+        try (PlainServer server = PlainServer.says(PlainServer.ok(Stays.answer("R", "1")))) {
+            LoadRun run = run(server.address(), judging, kept);
+            assertThat(run.total().failed()).isEqualTo(run.total().done()).isEqualTo(20);
+            assertThat(run.reasons().keySet()).singleElement().asString().contains("has no security header");
+        }
     }
 
     @Test
