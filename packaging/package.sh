@@ -76,7 +76,10 @@ CONTROL
 #!/bin/sh
 set -e
 case "$1" in
-  configure) /opt/mockbell/bin/mockbell-archive || true ;;
+  configure)
+    echo 'Mock Bell prepares to start quickly; that takes a minute…'
+    /opt/mockbell/bin/mockbell-archive || true
+    ;;
   remove | purge | upgrade) rm -f /opt/mockbell/mockbell.jsa /opt/mockbell/mockbell.jsa.at ;;
 esac
 for tool in "update-desktop-database /usr/share/applications" "update-mime-database /usr/share/mime"; do

@@ -26,7 +26,8 @@ options() {
       ;;
     *) printf '%s\n' -XX:TieredStopAtLevel=1 -XX:+UseSerialGC ;;
   esac
-  printf '%s\n' -Xshare:auto -Dfile.encoding=UTF-8
+  # the archive where it was made for: moved elsewhere in memory, as is usual, all of its 130 MB are written to
+  printf '%s\n' -Xshare:auto -XX:+UnlockDiagnosticVMOptions -XX:ArchiveRelocationMode=0 -Dfile.encoding=UTF-8
 }
 
 # What is typed reaches Java as the locale says; one that knows ASCII alone would turn the rest into question marks.
@@ -36,20 +37,28 @@ readable() {
   esac
 }
 
-# A class-data archive halves the start. Lambda proxies are left out of its list: JDK 17 crashes on some while dumping. It is
-# there whole or not at all, whoever else makes one.
+# A class-data archive halves the start. Of its list some are left out: JDK 17 crashes while dumping lambdas of the two kinds
+# that the argument parser has in classes of an old form. It is there whole or not at all, whoever else makes one.
 # archive JAVA CLASSPATH FILE
 archive() {
-  local java=$1 path=$2 jsa=$3 made=$3.$$
+  local java=$1 path=$2 jsa=$3 made=$3.$$ temporary
   local flags=(-XX:TieredStopAtLevel=1 -XX:+UseG1GC -Dfile.encoding=UTF-8 -XX:ErrorFile=/dev/null)
+  temporary=$(mktemp -d)
   rm -f "$jsa"
-  if "$java" "${flags[@]}" -XX:DumpLoadedClassList="$made.all" -cp "$path" dev.mockbell.app.WarmUp >/dev/null 2>&1 &&
-    grep -v '^@lambda-proxy' "$made.all" >"$made.lst" &&
-    "$java" "${flags[@]}" -Xshare:dump -XX:SharedClassListFile="$made.lst" -XX:SharedArchiveFile="$made" -cp "$path" \
-      >/dev/null 2>&1; then
-    mv -f "$made" "$jsa"
+  if "$java" "${flags[@]}" -Djava.io.tmpdir="$temporary" -XX:DumpLoadedClassList="$made.all" -cp "$path" \
+    dev.mockbell.app.WarmUp >/dev/null 2>&1; then
+    if archived "$java" "$path" "$made" '^@lambda-proxy.*picocli/CommandLine$I[A-Za-z]*Handler' ||
+      archived "$java" "$path" "$made" '^@lambda-proxy'; then
+      mv -f "$made" "$jsa"
+    fi
   fi
-  rm -f "$made" "$made.lst" "$made.all"
+  rm -rf "$made" "$made.lst" "$made.all" "$temporary"
+}
+
+# archived JAVA CLASSPATH MADE PATTERN: the archive of what is listed, but for lines that match
+archived() {
+  grep -v "$4" "$3.all" >"$3.lst" &&
+    "$1" "${flags[@]}" -Xshare:dump -XX:SharedClassListFile="$3.lst" -XX:SharedArchiveFile="$3" -cp "$2" >/dev/null 2>&1
 }
 
 # The jars of a folder, as a class path.

@@ -3,7 +3,8 @@ package dev.mockbell.app;
 import dev.mockbell.cli.Console;
 import dev.mockbell.demo.DemoProject;
 import dev.mockbell.demo.StandIn;
-import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.toolkit.Toolkit;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.mock.MockPlan;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.HttpCaller;
@@ -44,9 +45,9 @@ final class DemoCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException, InterruptedException {
         Path folder = out == null ? Files.createTempDirectory("mockbell-demo-") : out.toAbsolutePath();
-        boolean offscreen = headless || !Offscreen.hasDisplay();
+        boolean offscreen = headless || !Toolkit.hasDisplay();
         if (offscreen) {
-            Offscreen.use();
+            Toolkit.offscreen();
         }
         Clock clock = Clock.systemUTC();
         HttpCaller http = new HttpCaller();
@@ -61,7 +62,10 @@ final class DemoCommand implements Callable<Integer> {
             }
             console.out().println("The demo project is in " + project + ", its live service at " + standIn.soap11());
             DesktopCommand.show(
-                    project, withSecrets(), window -> window.models().mocks().startOrStop());
+                    project,
+                    UserFolders.ofProcess(),
+                    withSecrets(),
+                    window -> window.models().mocks().startOrStop());
             return 0;
         }
     }

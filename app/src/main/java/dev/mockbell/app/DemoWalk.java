@@ -7,10 +7,10 @@ import dev.mockbell.demo.StandIn;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.UserFolders;
@@ -73,7 +73,7 @@ final class DemoWalk {
 
     /** @return whether every step did what it should */
     boolean walk() {
-        Offscreen.start();
+        Toolkit.start();
         step("Contract: paste the address into an empty project", this::importInto);
         Desk desk = Hand.on(() -> Desk.open(
                 project,

@@ -3,8 +3,8 @@ package dev.mockbell.app;
 import dev.mockbell.cli.Console;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.Windows;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Habits;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ProjectStore;
@@ -35,7 +35,7 @@ final class DesktopCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws InterruptedException {
-        if (!Offscreen.hasDisplay()) {
+        if (!Toolkit.hasDisplay()) {
             throw Problem.input(
                     "There is no display to open a window on",
                     null,
@@ -44,9 +44,20 @@ final class DesktopCommand implements Callable<Integer> {
         Path at = folder == null
                 ? Path.of(System.getProperty("user.home"), "mockbell", "my-project")
                 : ProjectStore.folderOf(folder);
-        show(at, System.getenv(), opened -> {});
+        show(at, UserFolders.ofProcess(), System.getenv(), opened -> {});
         console.out().flush();
         return 0;
+    }
+
+    /**
+     * Has the toolkit come up, which takes most of a second, beside what else a start has to do. Does nothing where there is
+     * no display, and a second time.
+     */
+    static void toolkit(UserFolders user) {
+        if (Toolkit.hasDisplay() || Toolkit.isOffscreen()) {
+            scale(Habits.size(user));
+            Toolkit.begin();
+        }
     }
 
     /** The toolkit takes the size of everything from the system, unless another was chosen before it starts. */
@@ -65,12 +76,13 @@ final class DesktopCommand implements Callable<Integer> {
     /**
      * Opens the window and returns when the last one is closed.
      *
+     * @param user where what belongs to the user is kept
      * @param environment variables of the process, where secrets and proxies may stand
      */
-    static void show(Path folder, Map<String, String> environment, Opened opened) throws InterruptedException {
-        Windows windows = new Windows(UserFolders.ofProcess(), Clock.systemUTC(), environment, new OwnFleet());
-        scale(Habits.size(UserFolders.ofProcess()));
-        Offscreen.start();
+    static void show(Path folder, UserFolders user, Map<String, String> environment, Opened opened)
+            throws InterruptedException {
+        toolkit(user);
+        Windows windows = new Windows(user, Clock.systemUTC(), environment, new OwnFleet());
         OwnDemo demo =
                 new OwnDemo(Path.of(System.getProperty("user.home"), "mockbell"), Clock.systemUTC(), environment);
         windows.onDemo(demo::open);

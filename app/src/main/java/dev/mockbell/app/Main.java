@@ -5,7 +5,7 @@ import dev.mockbell.cli.MockBellCommand;
 import dev.mockbell.file.UserFolders;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.logging.LogManager;
+import org.slf4j.LoggerFactory;
 
 /** Starts Mock Bell. Not itself a window class, so that a command never loads the window's libraries. */
 public final class Main {
@@ -15,16 +15,41 @@ public final class Main {
 
     /** Without arguments the window opens; otherwise the command is carried out. */
     public static void main(String[] args) {
-        prepare();
-        Console console = Console.ofProcess();
         String[] given = args.length == 0 ? new String[] {"desktop"} : args;
+        prepare();
+        boolean window = given[0].equals("desktop");
+        beside(window);
+        if (window) {
+            DesktopCommand.toolkit(UserFolders.ofProcess());
+        }
+        Console console = Console.ofProcess();
         System.exit(run(console, given));
+    }
+
+    /**
+     * Begins, beside the rest of a start, what it will wait for: whoever asks for a class or file that is not there, as
+     * libraries do of what they could use, has all jars of the class path opened; the log takes as long to be set up.
+     */
+    private static void beside(boolean logs) {
+        Thread preparing = new Thread(
+                () -> {
+                    Main.class.getClassLoader().getResource("META-INF/none");
+                    if (logs) {
+                        LoggerFactory.getLogger(Main.class);
+                    }
+                },
+                "preparing");
+        preparing.setDaemon(true);
+        preparing.start();
     }
 
     /** What libraries are told before any of them is used. */
     static void prepare() {
-        // libraries that log by java.util.logging would write to the user's terminal
-        LogManager.getLogManager().reset();
+        // libraries that log by java.util.logging would write to the user's terminal. Told by a name, since asking its
+        // manager opens every jar of the class path
+        System.setProperty("java.util.logging.config.class", NoHandlers.class.getName());
+        // the argument parser seeks a library of colours that is not there
+        System.setProperty("org.fusesource.jansi.Ansi.disable", "true");
         // two threads that log first at the same time are told of on the terminal; what they logged is in the file all
         // the same
         System.setProperty("slf4j.internal.verbosity", "ERROR");
@@ -47,7 +72,7 @@ public final class Main {
     }
 
     /** Carries a command out and gives its exit code. */
-    static int run(Console console, String[] given) {
+    static int run(Console console, String... given) {
         try {
             return MockBellCommand.commandLine(
                             console,

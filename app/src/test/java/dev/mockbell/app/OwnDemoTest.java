@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.Windows;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.desktop.view.frame.Frame;
 import dev.mockbell.file.UserFolders;
 import java.nio.file.Files;
@@ -34,7 +34,7 @@ class OwnDemoTest {
 
     @Test
     void itsServicesRunAndItsWindowIsOpenedOnce() throws Exception {
-        Offscreen.start();
+        Toolkit.start();
         Windows windows = new Windows(
                 UserFolders.of(Map.of(), folder.resolve("user")), Clock.systemUTC(), Map.of(), new OwnFleet());
         try (OwnDemo demo = new OwnDemo(folder.resolve("home"), Clock.systemUTC(), Map.of())) {

@@ -3,8 +3,8 @@ package dev.mockbell.bench;
 import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.file.UserFolders;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -17,8 +17,8 @@ final class BenchWindow {
     private BenchWindow() {}
 
     static MockBellWindow open(Path folder) {
-        Offscreen.use();
-        Offscreen.start();
+        Toolkit.offscreen();
+        Toolkit.start();
         Desk desk = Hand.on(() -> Desk.open(
                 folder,
                 Platform::runLater,

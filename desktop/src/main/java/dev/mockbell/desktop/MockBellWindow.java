@@ -7,6 +7,7 @@ import dev.mockbell.desktop.part.Look;
 import dev.mockbell.desktop.view.frame.Frame;
 import java.util.concurrent.CompletableFuture;
 import javafx.geometry.Rectangle2D;
+import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
@@ -24,20 +25,21 @@ public final class MockBellWindow {
         this.models = models;
     }
 
-    /** Shows a window of the usual size, or where it was left when {@code place} says so. */
+    /**
+     * Shows a window of the usual size, or where it was left when {@code place} says so.
+     *
+     * @param stage without content; or shown with some already, which gives way
+     */
     public static MockBellWindow open(Desk desk, Stage stage, WindowPlace place) {
         Models models = Models.of(desk);
         LeftOff.of(models);
         Frame frame = new Frame(models);
-        Scene scene = new Scene(frame, 1280, 800);
-        Look.apply(scene);
+        if (stage.getScene() == null) {
+            dress(stage, frame, place);
+        } else {
+            stage.getScene().setRoot(frame);
+        }
         stage.setTitle("Mock Bell – " + desk.project().name());
-        stage.setScene(scene);
-        // where everything is shown twice as large a screen may have less
-        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
-        stage.setMinWidth(Math.min(Frame.LEAST_WIDTH, screen.getWidth()));
-        stage.setMinHeight(Math.min(Frame.LEAST_HEIGHT, screen.getHeight()));
-        place.restore(stage);
         MockBellWindow window = new MockBellWindow(stage, frame, models);
         // a field that is being typed in keeps its text when the keyboard leaves it
         stage.setOnHiding(e -> frame.requestFocus());
@@ -47,6 +49,18 @@ public final class MockBellWindow {
         stage.show();
         frame.requestFocus();
         return window;
+    }
+
+    /** Gives a window its first content, its look, its least size and its place. */
+    static void dress(Stage stage, Parent root, WindowPlace place) {
+        Scene scene = new Scene(root, 1280, 800);
+        Look.apply(scene);
+        stage.setScene(scene);
+        // where everything is shown twice as large a screen may have less
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        stage.setMinWidth(Math.min(Frame.LEAST_WIDTH, screen.getWidth()));
+        stage.setMinHeight(Math.min(Frame.LEAST_HEIGHT, screen.getHeight()));
+        place.restore(stage);
     }
 
     /** What is being typed is taken over here; all that waits for the disk or the network happens elsewhere. */

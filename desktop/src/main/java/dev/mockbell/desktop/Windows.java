@@ -1,31 +1,33 @@
 package dev.mockbell.desktop;
 
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Habits;
+import dev.mockbell.desktop.model.RecentProjects;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.application.Platform;
-import javafx.stage.Stage;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** The windows of the program, one a project. A project that has a window already gets no second one. */
 public final class Windows {
-    private static final Logger LOG = LoggerFactory.getLogger(Windows.class);
-
     private record Open(Desk desk, MockBellWindow window) {}
 
     private final UserFolders user;
@@ -33,6 +35,7 @@ public final class Windows {
     private final Map<String, String> environment;
     private final FleetSource fleet;
     private final Map<Path, Open> open = new LinkedHashMap<>();
+    private final Set<Path> reading = new HashSet<>();
     private Optional<Consumer<Windows>> demo = Optional.empty();
     private final AtomicBoolean saved = new AtomicBoolean();
     private final CompletableFuture<Void> closed = new CompletableFuture<>();
@@ -80,30 +83,85 @@ public final class Windows {
                 });
                 return;
             }
+            if (!reading.add(at)) {
+                // asked for twice before its window was there
+                return;
+            }
         }
-        Desk desk = Desk.open(at, Platform::runLater, clock, user, environment);
+        try {
+            read(at, environment, opened);
+        } finally {
+            synchronized (open) {
+                reading.remove(at);
+            }
+        }
+    }
+
+    private void read(Path at, Map<String, String> environment, Consumer<MockBellWindow> opened) {
+        WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
+        boolean dark = Habits.dark(user);
+        CompletableFuture<OpeningWindow> opening = on(() -> OpeningWindow.show(at, place, dark));
+        Desk desk;
+        try {
+            desk = Desk.open(at, Toolkit::later, clock, user, environment);
+        } catch (Problem e) {
+            Path other = instead(at, shown(opening), e).orElseThrow(() -> e);
+            try {
+                open(other, environment, opened);
+            } finally {
+                Platform.runLater(shown(opening)::hide);
+            }
+            return;
+        } catch (RuntimeException defect) {
+            Platform.runLater(shown(opening)::hide);
+            throw defect;
+        }
         desk.onFleet(fleet);
         demo.ifPresent(source -> desk.onDemo(failed -> elsewhere(() -> source.accept(this), failed)));
         desk.onOpenProject((other, failed) -> elsewhere(() -> open(other, window -> {}), failed));
-        WindowPlace place = WindowPlace.remembered(user.state().resolve("window"));
-        CompletableFuture<MockBellWindow> made = new CompletableFuture<>();
-        Platform.runLater(() -> {
-            try {
-                made.complete(MockBellWindow.open(desk, new Stage(), place));
-                desk.appearance().follow();
-            } catch (RuntimeException e) {
-                made.completeExceptionally(e);
-            }
-        });
-        MockBellWindow window = shown(made);
+        OpeningWindow there = shown(opening);
+        Optional<MockBellWindow> made = shown(on(() -> show(desk, there, place)));
+        if (made.isEmpty()) {
+            // it was closed before there was anything in it
+            desk.close();
+            gone(desk);
+            return;
+        }
+        MockBellWindow window = made.get();
         synchronized (open) {
-            open.put(real(folder), new Open(desk, window));
+            open.put(real(at), new Open(desk, window));
         }
         window.closed().thenRun(() -> gone(desk));
         Platform.runLater(() -> opened.accept(window));
     }
 
-    private static MockBellWindow shown(CompletableFuture<MockBellWindow> made) {
+    private static Optional<MockBellWindow> show(Desk desk, OpeningWindow opening, WindowPlace place) {
+        if (opening.closed().isDone()) {
+            return Optional.empty();
+        }
+        MockBellWindow window = MockBellWindow.open(desk, opening.stage(), place);
+        desk.appearance().follow();
+        return Optional.of(window);
+    }
+
+    /** What is opened in place of a project that cannot be. Where there is another window, that one tells of it. */
+    private Optional<Path> instead(Path project, OpeningWindow opening, Problem problem) {
+        synchronized (open) {
+            if (!open.isEmpty()) {
+                Platform.runLater(opening::hide);
+                return Optional.empty();
+            }
+        }
+        List<Path> recent = RecentProjects.but(project, user);
+        return shown(on(() -> opening.tell(problem, recent)).thenCompose(other -> other));
+    }
+
+    /** What is made on the interface thread, once there is one. */
+    private static <T> CompletableFuture<T> on(Supplier<T> work) {
+        return Toolkit.up().thenCompose(up -> CompletableFuture.supplyAsync(work, Platform::runLater));
+    }
+
+    private static <T> T shown(CompletableFuture<T> made) {
         try {
             return made.get();
         } catch (InterruptedException e) {
@@ -163,7 +221,7 @@ public final class Windows {
                 Thread.currentThread().interrupt();
             } catch (ExecutionException | TimeoutException | IllegalStateException e) {
                 // the interface is gone; what it had handed over is saved all the same
-                LOG.warn("a window could not be asked", e);
+                LoggerFactory.getLogger(Windows.class).warn("a window could not be asked", e);
             }
             one.desk().saver().close();
         }

@@ -6,11 +6,11 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.CalledEndpoint;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.load.Limit;
 import dev.mockbell.project.Project;
@@ -45,7 +45,7 @@ class ClosingTest {
 
     @BeforeEach
     void make() throws IOException {
-        Offscreen.start();
+        Toolkit.start();
         Path wsdl = Files.writeString(folder.resolve("peaks.wsdl"), Desktops.WSDL.formatted("http://127.0.0.1:1"));
         Contract contract = new ContractReader(DocumentFetcher.files(1 << 20))
                 .read(wsdl.toString(), Progress.NONE, new StopSignal());

@@ -4,10 +4,10 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.ContractReader;
 import dev.mockbell.contract.DocumentFetcher;
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.drive.Watchdog;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.mock.MockAnswer;
@@ -80,7 +80,7 @@ public final class Desktops implements AutoCloseable {
                 MockPlan.of("peaks", contract, 0).withAnswers(operation, List.of(MockAnswer.otherwise("echo", answer)));
         service = MockHost.start(contract, plan, MockSurroundings.alone(loops, new Expressions(), null, e -> {}));
         Files.writeString(wsdl, text.formatted(service.base()));
-        Offscreen.start();
+        Toolkit.start();
         desk = Hand.on(() -> Desk.open(
                 project, Platform::runLater, Clock.systemUTC(), UserFolders.of(Map.of(), folder.resolve("home"))));
         window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));

@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
 import dev.mockbell.desktop.drive.Watchdog;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import java.lang.management.ManagementFactory;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -18,7 +18,7 @@ import org.junit.jupiter.api.Test;
 class WatchdogTest {
     @BeforeAll
     static void screen() {
-        Offscreen.start();
+        Toolkit.start();
     }
 
     @Test

@@ -17,6 +17,9 @@ public final class Appearance {
     /** Under which the size is remembered. */
     private static final String SIZE = "size";
 
+    /** Under which is remembered what the system wanted when it was last asked, so that a window does not begin as another. */
+    private static final String SYSTEM_DARK = "system-dark";
+
     private static final long REST_NANOS = 2_000_000_000L;
 
     /** Light or dark. */
@@ -56,7 +59,19 @@ public final class Appearance {
     Appearance(Desk desk, Map<String, String> environment) {
         this.desk = desk;
         this.environment = Map.copyOf(environment);
+        this.systemIsDark = Boolean.parseBoolean(desk.habits().get(SYSTEM_DARK, ""));
         show();
+    }
+
+    /**
+     * Whether a window begins dark, for before its project is read.
+     *
+     * @param habits what is remembered
+     */
+    static boolean dark(Properties habits) {
+        Theme theme = Choice.of(Theme.class, habits.getProperty(THEME, ""), Theme.SYSTEM);
+        return theme == Theme.DARK
+                || theme == Theme.SYSTEM && Boolean.parseBoolean(habits.getProperty(SYSTEM_DARK, ""));
     }
 
     /** Whether the window is dark. */
@@ -100,6 +115,7 @@ public final class Appearance {
                             asking = false;
                             asked = System.nanoTime();
                             systemIsDark = is;
+                            desk.habits().set(SYSTEM_DARK, String.valueOf(is));
                             show();
                         },
                         problem -> asking = false);

@@ -116,7 +116,7 @@ public final class Desk implements AutoCloseable {
         this.local = locals.of(opened.folder());
         this.ledger = ProjectStore.openLedger(opened, text -> notices.add(Notice.bad(text)));
         this.history = new RunHistory(opened.folder());
-        this.recent = new RecentProjects(user.state().resolve("recent-projects"));
+        this.recent = new RecentProjects(RecentProjects.file(user));
         recent.opened(opened.folder(), tasks);
         this.habits = new Habits(Habits.file(user), tasks);
         this.appearance = new Appearance(this, environment);

@@ -17,7 +17,6 @@ import org.slf4j.LoggerFactory;
  * was set last counts. Used on the interface thread; files are read when it is made and written by tasks.
  */
 public final class Habits {
-    private static final Logger LOG = LoggerFactory.getLogger(Habits.class);
     private static final int WAIT_MILLIS = 300;
 
     private final Path file;
@@ -41,6 +40,11 @@ public final class Habits {
         return Appearance.chosen(read(file(user)));
     }
 
+    /** Whether a window begins dark, for before its project is read. */
+    public static boolean dark(UserFolders user) {
+        return Appearance.dark(read(file(user)));
+    }
+
     static Path file(UserFolders user) {
         return user.state().resolve("habits");
     }
@@ -51,7 +55,7 @@ public final class Habits {
             try (Reader reader = Files.newBufferedReader(file)) {
                 found.load(reader);
             } catch (IOException | IllegalArgumentException e) {
-                LOG.debug("views begin as usual", e);
+                log().debug("views begin as usual", e);
             }
         }
         return found;
@@ -94,6 +98,11 @@ public final class Habits {
     }
 
     private static void unwritten(Problem problem) {
-        LOG.warn("how views are set up is not remembered", problem);
+        log().warn("how views are set up is not remembered", problem);
+    }
+
+    /** Made when it is wanted: a start that reads habits need not wait for the log. */
+    private static Logger log() {
+        return LoggerFactory.getLogger(Habits.class);
     }
 }

@@ -11,6 +11,7 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.Share;
+import dev.mockbell.load.Timed;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.LoadHistory;
 import dev.mockbell.project.LoadHistory.Kept;
@@ -18,7 +19,6 @@ import dev.mockbell.project.Names;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.report.LoadFiles;
 import dev.mockbell.suite.Case;
-import dev.mockbell.suite.Step;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
@@ -58,6 +58,7 @@ public final class LoadModel {
     private final ObjectProperty<LoadComparison> comparison = new SimpleObjectProperty<>();
     private final StringProperty phase = new SimpleStringProperty("");
     private final DoubleProperty factor = new SimpleDoubleProperty(1);
+    private boolean listed;
     private volatile CountDownLatch kept = new CountDownLatch(0);
     private LoadControl control = new LoadControl(new StopSignal());
 
@@ -68,6 +69,7 @@ public final class LoadModel {
                 new LoadEngine(desk.loops(), desk.expressions(), desk.core().providers());
         this.history = new LoadHistory(desk.project().folder());
         desk.project().loads().stream().findFirst().ifPresent(this::open);
+        desk.stationProperty().addListener((o, was, now) -> list());
         desk.onTook(all -> all.forEach(taken -> {
             boolean shown = taken.part().value() instanceof LoadPlan other
                     && plan.get() != null
@@ -145,6 +147,17 @@ public final class LoadModel {
         failures.clear();
         result.set(null);
         runs.clear();
+        listed = false;
+        list();
+    }
+
+    /** The runs are read where they are looked at: a start does without them. */
+    private void list() {
+        LoadPlan other = plan.get();
+        if (listed || other == null || desk.stationProperty().get() != Station.LOAD) {
+            return;
+        }
+        listed = true;
         desk.tasks()
                 .run(
                         () -> history.list(other.id(), RUNS),
@@ -206,16 +219,9 @@ public final class LoadModel {
         return all;
     }
 
-    /** The names of the steps and groups that the plan times, as far as its suites are there. */
+    /** The names of what the plan times, as far as its suites are there. */
     public List<String> timed() {
-        return plan.get().mix().stream()
-                .filter(s -> s.kind() == Share.Kind.SUITE)
-                .flatMap(s -> desk.project().suite(s.of()).stream())
-                .flatMap(Suite::all)
-                .filter(s -> s instanceof Step.Call || s instanceof Step.Group)
-                .map(Step::name)
-                .distinct()
-                .toList();
+        return Timed.names(plan.get(), desk.project()::suite, desk.project()::kept);
     }
 
     /** Tells the user of a problem. */

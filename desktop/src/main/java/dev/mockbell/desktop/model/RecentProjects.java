@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.model;
 
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.UserFolders;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.project.ProjectStore;
 import java.io.IOException;
@@ -24,6 +25,23 @@ public final class RecentProjects {
 
     RecentProjects(Path file) {
         this.file = file;
+    }
+
+    /** Those of a user that are still there, but for one, the latest first. Reads a file; none where it cannot be read. */
+    public static List<Path> but(Path one, UserFolders user) {
+        try {
+            return new RecentProjects(file(user))
+                    .read().stream()
+                            .filter(p -> !p.equals(one) && ProjectStore.isProject(p))
+                            .toList();
+        } catch (IOException e) {
+            LOG.warn("the recent projects are not known", e);
+            return List.of();
+        }
+    }
+
+    static Path file(UserFolders user) {
+        return user.state().resolve("recent-projects");
     }
 
     /** Those that are still there, without the one that is open. */

@@ -1,7 +1,9 @@
 package dev.mockbell.desktop.part;
 
+import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -19,6 +21,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.Window;
 
 /** Small nodes that every view uses, in one look. */
 public final class Parts {
@@ -240,5 +244,20 @@ public final class Parts {
         box.getChildren().addAll(action);
         box.getStyleClass().add("empty");
         return box;
+    }
+
+    /**
+     * Asks for a folder.
+     *
+     * @param start where to begin; null, or one that is not there, for wherever the system does
+     * @return empty when none was chosen
+     */
+    public static Optional<Path> folder(Window owner, String title, Path start) {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle(title);
+        if (start != null && start.toFile().isDirectory()) {
+            chooser.setInitialDirectory(start.toFile());
+        }
+        return Optional.ofNullable(chooser.showDialog(owner)).map(File::toPath);
     }
 }

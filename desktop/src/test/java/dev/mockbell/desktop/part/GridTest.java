@@ -3,7 +3,7 @@ package dev.mockbell.desktop.part;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
-import dev.mockbell.desktop.drive.Offscreen;
+import dev.mockbell.desktop.toolkit.Toolkit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 class GridTest {
     @BeforeAll
     static void start() {
-        Offscreen.start();
+        Toolkit.start();
     }
 
     private static Stage show(javafx.scene.Parent root, double width) {

@@ -1,7 +1,7 @@
 package dev.mockbell.desktop.view.frame;
 
 import dev.mockbell.desktop.model.Desk;
-import java.io.File;
+import dev.mockbell.desktop.part.Parts;
 import java.nio.file.Path;
 import java.util.Optional;
 import javafx.geometry.Side;
@@ -9,7 +9,6 @@ import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.stage.DirectoryChooser;
 
 /** What the project's name in the bar opens: another project, a new one, those that were open before. */
 final class ProjectMenu {
@@ -73,13 +72,7 @@ final class ProjectMenu {
     }
 
     private Optional<Path> choose(Node near, String title) {
-        DirectoryChooser chooser = new DirectoryChooser();
-        chooser.setTitle(title);
-        File start = desk.project().folder().toFile().getParentFile();
-        if (start != null && start.isDirectory()) {
-            chooser.setInitialDirectory(start);
-        }
-        File chosen = chooser.showDialog(near.getScene().getWindow());
-        return Optional.ofNullable(chosen).map(File::toPath);
+        return Parts.folder(
+                near.getScene().getWindow(), title, desk.project().folder().getParent());
     }
 }

@@ -44,6 +44,7 @@ final class LoadPlanPane extends VBox {
     private final VBox plan = new VBox();
     private final VBox limits = new VBox(7);
     private final Label health = Parts.text("", "second", "table-text");
+    private String told = "";
 
     LoadPlanPane(LoadModel model) {
         this.model = model;
@@ -55,6 +56,7 @@ final class LoadPlanPane extends VBox {
         words.setMinHeight(USE_PREF_SIZE);
         health.setWrapText(true);
         health.setId("load-health");
+        Parts.tip(health, () -> told);
         level.setPadding(new Insets(2, 12, 8, 12));
         limits.setPadding(new Insets(8, 12, 10, 12));
         getStyleClass().add("panel");
@@ -245,12 +247,18 @@ final class LoadPlanPane extends VBox {
         health.getStyleClass().remove("fault");
         if (now.done() != null && !now.done().warnings().isEmpty()) {
             health.getStyleClass().add("fault");
-            health.setText("The generator is not on top of it; see above.");
+            tell(now.done().warnings());
             return;
         }
-        health.setText(now.last()
+        tell(List.of(now.last()
                 .map(l -> words(l.health()))
-                .orElse("The generator watches itself and says when its figures are not to be trusted."));
+                .orElse("The generator watches itself and says when its figures are not to be trusted.")));
+    }
+
+    /** There is room for two lines; all of it is there for who points at it. */
+    private void tell(List<String> words) {
+        health.setText(words.get(0));
+        told = String.join("\n", words);
     }
 
     private static String words(Health h) {
