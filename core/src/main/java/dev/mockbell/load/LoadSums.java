@@ -271,8 +271,9 @@ public final class LoadSums {
                 total,
                 worst,
                 stages.get(Stage.LATE.ordinal()).getTotalCount(),
-                busy.cardinality(),
-                crowded.cardinality(),
+                // of those that are counted: what came behind the last full second is none of them
+                busy.get(0, history.size() + 1).cardinality(),
+                crowded.get(0, history.size() + 1).cardinality(),
                 history.size(),
                 endedEarly));
         return new LoadRun(

