@@ -344,7 +344,7 @@ final class DemoWalk {
         Hand.run(() -> models.load().compare(LoadHistory.Kept.of(first)));
         hand.await("the comparison", () -> hand.find("#load-comparison").isPresent());
         hand.shoot(picture("runs"));
-        Hand.run(() -> models.load().comparisonProperty().set(null));
+        Hand.run(() -> models.load().compareNoMore());
         must(second.total().done() > 0, "nothing was done");
         must(second.passed(), "limits were not kept: " + second.limits());
         return second.total().done() + " done, " + second.total().failed() + " failed, p95 "

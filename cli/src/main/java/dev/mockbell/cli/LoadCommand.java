@@ -74,8 +74,13 @@ final class LoadCommand implements Callable<Integer> {
             description = "While it runs, figures at http://127.0.0.1:PORT/metrics, as Prometheus text or OpenMetrics.")
     private Integer metrics;
 
-    @Option(names = "--compare", description = "Says how the run compares with the plan's last one.")
-    private boolean compare;
+    @Option(
+            names = "--compare",
+            arity = "0..1",
+            fallbackValue = "1",
+            paramLabel = "N",
+            description = "Says how the run compares with the plan's last one, or with its last N.")
+    private int compare;
 
     @Option(names = "--env", paramLabel = "NAME", description = "The environment to use.")
     private String environment;
@@ -144,7 +149,7 @@ final class LoadCommand implements Callable<Integer> {
             LoadControl control = new LoadControl(core.stop());
             LoadRun run;
             LoadHistory history = new LoadHistory(project.folder());
-            List<LoadRun> before = compare ? history.latest(plan.id(), 1) : List.of();
+            List<LoadRun> before = compare > 0 ? history.latest(plan.id(), compare) : List.of();
             try (Ledger ledger = core.ledger(project, console);
                     Printing printing = new Printing(ledger, plan.title())) {
                 LoadEngine engine = new LoadEngine(
@@ -163,7 +168,7 @@ final class LoadCommand implements Callable<Integer> {
             } else {
                 print(run);
             }
-            before.forEach(b -> print(LoadComparison.of(b, run)));
+            before.forEach(b -> print(LoadComparison.of(b, List.of(run))));
             return stopping.ended(run.passed() ? 0 : 1);
         }
     }
@@ -270,22 +275,35 @@ final class LoadCommand implements Callable<Integer> {
     }
 
     private void print(LoadComparison two) {
-        console.line("beside the run of " + two.before().started() + ", 95 % sure:");
-        two.plan().forEach(p -> console.line("  " + p));
+        LoadRun before = two.base();
+        console.line("beside the run of " + before.started() + ", 95 % sure:");
+        before.plan().differences(two.others().get(0).plan()).forEach(p -> console.line("  the plan's " + p));
         for (LoadComparison.Line line : two.lines()) {
             console.line(String.format(
                     Locale.ROOT,
-                    "  %-22s %-4s %8.2f (%.2f to %.2f) before, %8.2f (%.2f to %.2f) now: %s",
+                    "  %-22s %-9s %s before, %s now: %s",
                     line.of(),
-                    line.what(),
-                    line.before().value(),
-                    line.before().low(),
-                    line.before().high(),
-                    line.now().value(),
-                    line.now().low(),
-                    line.now().high(),
-                    line.verdict().name().toLowerCase(Locale.ROOT)));
+                    line.what() + " " + line.unit(),
+                    figure(line.found().get(0)),
+                    figure(line.found().get(1)),
+                    words(line)));
         }
+    }
+
+    private static String figure(LoadComparison.Found found) {
+        return found.interval()
+                .map(i -> String.format(Locale.ROOT, "%8.2f (%.2f to %.2f)", i.value(), i.low(), i.high()))
+                .orElse("none");
+    }
+
+    private static String words(LoadComparison.Line line) {
+        boolean time = line.unit().equals("ms");
+        return switch (line.found().get(1).verdict()) {
+            case WORSE -> time ? "slower" : "more failed";
+            case BETTER -> time ? "faster" : "fewer failed";
+            case BASE, ALIKE -> "alike";
+            case UNKNOWN -> "too few to say";
+        };
     }
 
     private final class Printing implements LoadListener, AutoCloseable {

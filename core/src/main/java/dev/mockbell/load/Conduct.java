@@ -1,5 +1,8 @@
 package dev.mockbell.load;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
+
 /**
  * How a plan goes about its work, beside how much of it there is.
  *
@@ -86,5 +89,18 @@ public record Conduct(
                 validatedPercent,
                 seed,
                 failuresKept);
+    }
+
+    /** Each part of it by its name, as one says it. */
+    Map<String, String> words() {
+        Map<String, String> words = new LinkedHashMap<>();
+        words.put("waits for an answer", timeoutMillis + " ms");
+        words.put("connections", (keepsConnections ? "kept" : "new for each request") + ", at most " + mostConnections);
+        words.put("TLS sessions", resumesTls ? "taken up again" : "always new");
+        words.put("warm-up", warmUpSeconds + " s");
+        words.put("answers held against the contract", Plain.number(validatedPercent) + " %");
+        words.put("seed", String.valueOf(seed));
+        words.put("failures kept of each reason", String.valueOf(failuresKept));
+        return words;
     }
 }

@@ -35,9 +35,10 @@ final class Doubt {
         if (worst.lateStarts() > LATE_SHARE * Math.max(1, starts)) {
             found.add(String.format(
                     Locale.ROOT,
-                    "%d of %d starts were over 10 ms late (the latest %.0f ms): this machine could not keep the pace.",
+                    "%d of %d starts %s over 10 ms late (the latest %.0f ms): this machine could not keep the pace.",
                     worst.lateStarts(),
                     starts,
+                    worst.lateStarts() == 1 ? "was" : "were",
                     worst.latestStartMillis()));
         }
         if (busy > seconds / 4 && busy > 1) {

@@ -56,9 +56,7 @@ public record Limit(String of, Measure measure, double bound, boolean stops, int
 
     /** For people: "p95 under 300 ms", "Reserve: p95 under 300 ms". */
     public String title() {
-        String number =
-                bound == Math.rint(bound) ? Long.toString((long) bound) : String.format(Locale.ROOT, "%s", bound);
-        return (of.isEmpty() ? "" : of + ": ") + String.format(Locale.ROOT, measure.text, number);
+        return (of.isEmpty() ? "" : of + ": ") + String.format(Locale.ROOT, measure.text, Plain.number(bound));
     }
 
     /**

@@ -2,6 +2,7 @@ package dev.mockbell.load;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -79,7 +80,7 @@ public record LoadPlan(
         return new LoadPlan(id, other, mix, endpoint, shape, pauses, rows, conduct, limits);
     }
 
-    /** What is another in a plan than in this one, in words; empty when nothing is. */
+    /** What is another in a plan than in this one, in words: what it is here → what it is there; empty when nothing is. */
     public List<String> differences(LoadPlan other) {
         List<String> found = new ArrayList<>();
         differ(found, "mix", words(mix), words(other.mix));
@@ -89,9 +90,10 @@ public record LoadPlan(
         differ(
                 found,
                 "rows",
-                rows.map(RowUse::toString).orElse(""),
-                other.rows.map(RowUse::toString).orElse(""));
-        differ(found, "conduct", conduct.toString(), other.conduct.toString());
+                rows.map(RowUse::words).orElse(""),
+                other.rows.map(RowUse::words).orElse(""));
+        Map<String, String> conducts = other.conduct.words();
+        conduct.words().forEach((what, here) -> differ(found, what, here, conducts.get(what)));
         differ(found, "limits", titles(limits), titles(other.limits));
         return found;
     }
@@ -105,10 +107,9 @@ public record LoadPlan(
         return String.join(", ", limits.stream().map(Limit::title).toList());
     }
 
-    private static void differ(List<String> found, String what, String before, String now) {
-        if (!before.equals(now)) {
-            found.add(what + ": " + (before.isEmpty() ? "none" : before) + " before, " + (now.isEmpty() ? "none" : now)
-                    + " now");
+    private static void differ(List<String> found, String what, String here, String there) {
+        if (!here.equals(there)) {
+            found.add(what + ": " + (here.isEmpty() ? "none" : here) + " → " + (there.isEmpty() ? "none" : there));
         }
     }
 }

@@ -1,6 +1,7 @@
 package dev.mockbell.load;
 
 import dev.mockbell.choice.Choice;
+import java.util.Locale;
 
 /**
  * Rows of a table whose columns are variables, a row for each time that something of the mix is carried out.
@@ -34,5 +35,10 @@ public record RowUse(String file, Order order, boolean perUser) {
         public String title() {
             return title;
         }
+    }
+
+    /** As one says it: “huts.csv, in order, each user his own”. */
+    String words() {
+        return file + ", " + order.title().toLowerCase(Locale.ROOT) + (perUser ? ", each user his own" : "");
     }
 }

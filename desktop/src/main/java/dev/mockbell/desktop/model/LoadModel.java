@@ -22,9 +22,12 @@ import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
 import dev.mockbell.task.StopSignal;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
@@ -36,6 +39,7 @@ import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import javafx.beans.value.ObservableValue;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 
@@ -56,6 +60,10 @@ public final class LoadModel {
     private final ObjectProperty<LoadRun> result = new SimpleObjectProperty<>();
     private final BooleanProperty running = new SimpleBooleanProperty();
     private final ObjectProperty<LoadComparison> comparison = new SimpleObjectProperty<>();
+
+    /** The first is that which the others are held against. */
+    private List<LoadRun> compared = List.of();
+
     private final StringProperty phase = new SimpleStringProperty("");
     private final DoubleProperty factor = new SimpleDoubleProperty(1);
     private boolean listed;
@@ -177,7 +185,7 @@ public final class LoadModel {
     private void look(LoadRun run) {
         seconds.setAll(run.history());
         failures.clear();
-        comparison.set(null);
+        compareNoMore();
         result.set(run);
     }
 
@@ -229,22 +237,83 @@ public final class LoadModel {
         desk.tell(problem);
     }
 
-    /** Two runs that are held against each other; null for none. */
-    public ObjectProperty<LoadComparison> comparisonProperty() {
+    /** Runs that are held against one of them; null for none. */
+    public ObservableValue<LoadComparison> comparisonProperty() {
         return comparison;
     }
 
-    /** Holds the run looked at against another one. */
+    /** Whether a run is among those that are compared. */
+    public boolean isCompared(Kept run) {
+        return compared.stream().anyMatch(r -> r.started().equals(run.started()));
+    }
+
+    /**
+     * Compares another run too: at first with the one looked at, the earlier of the two being that which is held against; later with
+     * all that are compared already. One that is among them is left out.
+     */
     public void compare(Kept with) {
+        Optional<LoadRun> among = compared.stream()
+                .filter(r -> r.started().equals(with.started()))
+                .findFirst();
+        if (among.isPresent()) {
+            leaveOut(among.get());
+            return;
+        }
         LoadRun now = result.get();
-        boolean later = now.started().isAfter(with.started());
         desk.tasks()
                 .run(
-                        () -> {
-                            LoadRun other = history.run(with);
-                            return LoadComparison.of(later ? other : now, later ? now : other);
+                        () -> history.run(with),
+                        other -> {
+                            List<LoadRun> all = new ArrayList<>(compared);
+                            if (all.isEmpty()) {
+                                all.add(now);
+                            }
+                            LoadRun base =
+                                    compared.isEmpty() && other.started().isBefore(now.started()) ? other : all.get(0);
+                            all.add(other);
+                            against(base, all);
                         },
-                        comparison::set,
+                        desk::tell);
+    }
+
+    /** Holds all that are compared against this one of them. */
+    public void holdAgainst(LoadRun base) {
+        against(base, compared);
+    }
+
+    /** Compares one less. */
+    public void leaveOut(LoadRun run) {
+        List<LoadRun> left = compared.stream().filter(r -> r != run).toList();
+        if (left.size() < 2) {
+            compareNoMore();
+        } else {
+            against(left.get(0), left);
+        }
+    }
+
+    /** Shows the run looked at alone. */
+    public void compareNoMore() {
+        compared = List.of();
+        comparison.set(null);
+    }
+
+    private void against(LoadRun base, List<LoadRun> all) {
+        List<LoadRun> others = all.stream()
+                .filter(r -> r != base)
+                .sorted(Comparator.comparing(LoadRun::started))
+                .toList();
+        List<LoadRun> wanted = new ArrayList<>(List.of(base));
+        wanted.addAll(others);
+        compared = wanted;
+        desk.tasks()
+                .run(
+                        () -> LoadComparison.of(base, others),
+                        made -> {
+                            // what was chosen since is on its way
+                            if (compared == wanted) {
+                                comparison.set(made);
+                            }
+                        },
                         desk::tell);
     }
 
@@ -277,7 +346,7 @@ public final class LoadModel {
         seconds.clear();
         failures.clear();
         result.set(null);
-        comparison.set(null);
+        compareNoMore();
         running.set(true);
         var bench = desk.bench();
         var local = desk.local();

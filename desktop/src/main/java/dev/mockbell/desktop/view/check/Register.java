@@ -171,7 +171,7 @@ final class Register {
                     .again((node, r) -> node instanceof RunCell cell && cell.show(r) == cell);
         }
         for (int run = 0; run < runs; run++) {
-            grid.retitle(FIXED + run, Numbers.clockShort(model.runs().get(run).started()));
+            grid.retitle(FIXED + run, Numbers.clockNarrow(model.runs().get(run).started()));
         }
     }
 

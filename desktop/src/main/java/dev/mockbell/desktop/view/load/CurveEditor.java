@@ -5,6 +5,7 @@ import dev.mockbell.desktop.part.Palette.Role;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.LoadShape.Kind;
 import dev.mockbell.load.LoadShape.Point;
+import dev.mockbell.load.Plain;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -239,18 +240,15 @@ final class CurveEditor extends Drawing {
         g.fillText(end, w - RIGHT - 6 * end.length(), h - 6);
         if (chosen >= 0 && (isFocused() || dragging)) {
             Point p = points.get(chosen);
-            String words = time(p.at()) + ", " + number(p.level()) + (shape.kind() == Kind.ARRIVALS ? "/s" : " users");
+            String words =
+                    time(p.at()) + ", " + Plain.number(p.level()) + (shape.kind() == Kind.ARRIVALS ? "/s" : " users");
             g.fillText(words, Math.max(LEFT, Math.min(xs[chosen] - 20, w - RIGHT - 6 * words.length())), TOP - 3);
         }
     }
 
-    private static String number(double value) {
-        return value == Math.rint(value) ? String.valueOf((long) value) : String.valueOf(value);
-    }
-
     private static String time(double seconds) {
         return seconds < 60
-                ? number(seconds) + " s"
+                ? Plain.number(seconds) + " s"
                 : (long) seconds / 60 + ":" + String.format(Locale.ROOT, "%02d", (long) seconds % 60);
     }
 }

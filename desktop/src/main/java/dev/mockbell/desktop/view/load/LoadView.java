@@ -25,6 +25,7 @@ import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
@@ -213,7 +214,7 @@ public final class LoadView extends StackPane implements StationView {
     }
 
     private Button runs() {
-        Button runs = Parts.button("Runs ▾", "Look at an earlier run, compare two, write a report", () -> {});
+        Button runs = Parts.button("Runs ▾", "Look at an earlier run, compare up to five, write a report", () -> {});
         runs.setId("load-runs");
         runs.setOnAction(e -> runMenu().show(runs, Side.BOTTOM, 0, 2));
         return runs;
@@ -289,6 +290,8 @@ public final class LoadView extends StackPane implements StationView {
         report.setOnAction(e -> model.report());
         Menu look = new Menu("Look at");
         Menu compare = new Menu("Compare with");
+        LoadComparison shown = model.comparisonProperty().getValue();
+        boolean full = shown != null && shown.runs().size() >= Series.values().length;
         for (Kept run : model.runs()) {
             String words = Numbers.clock(run.started()) + " · "
                     + Numbers.whole(run.done()) + " done, p95 "
@@ -300,7 +303,9 @@ public final class LoadView extends StackPane implements StationView {
             item.setOnAction(e -> model.look(run));
             look.getItems().add(item);
             if (now != null) {
-                MenuItem with = new MenuItem(words);
+                CheckMenuItem with = new CheckMenuItem(words);
+                with.setSelected(model.isCompared(run));
+                with.setDisable(full && !with.isSelected());
                 with.setOnAction(e -> model.compare(run));
                 compare.getItems().add(with);
             }
@@ -327,13 +332,8 @@ public final class LoadView extends StackPane implements StationView {
     }
 
     private void showComparison() {
-        LoadComparison two = model.comparisonProperty().get();
-        right.getChildren()
-                .setAll(
-                        two == null
-                                ? figures
-                                : new ComparisonPane(
-                                        two, () -> model.comparisonProperty().set(null)));
+        LoadComparison compared = model.comparisonProperty().getValue();
+        right.getChildren().setAll(compared == null ? figures : new ComparisonPane(model, compared));
     }
 
     private void showLive() {

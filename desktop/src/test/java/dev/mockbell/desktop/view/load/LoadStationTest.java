@@ -249,11 +249,11 @@ class LoadStationTest extends OnDesktop {
     }
 
     @Test
-    void aRunGoesFasterEndsGentlyIsKeptAndHeldAgainstAnother() {
+    void aRunGoesFasterEndsGentlyIsKeptAndHeldAgainstTwoOthers() {
         plan(List.of());
-        Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 60))));
-        for (int i = 1; i <= 2; i++) {
+        for (int i = 1; i <= 3; i++) {
             int runs = i;
+            Hand.run(() -> load.keep(shaped(LoadShape.arrivals(5 + 5 * runs, 60))));
             hand.click("#load-start");
             hand.await("the first figures", () -> load.seconds().size() >= 2);
             hand.click("#load-faster");
@@ -263,19 +263,38 @@ class LoadStationTest extends OnDesktop {
                     "the end",
                     () -> load.runs().size() == runs && !load.runningProperty().get());
         }
-        LoadHistory.Kept before = Hand.on(() -> load.runs().get(1));
-        assertThat(before.done()).isPositive();
-        hand.click("#load-runs");
-        hand.clickText("Compare with");
-        hand.clickText(Numbers.clock(before.started()) + " · " + before.done() + " done, p95 "
-                + Numbers.millis(before.p95()) + " ms");
-        hand.await("the comparison", () -> hand.shows("The plan is the same."));
+        List<LoadHistory.Kept> kept = List.copyOf(Hand.on(load::runs));
+        LoadHistory.Kept first = kept.get(2);
+        assertThat(first.done()).isPositive();
+        choose("Compare with", kept.get(1));
+        hand.await("the comparison", () -> hand.shows("The plan differs. shape: 15/s for 1 min → 20/s for 1 min"));
+        choose("Compare with", first);
+        String when = Numbers.clock(first.started());
+        hand.await("a third", () -> hand.text("#load-compared-sure").contains(when));
+        shoot("load-three");
+        // the earlier of the first two is still what they are held against
+        assertThat(hand.text("#load-compared-plan"))
+                .isEqualTo("The plan of " + when + " differs. shape: 15/s for 1 min → 10/s for 1 min\nThe plan of "
+                        + Numbers.clock(kept.get(0).started()) + " differs. shape: 15/s for 1 min → 20/s for 1 min");
+        hand.click("#load-compared-run-1");
+        hand.await("the other base", () -> hand.text("#load-compared-plan").contains("shape: 10/s for 1 min → 15/s"));
+        // chosen once more it is left out, and two are left
+        choose("Compare with", first);
+        hand.await("two", () -> !hand.shows("95 % sure of (ms)") && hand.shows("95 % sure of"));
         hand.clickText("Compare no more");
+        hand.await("the run alone", () -> hand.find("#load-comparison").isEmpty());
         desktop.settled();
-        assertThat(new LoadHistory(desktop.project).latest(before.plan(), 10))
+        assertThat(new LoadHistory(desktop.project).latest(first.plan(), 10))
                 .extracting(r -> r.total().done())
-                .containsExactlyInAnyOrder(
-                        before.done(), Hand.on(() -> load.runs().get(0)).done());
+                .containsExactlyInAnyOrderElementsOf(
+                        kept.stream().map(LoadHistory.Kept::done).toList());
+    }
+
+    private void choose(String menu, LoadHistory.Kept run) {
+        hand.click("#load-runs");
+        hand.clickText(menu);
+        hand.clickText(
+                Numbers.clock(run.started()) + " · " + run.done() + " done, p95 " + Numbers.millis(run.p95()) + " ms");
     }
 
     @Test
