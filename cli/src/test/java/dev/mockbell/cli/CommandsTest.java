@@ -413,7 +413,7 @@ class CommandsTest {
         assertThat(run("load", project.toString(), "--plan", "rush", "--compare"))
                 .isZero();
         assertThat(out()).contains("beside the run of", "95 % sure", "p50 ms", "failed %");
-        assertThat(run("load", project.toString(), "--plan", "rush", "--seconds", "1", "--compare=5"))
+        assertThat(run("load", project.toString(), "--plan", "rush", "--seconds", "2", "--compare=5"))
                 .isZero();
         assertThat(out().lines().filter(l -> l.startsWith("beside the run of"))).hasSize(2);
         assertThat(out()).contains("  the plan's shape: ");
