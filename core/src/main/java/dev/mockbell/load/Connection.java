@@ -20,46 +20,41 @@ final class Connection implements ResponseReader.Sink {
     private final Lane lane;
     private final LoadStep opener;
     private final Way.Http way;
-    private final String target;
+    private final Lane.Target target;
     private Channel channel;
     private Journey journey;
-    private ByteBuf waiting;
     private long deadline;
     private boolean open;
     private boolean over;
-    private long began;
+    private long connected;
     private long sent;
     private long first;
 
-    Connection(Lane lane, LoadStep opener, Way.Http way) {
+    Connection(Lane lane, Lane.Target target, LoadStep opener, Way.Http way) {
         this.lane = lane;
         this.opener = opener;
         this.way = way;
-        this.target = opener.target();
+        this.target = target;
     }
 
-    String target() {
+    Lane.Target target() {
         return target;
     }
 
     /**
      * Connects.
      *
-     * @param first whose request goes first; null when the connection is opened ahead
-     * @param request its bytes; they are given away
      * @param until when that is too late
      */
-    void open(Bootstrap bootstrap, Journey first, ByteBuf request, long until) {
-        journey = first;
-        waiting = request;
+    void open(Bootstrap bootstrap, long until) {
         deadline = until;
-        began = System.nanoTime();
+        long began = System.nanoTime();
         ChannelFuture connecting = bootstrap
                 .clone()
                 .handler(new ChannelInitializer<SocketChannel>() {
                     @Override
                     protected void initChannel(SocketChannel made) {
-                        if (way.tls() != null) {
+                        if (isSecure()) {
                             made.pipeline().addLast(tls(way.tls(), opener, until));
                         }
                         made.pipeline().addLast(new ResponseReader(Connection.this));
@@ -72,42 +67,37 @@ final class Connection implements ResponseReader.Sink {
                 broken(connectFailure(done.cause()));
                 return;
             }
-            long now = System.nanoTime();
-            if (journey != null && journey.counts()) {
-                lane.tally().spent(Stage.CONNECT, now - began);
+            connected = System.nanoTime();
+            if (!isSecure()) {
+                ready(began);
+                return;
             }
-            if (way.tls() == null) {
-                ready();
-            } else {
-                channel.pipeline().get(SslHandler.class).handshakeFuture().addListener(shaken -> {
-                    if (shaken.isSuccess()) {
-                        if (journey != null && journey.counts()) {
-                            lane.tally().spent(Stage.TLS, System.nanoTime() - now);
-                        }
-                        ready();
-                    } else {
-                        broken(connectFailure(shaken.cause()));
-                        channel.close();
-                    }
-                });
-            }
+            channel.pipeline().get(SslHandler.class).handshakeFuture().addListener(shaken -> {
+                if (shaken.isSuccess()) {
+                    ready(began);
+                } else {
+                    broken(connectFailure(shaken.cause()));
+                    channel.close();
+                }
+            });
         });
     }
 
-    private void ready() {
+    private void ready(long began) {
         if (over) {
             channel.close();
             return;
         }
         open = true;
-        if (waiting != null) {
-            ByteBuf request = waiting;
-            waiting = null;
-            write(request, System.nanoTime());
-        } else {
-            lane.idle(this);
-            lane.openedAhead();
-        }
+        lane.opened(this, began, connected);
+    }
+
+    boolean isSecure() {
+        return way.isSecure();
+    }
+
+    boolean isOpen() {
+        return open;
     }
 
     /** The certificate must be of the host that is called, as for a single call (RFC 9110 §4.3.4). */
@@ -120,7 +110,7 @@ final class Connection implements ResponseReader.Sink {
         SSLParameters parameters = engine.getSSLParameters();
         parameters.setEndpointIdentificationAlgorithm("HTTPS");
         engine.setSSLParameters(parameters);
-        SslHandler handler = new SslHandler(engine);
+        SslHandler handler = lane.tls(engine);
         handler.setHandshakeTimeoutMillis(Math.max(1, (until - System.nanoTime()) / 1_000_000));
         return handler;
     }
@@ -135,10 +125,6 @@ final class Connection implements ResponseReader.Sink {
     void send(Journey next, ByteBuf request, long until, long now) {
         journey = next;
         deadline = until;
-        write(request, now);
-    }
-
-    private void write(ByteBuf request, long now) {
         first = 0;
         sent = now;
         channel.writeAndFlush(request, channel.voidPromise());
@@ -149,7 +135,7 @@ final class Connection implements ResponseReader.Sink {
     }
 
     boolean overdue(long now) {
-        return journey != null && now > deadline;
+        return (journey != null || !open) && now > deadline;
     }
 
     void timeOut(String reason) {
@@ -160,16 +146,8 @@ final class Connection implements ResponseReader.Sink {
     void close() {
         journey = null;
         over = true;
-        release();
         if (channel != null) {
             channel.close();
-        }
-    }
-
-    private void release() {
-        if (waiting != null) {
-            waiting.release();
-            waiting = null;
         }
     }
 
@@ -217,14 +195,15 @@ final class Connection implements ResponseReader.Sink {
             return;
         }
         over = true;
-        release();
+        if (!open) {
+            lane.notOpened(this, reason, connected);
+            return;
+        }
         lane.gone(this);
         Journey served = journey;
         journey = null;
         if (served != null) {
             served.failed(reason, System.nanoTime());
-        } else if (!open) {
-            lane.openedAhead();
         }
     }
 }

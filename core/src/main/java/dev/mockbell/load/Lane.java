@@ -1,49 +1,73 @@
 package dev.mockbell.load;
 
 import dev.mockbell.load.Spent.Stage;
+import dev.mockbell.wire.EventLoops;
 import io.netty.bootstrap.Bootstrap;
 import io.netty.buffer.ByteBuf;
 import io.netty.buffer.PooledByteBufAllocator;
 import io.netty.channel.EventLoop;
+import io.netty.handler.ssl.SslHandler;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import javax.net.ssl.SSLEngine;
 
 /**
  * The part of a load run that one event loop carries: its connections and its tally. Everything here happens on that
  * loop, so nothing is locked.
  */
 final class Lane {
+    /** A request that has no connection yet. */
     private record Waiting(LoadStep step, Journey journey, ByteBuf request, long since, long deadline) {}
+
+    /**
+     * What goes to one place. A request that finds no free connection has one opened, and takes whichever is free first: that
+     * one, or one that another request is through with.
+     */
+    static final class Target {
+        private final Deque<Connection> idle = new ArrayDeque<>();
+        private final Deque<Waiting> waiting = new ArrayDeque<>();
+        private final Agreements agreements = new Agreements();
+        private int opening;
+        /** So many are to be opened for nobody yet, as for this step. */
+        private int ahead;
+
+        private LoadStep opener;
+
+        boolean lacks() {
+            return opening < waiting.size() + ahead;
+        }
+    }
 
     private final EventLoop loop;
     private final Bootstrap bootstrap;
+    private final EventLoops loops;
     private final Conduct conduct;
     private final Queues queues;
     private final int most;
     private final long timeoutNanos;
     private final Tally tally;
-    private final Map<String, Deque<Connection>> idle = new HashMap<>();
+    private final Map<String, Target> targets = new LinkedHashMap<>();
     private final Set<Connection> all = new HashSet<>();
-    private final Deque<Waiting> waiting = new ArrayDeque<>();
     private final Map<byte[], ByteBuf> constants = new IdentityHashMap<>();
     private int fresh = 100_000;
     private boolean closed;
-    private int opening;
-    private Runnable ahead = () -> {};
+    private Runnable openedAhead = () -> {};
     private volatile int open;
 
     /**
      * @param queues the ways to those, which lanes share
      * @param most how many connections it may have at a time
      */
-    Lane(EventLoop loop, Bootstrap bootstrap, Conduct conduct, Queues queues, int most, Tally tally) {
+    Lane(EventLoop loop, Bootstrap bootstrap, EventLoops loops, Conduct conduct, Queues queues, int most, Tally tally) {
         this.loop = loop;
         this.bootstrap = bootstrap;
+        this.loops = loops;
         this.conduct = conduct;
         this.queues = queues;
         this.most = most;
@@ -57,6 +81,10 @@ final class Lane {
 
     Tally tally() {
         return tally;
+    }
+
+    SslHandler tls(SSLEngine engine) {
+        return loops.tls(engine);
     }
 
     boolean keeps() {
@@ -90,7 +118,10 @@ final class Lane {
         return known.retainedDuplicate();
     }
 
-    /** Sends a request on a free connection, on a new one, or when one comes free; it is {@code now} by the nanosecond clock. */
+    /**
+     * Sends a request on a free connection, or on that which is free first, a new one or another; it is {@code now} by the nanosecond
+     * clock.
+     */
     void send(LoadStep step, Journey journey, byte[] request, boolean constant, long now) {
         if (closed) {
             journey.failed("stopped", now);
@@ -102,27 +133,62 @@ final class Lane {
         }
         long deadline = now + timeoutNanos;
         ByteBuf bytes = buffer(request, constant);
-        Deque<Connection> free = idle.get(step.target());
-        while (free != null && !free.isEmpty()) {
-            Connection connection = free.pop();
+        Target target = target(step.target());
+        while (!target.idle.isEmpty()) {
+            Connection connection = target.idle.pop();
             if (connection.alive()) {
                 connection.send(journey, bytes, deadline, now);
                 return;
             }
             remove(connection);
         }
-        if (all.size() >= most) {
-            waiting.add(new Waiting(step, journey, bytes, now, deadline));
-            return;
-        }
-        open(step, journey, bytes, deadline);
+        target.waiting.add(new Waiting(step, journey, bytes, now, deadline));
+        openFor(target);
     }
 
-    private void open(LoadStep step, Journey journey, ByteBuf bytes, long deadline) {
-        Connection connection = new Connection(this, step, (Way.Http) step.way());
+    private Target target(String name) {
+        return targets.computeIfAbsent(name, t -> new Target());
+    }
+
+    /** A connection for each that waits, as far as there is room. */
+    private void openFor(Target target) {
+        while (!closed && target.lacks()) {
+            LoadStep step = target.waiting.isEmpty()
+                    ? target.opener
+                    : target.waiting.peek().step();
+            boolean crowded = step.isSecure() && !target.agreements.admits(target.opening);
+            if (crowded || all.size() >= most && !makeRoom(target)) {
+                return;
+            }
+            open(target, step);
+        }
+    }
+
+    private void openForAll() {
+        for (Target target : targets.values()) {
+            openFor(target);
+        }
+    }
+
+    /** Gives up a connection elsewhere that nobody uses. */
+    private boolean makeRoom(Target wanted) {
+        for (Target target : targets.values()) {
+            if (target != wanted && !target.idle.isEmpty()) {
+                Connection oldest = target.idle.pollLast();
+                oldest.close();
+                remove(oldest);
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void open(Target target, LoadStep step) {
+        Connection connection = new Connection(this, target, step, (Way.Http) step.way());
         all.add(connection);
         open = all.size();
-        connection.open(bootstrap, journey, bytes, deadline);
+        target.opening++;
+        connection.open(bootstrap, System.nanoTime() + timeoutNanos);
     }
 
     /**
@@ -131,43 +197,89 @@ final class Lane {
      * @param done hears when they are open, or cannot be
      */
     void openAhead(LoadStep step, int count, Runnable done) {
-        ahead = done;
-        opening = Math.min(count, most) - all.size();
-        if (opening <= 0) {
-            opening = 0;
+        Target target = target(step.target());
+        target.opener = step;
+        target.ahead = Math.max(0, Math.min(count, most) - all.size());
+        if (target.ahead == 0) {
             done.run();
             return;
         }
-        for (int i = opening; i > 0; i--) {
-            open(step, null, null, System.nanoTime() + timeoutNanos);
+        openedAhead = done;
+        openFor(target);
+    }
+
+    /**
+     * A connection is open.
+     *
+     * @param began when that was begun
+     * @param connected when TCP had it
+     */
+    void opened(Connection connection, long began, long connected) {
+        Target target = connection.target();
+        settled(target, connection, connected);
+        Waiting next = target.waiting.poll();
+        if (next == null) {
+            idle(connection);
+        } else {
+            long now = System.nanoTime();
+            long since = next.since();
+            if (next.journey().counts()) {
+                spent(Stage.WAITED, since, began);
+                spent(Stage.CONNECT, Math.max(since, began), connected);
+                if (connection.isSecure()) {
+                    spent(Stage.TLS, Math.max(since, connected), now);
+                }
+            }
+            connection.send(next.journey(), next.request(), next.deadline(), now);
+        }
+        openFor(target);
+    }
+
+    /**
+     * A connection cannot be opened: who has waited longest is told why.
+     *
+     * @param connected when TCP had it; 0 for never
+     */
+    void notOpened(Connection connection, String reason, long connected) {
+        Target target = connection.target();
+        settled(target, connection, connected);
+        remove(connection);
+        Waiting next = target.waiting.poll();
+        if (next != null) {
+            next.request().release();
+            next.journey().failed(reason, System.nanoTime());
+        }
+        openForAll();
+    }
+
+    private void settled(Target target, Connection connection, long connected) {
+        if (connection.isSecure() && connected > 0) {
+            target.agreements.ended(System.nanoTime() - connected, target.opening);
+        }
+        target.opening--;
+        if (target.ahead > 0 && --target.ahead == 0) {
+            openedAhead.run();
         }
     }
 
-    /** One that was opened ahead is open, or cannot be. */
-    void openedAhead() {
-        if (opening > 0 && --opening == 0) {
-            ahead.run();
+    private void spent(Stage stage, long from, long until) {
+        if (until > from) {
+            tally.spent(stage, until - from);
         }
     }
 
+    /** A connection is free for the next request. */
     void idle(Connection connection) {
-        Waiting next = waiting.peek();
-        if (next != null && next.step().target().equals(connection.target())) {
-            waiting.remove();
-            hand(next, connection);
+        Target target = connection.target();
+        Waiting next = target.waiting.poll();
+        if (next == null) {
+            target.idle.push(connection);
+            if (targets.size() > 1) {
+                // others may wait for room elsewhere
+                openForAll();
+            }
             return;
         }
-        idle.computeIfAbsent(connection.target(), t -> new ArrayDeque<>()).push(connection);
-        if (next != null) {
-            // others wait for a connection elsewhere, and this one takes the room
-            Connection oldest = idle.get(connection.target()).pollLast();
-            oldest.close();
-            remove(oldest);
-            serve();
-        }
-    }
-
-    private void hand(Waiting next, Connection connection) {
         long now = System.nanoTime();
         if (next.journey().counts()) {
             tally.spent(Stage.WAITED, now - next.since());
@@ -175,44 +287,35 @@ final class Lane {
         connection.send(next.journey(), next.request(), next.deadline(), now);
     }
 
-    /** The next that waits is given a connection of its own, when there is room. */
-    private void serve() {
-        while (!closed && !waiting.isEmpty() && all.size() < most) {
-            Waiting next = waiting.remove();
-            if (next.journey().counts()) {
-                tally.spent(Stage.WAITED, System.nanoTime() - next.since());
-            }
-            open(next.step(), next.journey(), next.request(), next.deadline());
-        }
-    }
-
     private void remove(Connection connection) {
         all.remove(connection);
         open = all.size();
     }
 
+    /** A connection that was open is there no longer. */
     void gone(Connection connection) {
         remove(connection);
-        Deque<Connection> free = idle.get(connection.target());
-        if (free != null) {
-            free.remove(connection);
-        }
-        serve();
+        connection.target().idle.remove(connection);
+        openForAll();
     }
 
     /** Ends requests that took too long; called every so often. */
     void sweep() {
         long now = System.nanoTime();
-        String reason = "no answer in " + timeoutNanos / 1_000_000 + " ms";
+        String within = " in " + timeoutNanos / 1_000_000 + " ms";
         for (Connection connection : Set.copyOf(all)) {
             if (connection.overdue(now)) {
-                connection.timeOut(reason);
+                connection.timeOut(connection.isOpen() ? "no answer" + within : "no connection" + within);
             }
         }
-        while (!waiting.isEmpty() && now > waiting.peek().deadline()) {
-            Waiting late = waiting.remove();
-            late.request().release();
-            late.journey().failed("no free connection in time", now);
+        // who is told so may turn to another place
+        for (Target target : List.copyOf(targets.values())) {
+            while (!target.waiting.isEmpty() && now > target.waiting.peek().deadline()) {
+                Waiting late = target.waiting.remove();
+                late.request().release();
+                late.journey()
+                        .failed(target.opening > 0 ? "no connection" + within : "no free connection in time", now);
+            }
         }
     }
 
@@ -226,8 +329,10 @@ final class Lane {
         Set.copyOf(all).forEach(Connection::close);
         all.clear();
         open = 0;
-        waiting.forEach(w -> w.request().release());
-        waiting.clear();
+        for (Target target : targets.values()) {
+            target.waiting.forEach(w -> w.request().release());
+            target.waiting.clear();
+        }
         constants.values().forEach(ByteBuf::release);
         constants.clear();
     }

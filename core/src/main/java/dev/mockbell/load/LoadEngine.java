@@ -282,7 +282,7 @@ public final class LoadEngine {
                         .option(ChannelOption.TCP_NODELAY, true)
                         .option(ChannelOption.CONNECT_TIMEOUT_MILLIS, (int) connectMillis);
                 int most = Math.max(1, (conduct.mostConnections() - part.firstLane() - i + all - 1) / all);
-                Lane lane = new Lane(loop, bootstrap, conduct, queues, most, new Tally(rows));
+                Lane lane = new Lane(loop, bootstrap, loops, conduct, queues, most, new Tally(rows));
                 lanes.add(lane);
                 beside.add(loop.scheduleAtFixedRate(lane::sweep, SWEEP_MILLIS, SWEEP_MILLIS, TimeUnit.MILLISECONDS));
                 Probe probe = new Probe(session.clock());
@@ -461,7 +461,9 @@ public final class LoadEngine {
                 steps.stream().filter(s -> s.way() instanceof Way.Http).findFirst();
         CountDownLatch opened = new CountDownLatch(first.isPresent() ? lanes.size() : 0);
         first.ifPresent(step -> lanes.forEach(l -> l.loop().execute(() -> l.openAhead(step, each, opened::countDown))));
-        long within = Math.min(2_000, plan.conduct().timeoutMillis());
+        // agreeing upon TLS takes both sides their time, and is waited for: it is no part of what is measured
+        long most = first.filter(LoadStep::isSecure).isPresent() ? 10_000 : 2_000;
+        long within = Math.min(most, plan.conduct().timeoutMillis());
         try {
             // a target that is not there is found out by the run
             field.queues.openAhead(steps, Math.max(1, each * lanes.size()), within);

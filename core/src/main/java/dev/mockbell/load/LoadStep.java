@@ -201,6 +201,11 @@ record LoadStep(
         return way.target(address);
     }
 
+    /** Whether it goes by TLS. */
+    boolean isSecure() {
+        return way instanceof Way.Http http && http.isSecure();
+    }
+
     /** Which host is put under load: that of the broker where it goes to a queue. */
     String host() {
         String host = JmsAddress.hostOf(address);

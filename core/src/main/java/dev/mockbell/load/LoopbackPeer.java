@@ -7,7 +7,6 @@ import io.netty.channel.Channel;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
-import io.netty.handler.ssl.SslHandler;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.nio.ByteBuffer;
@@ -41,7 +40,7 @@ final class LoopbackPeer implements AutoCloseable {
             tls.ifPresent(context -> {
                 SSLEngine engine = context.createSSLEngine();
                 engine.setUseClientMode(false);
-                made.pipeline().addLast(new SslHandler(engine));
+                made.pipeline().addLast(loops.tls(engine));
             });
             made.pipeline().addLast(new Answering(answers));
         });

@@ -9,6 +9,7 @@ import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
+import dev.mockbell.wire.Handshakes;
 import dev.mockbell.wire.SelfIssued;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -58,6 +59,9 @@ final class Readiness {
     private static final double GOOD_LATE_MILLIS = 8;
     private static final int MOST_PEERS = 16;
 
+    /** For agreeing upon TLS, where the target asks for it. */
+    private static final long TLS_NANOS = 1_500_000_000L;
+
     /** For what is under way, in seconds. */
     private static final int MOST_WAIT = 3;
 
@@ -81,6 +85,11 @@ final class Readiness {
     void bring(LoadPlan plan, Passage.Course trial, LoadSession session, Rows rows, LoadControl control) {
         List<LoopbackPeer> peers = new ArrayList<>();
         try {
+            if (speaksTls(trial)) {
+                // a flood over connections that are kept agrees upon TLS but a few times
+                long end = System.nanoTime() + TLS_NANOS;
+                Handshakes.practise(() -> control.stop().isStopped() || System.nanoTime() > end);
+            }
             Passage.Course course = against(trial, peers, Way.Queue.Peer.Nobody::new);
             Conduct conduct = plan.conduct().withTimeout(2_000).withWarmUp(0);
             LoadPlan flat = plan.with(Pauses.NONE).with(conduct);
@@ -112,7 +121,7 @@ final class Readiness {
     private Passage.Course against(
             Passage.Course course, List<LoopbackPeer> peers, Function<Content, Way.Queue.Peer> queued) {
         // a target that speaks TLS is rehearsed for by a peer that does
-        Optional<SelfIssued> key = course.steps().stream().anyMatch(Readiness::isSecure) ? key() : Optional.empty();
+        Optional<SelfIssued> key = speaksTls(course) ? key() : Optional.empty();
         SSLContext trusting = key.map(k -> Connect.USUAL.with(k.trust()).tls()).orElse(null);
         Map<Integer, LoadStep> steps = new HashMap<>();
         for (LoadStep step : course.steps()) {
@@ -121,7 +130,7 @@ final class Readiness {
                 steps.put(step.index(), step.to(way.answeredBy(queued.apply(sample))));
                 continue;
             }
-            boolean secure = isSecure(step);
+            boolean secure = step.isSecure();
             if (peers.size() < MOST_PEERS) {
                 Optional<SSLContext> tls = key.filter(k -> secure).map(SelfIssued::server);
                 peers.add(new LoopbackPeer(loops, sample(step), fault(step), tls));
@@ -136,8 +145,8 @@ final class Readiness {
                 passages, course.steps().stream().map(s -> steps.get(s.index())).toList(), course.groups());
     }
 
-    private static boolean isSecure(LoadStep step) {
-        return step.way() instanceof Way.Http http && http.tls() != null;
+    private static boolean speaksTls(Passage.Course course) {
+        return course.steps().stream().anyMatch(LoadStep::isSecure);
     }
 
     private static Optional<SelfIssued> key() {

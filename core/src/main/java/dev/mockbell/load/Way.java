@@ -49,6 +49,10 @@ sealed interface Way {
                             new HttpMessage("POST " + address.getRawPath() + " HTTP/1.1", List.of(), written, written));
         }
 
+        boolean isSecure() {
+            return tls != null;
+        }
+
         static boolean isSecure(URI address) {
             return "https".equalsIgnoreCase(address.getScheme());
         }

@@ -6,6 +6,7 @@ import dev.mockbell.contract.Port;
 import dev.mockbell.contract.SourceDocument;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.problem.Problem;
+import dev.mockbell.wire.Handshakes;
 import dev.mockbell.wire.ServerTls;
 import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsServer;
@@ -21,7 +22,6 @@ import io.netty.handler.codec.http.HttpObjectAggregator;
 import io.netty.handler.codec.http.HttpRequestDecoder;
 import io.netty.handler.codec.http.HttpResponseEncoder;
 import io.netty.handler.codec.http.HttpResponseStatus;
-import io.netty.handler.ssl.SslHandler;
 import io.netty.handler.timeout.IdleStateHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.net.InetSocketAddress;
@@ -193,7 +193,7 @@ public final class MockHost implements AutoCloseable {
         try {
             listening = around.loops().listen(plan.host(), plan.port(), channel -> {
                 channels.add(channel);
-                tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
+                tls.ifPresent(t -> channel.pipeline().addLast(around.loops().tls(t.engine())));
                 ByteTap tap = new ByteTap(recorder != null);
                 Intake.Door door = intake.door();
                 channel.pipeline()
@@ -575,11 +575,18 @@ public final class MockHost implements AutoCloseable {
      * Brings to speed what it answers with, on a thread of its own, so that the first clients get answers as fast as later ones.
      * Nothing is counted or remembered by that.
      *
-     * @param longest how long that may take; it ends sooner when clients come
+     * @param longest how long that may take, and as long again for TLS where it is spoken; it ends sooner when clients come
      */
     public void warmUp(Duration longest) {
-        Thread thread =
-                new Thread(() -> Trial.repeat(contract, plan, around, longest, () -> answered() > 0), "mock-warm-up");
+        Thread thread = new Thread(
+                () -> {
+                    if (tls.isPresent()) {
+                        long end = System.nanoTime() + longest.toNanos();
+                        Handshakes.practise(() -> answered() > 0 || System.nanoTime() > end);
+                    }
+                    Trial.repeat(contract, plan, around, longest, () -> answered() > 0);
+                },
+                "mock-warm-up");
         thread.setDaemon(true);
         thread.start();
     }

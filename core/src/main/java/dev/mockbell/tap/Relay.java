@@ -14,7 +14,6 @@ import io.netty.channel.ChannelFutureListener;
 import io.netty.channel.ChannelHandlerContext;
 import io.netty.channel.ChannelInboundHandlerAdapter;
 import io.netty.channel.socket.ChannelInputShutdownEvent;
-import io.netty.handler.ssl.SslHandler;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.URI;
@@ -441,7 +440,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
         front.writeAndFlush(bytes("HTTP/1.1 200 Connection established\r\n\r\n"))
                 .addListener(f -> {
                     asked.restart();
-                    front.pipeline().addFirst(new SslHandler(keys.engine()));
+                    front.pipeline().addFirst(host.around().loops().tls(keys.engine()));
                     front.config().setAutoRead(true);
                     front.read();
                 });

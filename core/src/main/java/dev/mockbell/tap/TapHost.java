@@ -5,7 +5,6 @@ import dev.mockbell.problem.Problem;
 import io.netty.channel.Channel;
 import io.netty.channel.group.ChannelGroup;
 import io.netty.channel.group.DefaultChannelGroup;
-import io.netty.handler.ssl.SslHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -72,7 +71,7 @@ public final class TapHost implements AutoCloseable {
         try {
             listening = around.loops().listen(plan.host(), plan.port(), channel -> {
                 channels.add(channel);
-                tls.ifPresent(t -> channel.pipeline().addLast(new SslHandler(t.engine())));
+                tls.ifPresent(t -> channel.pipeline().addLast(around.loops().tls(t.engine())));
                 channel.pipeline().addLast(new Relay(this, plan));
             });
         } catch (Problem taken) {

@@ -187,7 +187,7 @@ final class Upstream {
         SSLParameters names = engine.getSSLParameters();
         names.setEndpointIdentificationAlgorithm("HTTPS");
         engine.setSSLParameters(names);
-        return new SslHandler(engine);
+        return host.around().loops().tls(engine);
     }
 
     private void connected(ChannelFuture future) {

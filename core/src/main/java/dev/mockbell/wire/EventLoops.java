@@ -18,6 +18,7 @@ import io.netty.channel.nio.NioIoHandler;
 import io.netty.channel.socket.SocketChannel;
 import io.netty.channel.socket.nio.NioServerSocketChannel;
 import io.netty.channel.socket.nio.NioSocketChannel;
+import io.netty.handler.ssl.SslHandler;
 import io.netty.util.concurrent.DefaultThreadFactory;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -25,20 +26,36 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.util.Optional;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import javax.net.ssl.SSLEngine;
 
 /** Event loops for servers and load: epoll where the machine has it, NIO elsewhere. Nothing on them may block. */
 public final class EventLoops implements AutoCloseable {
     private static final int FIRST_FREE_OF_RIGHTS = 1024;
     private static final int PROBE_MILLIS = 300;
     private static final int BACKLOG = 1_024;
+    private static final int AGREEING_SECONDS = 10;
 
     private final boolean epoll = Epoll.isAvailable();
     private final EventLoopGroup group;
 
+    /** Agrees upon TLS: that takes milliseconds, in which a loop would serve none of its other connections. */
+    private final ThreadPoolExecutor agreeing;
+
     /** @param threads how many loops; one a core is enough */
     public EventLoops(String name, int threads) {
+        int half = Math.max(1, threads / 2);
+        agreeing = new ThreadPoolExecutor(
+                half,
+                half,
+                AGREEING_SECONDS,
+                TimeUnit.SECONDS,
+                new LinkedBlockingQueue<>(),
+                new DefaultThreadFactory(name + "-tls", true));
+        agreeing.allowCoreThreadTimeOut(true);
         IoHandlerFactory handlers = epoll ? EpollIoHandler.newFactory() : NioIoHandler.newFactory();
         group = new MultiThreadIoEventLoopGroup(threads, new DefaultThreadFactory(name, true), handlers);
     }
@@ -53,6 +70,11 @@ public final class EventLoops implements AutoCloseable {
 
     public Class<? extends SocketChannel> socketChannel() {
         return epoll ? EpollSocketChannel.class : NioSocketChannel.class;
+    }
+
+    /** Speaks TLS on a connection; the work of agreeing upon it is done beside the loops, in turn. */
+    public SslHandler tls(SSLEngine engine) {
+        return new SslHandler(engine, agreeing);
     }
 
     /**
@@ -143,6 +165,8 @@ public final class EventLoops implements AutoCloseable {
 
     @Override
     public void close() {
-        group.shutdownGracefully(0, 1, TimeUnit.SECONDS);
+        group.shutdownGracefully(0, 1, TimeUnit.SECONDS)
+                // connections that end tell their part of TLS to the last
+                .addListener(over -> agreeing.shutdown());
     }
 }

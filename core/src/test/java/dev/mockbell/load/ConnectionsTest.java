@@ -2,17 +2,23 @@ package dev.mockbell.load;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.access.Profile;
 import dev.mockbell.expression.Expressions;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Stays;
+import dev.mockbell.suite.Workbench;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.PlainServer;
+import dev.mockbell.wire.SelfIssued;
+import dev.mockbell.wire.Trust;
 import dev.mockbell.wire.jms.ProviderJars;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -32,16 +38,15 @@ class ConnectionsTest {
     }
 
     private LoadRun run(PlainServer server, LoadShape shape) {
+        return run(shape, 3_000, Stays.bench(server.address(), Map.of(), kept));
+    }
+
+    private LoadRun run(LoadShape shape, long timeoutMillis, Workbench bench) {
         LoadPlan plan = LoadPlan.of("p", "P", "s", shape)
-                .with(Conduct.USUAL.withTimeout(3_000))
+                .with(Conduct.USUAL.withTimeout(timeoutMillis))
                 .with(Pauses.uniform(10, 10));
         return new LoadEngine(loops, new Expressions(), Connect.USUAL, ProviderJars.NONE, false)
-                .run(
-                        plan,
-                        Stays.bench(server.address(), Map.of(), kept),
-                        host -> true,
-                        LoadListener.NONE,
-                        new LoadControl(new StopSignal()));
+                .run(plan, bench, host -> true, LoadListener.NONE, new LoadControl(new StopSignal()));
     }
 
     private static byte[] bytes(String text) {
@@ -123,6 +128,47 @@ class ConnectionsTest {
             LoadRun run = run(server, LoadShape.users(2, 1));
             assertThat(run.total().done()).isGreaterThan(5);
             assertThat(connections).hasValueLessThan(5);
+        }
+    }
+
+    /** Else each of a crowd waits for an agreement of its own, which they make slow for each other. */
+    @Test
+    void whoWaitsForTlsTakesTheConnectionThatAnotherIsThroughWith() throws Exception {
+        SelfIssued key = SelfIssued.made();
+        Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
+        try (PlainServer server = PlainServer.hesitant(key.server(), Duration.ofSeconds(6), (request, out, socket) -> {
+            // longer than from one to the next
+            Thread.sleep(50);
+            out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
+        })) {
+            LoadRun run = run(
+                    LoadShape.arrivals(30, 1),
+                    9_000,
+                    Stays.bench(server.address(), Map.of(), Optional.of(trusting), kept));
+            assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+            assertThat(run.total().done()).isEqualTo(30);
+            assertThat(run.total().max()).isLessThan(5_500);
+            Spent waited = run.spent().stream()
+                    .filter(s -> s.stage() == Spent.Stage.WAITED)
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(waited.count()).isPositive();
+        }
+    }
+
+    @Test
+    void whereTlsNeverComesAboutEachIsToldSo() throws Exception {
+        SelfIssued key = SelfIssued.made();
+        try (PlainServer server = PlainServer.that((request, out, socket) -> {})) {
+            Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
+            LoadRun run = run(
+                    LoadShape.arrivals(20, 1),
+                    500,
+                    Stays.bench(server.address().replace("http:", "https:"), Map.of(), Optional.of(trusting), kept));
+            assertThat(run.total().failed()).isEqualTo(run.total().done()).isEqualTo(20);
+            assertThat(run.reasons().keySet())
+                    .as(run.reasons().toString())
+                    .allMatch(r -> r.equals("no connection in 500 ms") || r.contains("TLS") || r.contains("handshake"));
         }
     }
 }

@@ -7,8 +7,10 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import javax.net.ServerSocketFactory;
 import javax.net.ssl.SSLContext;
@@ -24,7 +26,7 @@ public final class PlainServer implements AutoCloseable {
     private final ServerSocket server;
     private final boolean secure;
     private final List<String> requests = new CopyOnWriteArrayList<>();
-    private final Consumer<Socket> serve;
+    private volatile Consumer<Socket> serve;
 
     private PlainServer(Manner manner, ServerSocketFactory sockets) throws IOException {
         secure = sockets instanceof SSLServerSocketFactory;
@@ -64,6 +66,22 @@ public final class PlainServer implements AutoCloseable {
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
+    }
+
+    /** As {@link #secure}, but every connection beyond the first takes so long until it begins with TLS. */
+    public static PlainServer hesitant(SSLContext context, Duration late, Manner manner) {
+        PlainServer server = secure(context, manner);
+        Consumer<Socket> usual = server.serve;
+        AtomicInteger connections = new AtomicInteger();
+        server.serve = socket -> {
+            try {
+                Thread.sleep(connections.getAndIncrement() == 0 ? 0 : late.toMillis());
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            usual.accept(socket);
+        };
+        return server;
     }
 
     /** Answers every request with these bytes. */
