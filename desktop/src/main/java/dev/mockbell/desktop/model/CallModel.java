@@ -276,7 +276,6 @@ public final class CallModel {
         values.forget();
         request.open(requestOutline(place), kept.body());
         headers.refresh();
-        inside.close();
         show(lastOf.get(kept.reference()), false);
     }
 
@@ -527,7 +526,6 @@ public final class CallModel {
     private void arrived(Case kept, Came came) {
         if (waiting.get() && isCurrent(kept)) {
             early = withBefore(kept, came);
-            inside.close();
             show(early, true);
         }
     }
@@ -547,7 +545,6 @@ public final class CallModel {
         if (there) {
             called.set(came.called());
         } else if (isCurrent(kept)) {
-            inside.close();
             show(lastOf.get(reference), true);
         }
     }
@@ -594,14 +591,16 @@ public final class CallModel {
 
     /** The rows are there before anybody hears of the answer. */
     private void show(Came last, boolean like) {
-        faces.forget();
-        table.forget();
-        compared.forget();
         if (last == null) {
             response.clear();
         } else {
             response.show(last.shown(), like);
         }
+        // behind the rows, which may just have asked for what belongs to the answer before: that would be kept
+        faces.forget();
+        table.forget();
+        compared.forget();
+        inside.forget();
         called.set(last == null ? null : last.called());
     }
 

@@ -91,6 +91,12 @@ public final class InsideModel {
         return may && said ? chips.of(new Same<>(row)).flatMap(c -> c) : Optional.empty();
     }
 
+    /** Lets go of what values of an answer hold that is not shown any more. */
+    void forget() {
+        chips.forget();
+        close();
+    }
+
     /** Grows when a chip has come. */
     public IntegerProperty chipsProperty() {
         return chips.changesProperty();

@@ -13,10 +13,12 @@ import dev.mockbell.table.Type;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.lang.ref.WeakReference;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.DriverManager;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
@@ -26,6 +28,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.w3c.dom.Document;
 
 /** Reading answers: as rows, as a table, what values hold, held against others, and whatever came in place of an envelope. */
 class AnswerFacesTest {
@@ -184,6 +187,26 @@ class AnswerFacesTest {
         hand.press(KeyCode.ENTER);
         hand.await("the rows again", () -> hand.text("#table-count").equals("3 rows"));
         assertThat(hand.text("#table-trouble")).isEmpty();
+    }
+
+    /** Trees of large answers take much room. */
+    @Test
+    void ofTheAnswersOfACaseTheLastOneAndTheOneBeforeItAreHeldAndNoMore() {
+        List<WeakReference<Document>> trees = new ArrayList<>();
+        for (int i = 1; i <= 4; i++) {
+            desk.answers(AnswerDesk.closures(AnswerDesk.closure("Gray col", "2027-02-0" + i, "", i)))
+                    .send();
+            hand.await(
+                    "held against the one before",
+                    () -> trees.isEmpty() || call.compared().previous().isPresent());
+            trees.add(new WeakReference<>(
+                    Hand.on(() -> call.calledProperty().get().answer().content().orElseThrow())));
+        }
+        hand.await("the first two are let go", () -> {
+            System.gc();
+            return trees.get(0).get() == null && trees.get(1).get() == null;
+        });
+        assertThat(trees.get(3).get()).isNotNull();
     }
 
     @Test
