@@ -26,6 +26,7 @@ final class Connection implements ResponseReader.Sink {
     private long deadline;
     private boolean open;
     private boolean over;
+    private long began;
     private long connected;
     private long sent;
     private long first;
@@ -48,7 +49,7 @@ final class Connection implements ResponseReader.Sink {
      */
     void open(Bootstrap bootstrap, long until) {
         deadline = until;
-        long began = System.nanoTime();
+        began = System.nanoTime();
         ChannelFuture connecting = bootstrap
                 .clone()
                 .handler(new ChannelInitializer<SocketChannel>() {
@@ -69,12 +70,12 @@ final class Connection implements ResponseReader.Sink {
             }
             connected = System.nanoTime();
             if (!isSecure()) {
-                ready(began);
+                ready();
                 return;
             }
             channel.pipeline().get(SslHandler.class).handshakeFuture().addListener(shaken -> {
                 if (shaken.isSuccess()) {
-                    ready(began);
+                    ready();
                 } else {
                     broken(connectFailure(shaken.cause()));
                     channel.close();
@@ -83,7 +84,7 @@ final class Connection implements ResponseReader.Sink {
         });
     }
 
-    private void ready(long began) {
+    private void ready() {
         if (over) {
             channel.close();
             return;
@@ -196,7 +197,7 @@ final class Connection implements ResponseReader.Sink {
         }
         over = true;
         if (!open) {
-            lane.notOpened(this, reason, connected);
+            lane.notOpened(this, reason, began, connected);
             return;
         }
         lane.gone(this);

@@ -236,16 +236,18 @@ final class Lane {
     }
 
     /**
-     * A connection cannot be opened: who has waited longest is told why.
+     * A connection cannot be opened. Who has waited since before it was begun is told why; who came later has another to wait for.
      *
+     * @param began when it was begun
      * @param connected when TCP had it; 0 for never
      */
-    void notOpened(Connection connection, String reason, long connected) {
+    void notOpened(Connection connection, String reason, long began, long connected) {
         Target target = connection.target();
         settled(target, connection, connected);
         remove(connection);
-        Waiting next = target.waiting.poll();
-        if (next != null) {
+        Waiting next = target.waiting.peek();
+        if (next != null && next.since() - began <= 0) {
+            target.waiting.remove();
             next.request().release();
             next.journey().failed(reason, System.nanoTime());
         }

@@ -4,6 +4,7 @@ import dev.mockbell.problem.Problem;
 import java.net.ConnectException;
 import java.net.NoRouteToHostException;
 import java.net.UnknownHostException;
+import java.nio.channels.ClosedChannelException;
 import java.security.cert.CertPathBuilderException;
 import java.security.cert.CertPathValidatorException;
 import java.util.Optional;
@@ -38,6 +39,9 @@ public record Unreachable(String words, String next) {
         }
         if (failure instanceof ConnectException || failure instanceof NoRouteToHostException) {
             return Optional.of(new Unreachable("Nothing answers at " + where, UP));
+        }
+        if (failure instanceof ClosedChannelException) {
+            return Optional.of(new Unreachable(where + " ended the connection before it was ready", UP));
         }
         return failure instanceof SSLException ? Optional.of(ofTls(failure, where)) : Optional.empty();
     }

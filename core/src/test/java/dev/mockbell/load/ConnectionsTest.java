@@ -14,6 +14,9 @@ import dev.mockbell.wire.PlainServer;
 import dev.mockbell.wire.SelfIssued;
 import dev.mockbell.wire.Trust;
 import dev.mockbell.wire.jms.ProviderJars;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
@@ -136,11 +139,12 @@ class ConnectionsTest {
     void whoWaitsForTlsTakesTheConnectionThatAnotherIsThroughWith() throws Exception {
         SelfIssued key = SelfIssued.made();
         Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
-        try (PlainServer server = PlainServer.hesitant(key.server(), Duration.ofSeconds(6), (request, out, socket) -> {
-            // longer than from one to the next
-            Thread.sleep(50);
-            out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
-        })) {
+        try (PlainServer server =
+                PlainServer.hesitant(key.server(), Duration.ofSeconds(6), true, (request, out, socket) -> {
+                    // longer than from one to the next
+                    Thread.sleep(50);
+                    out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
+                })) {
             LoadRun run = run(
                     LoadShape.arrivals(30, 1),
                     9_000,
@@ -153,6 +157,55 @@ class ConnectionsTest {
                     .findFirst()
                     .orElseThrow();
             assertThat(waited.count()).isPositive();
+        }
+    }
+
+    /** They were opened for others, who are served by now. */
+    @Test
+    void connectionsThatCannotBeOpenedCostNobodyWhoCameLater() throws Exception {
+        AtomicInteger served = new AtomicInteger();
+        SelfIssued key = SelfIssued.made();
+        Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
+        try (PlainServer server =
+                PlainServer.hesitant(key.server(), Duration.ofMillis(1_500), false, (request, out, socket) -> {
+                    // now and then some wait, and each of them not for long
+                    Thread.sleep(served.incrementAndGet() % 10 == 0 ? 300 : 5);
+                    out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
+                })) {
+            LoadRun run = run(
+                    LoadShape.arrivals(20, 5),
+                    9_000,
+                    Stays.bench(server.address(), Map.of(), Optional.of(trusting), kept));
+            assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
+            assertThat(run.total().done()).isEqualTo(100);
+        }
+    }
+
+    @Test
+    void whoIsLeftAloneBeforeTlsIsAgreedUponIsToldSo() throws Exception {
+        SelfIssued key = SelfIssued.made();
+        Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
+        try (ServerSocket closing = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
+            Thread accepting = new Thread(() -> {
+                try {
+                    while (true) {
+                        closing.accept().close();
+                    }
+                } catch (IOException over) {
+                    return;
+                }
+            });
+            accepting.setDaemon(true);
+            accepting.start();
+            String where = "127.0.0.1:" + closing.getLocalPort();
+            LoadRun run = run(
+                    LoadShape.arrivals(20, 1),
+                    3_000,
+                    Stays.bench("https://" + where + "/", Map.of(), Optional.of(trusting), kept));
+            assertThat(run.total().failed()).isEqualTo(20);
+            assertThat(run.reasons().keySet())
+                    .allMatch(r -> r.equals(where + " ended the connection before it was ready")
+                            || r.contains("Connection reset"));
         }
     }
 

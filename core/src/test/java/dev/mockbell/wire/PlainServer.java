@@ -68,18 +68,29 @@ public final class PlainServer implements AutoCloseable {
         }
     }
 
-    /** As {@link #secure}, but every connection beyond the first takes so long until it begins with TLS. */
-    public static PlainServer hesitant(SSLContext context, Duration late, Manner manner) {
+    /**
+     * As {@link #secure}, but every connection beyond the first takes so long until it begins with TLS.
+     *
+     * @param comes whether it does so then, rather than being closed
+     */
+    public static PlainServer hesitant(SSLContext context, Duration late, boolean comes, Manner manner) {
         PlainServer server = secure(context, manner);
         Consumer<Socket> usual = server.serve;
         AtomicInteger connections = new AtomicInteger();
         server.serve = socket -> {
             try {
-                Thread.sleep(connections.getAndIncrement() == 0 ? 0 : late.toMillis());
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
+                boolean first = connections.getAndIncrement() == 0;
+                Thread.sleep(first ? 0 : late.toMillis());
+                if (first || comes) {
+                    usual.accept(socket);
+                } else {
+                    socket.setSoLinger(true, 0);
+                    socket.close();
+                }
+            } catch (InterruptedException | IOException e) {
+                // the test is over
+                return;
             }
-            usual.accept(socket);
         };
         return server;
     }
