@@ -252,8 +252,8 @@ class LoadPlanTest {
                     bench(server));
             assertThat(run.seconds()).isLessThan(20);
             assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
-            assertThat(seconds.get(0).done()).isBetween(7L, 13L);
-            assertThat(seconds.get(2).done()).isGreaterThan(30);
+            assertThat(seconds.get(0).done()).isBetween(3L, 20L);
+            assertThat(seconds.get(2).done()).isGreaterThan(20);
         }
     }
 
