@@ -591,17 +591,19 @@ public final class CallModel {
 
     /** The rows are there before anybody hears of the answer. */
     private void show(Came last, boolean like) {
+        inside.forget();
         if (last == null) {
             response.clear();
         } else {
             response.show(last.shown(), like);
         }
-        // behind the rows, which may just have asked for what belongs to the answer before: that would be kept
+        // behind the rows, which have just asked for what belongs to the answer before: that would be kept
         faces.forget();
         table.forget();
         compared.forget();
-        inside.forget();
         called.set(last == null ? null : last.called());
+        // they ask again
+        response.touched();
     }
 
     /** The last answer's exchange. */
