@@ -102,6 +102,8 @@ class AnswerFacesTest {
         hand.await("by the keyboard too", () -> hand.find("#inside-table").isPresent());
         desk.send();
         hand.await("another answer closes it", () -> hand.find("#inside-facts").isEmpty());
+        hand.await(
+                "and has a chip of its own", () -> hand.text("#chip-bulletin").equals("gzip of CSV, 5 rows"));
     }
 
     @Test
