@@ -244,7 +244,7 @@ public final class AtomicFile {
     public static void sweep(Path folder) {
         Instant old = Instant.now().minus(LEFT_OVER);
         try (Stream<Path> list = Files.list(folder)) {
-            for (Path left : list.filter(AtomicFile::isBeside).toList()) {
+            for (Path left : list.filter(AtomicFile::isUnfinished).toList()) {
                 if (Files.getLastModifiedTime(left).toInstant().isBefore(old)) {
                     Files.deleteIfExists(left);
                 }
@@ -255,7 +255,8 @@ public final class AtomicFile {
         }
     }
 
-    private static boolean isBeside(Path path) {
+    /** Whether it is being written, or was when its writer was killed. */
+    public static boolean isUnfinished(Path path) {
         String name = path.getFileName().toString();
         return name.matches("\\..+\\.[0-9a-f]{1,16}\\.new");
     }

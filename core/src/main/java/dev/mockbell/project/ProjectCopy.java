@@ -1,10 +1,12 @@
 package dev.mockbell.project;
 
+import dev.mockbell.file.AtomicFile;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.io.IOException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
@@ -79,11 +81,23 @@ public final class ProjectCopy {
 
         @Override
         public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) throws IOException {
-            if (attributes.isRegularFile()) {
-                Files.copy(file, to.resolve(from.relativize(file)), StandardCopyOption.COPY_ATTRIBUTES);
-                files++;
+            if (attributes.isRegularFile() && !AtomicFile.isUnfinished(file)) {
+                try {
+                    Files.copy(file, to.resolve(from.relativize(file)), StandardCopyOption.COPY_ATTRIBUTES);
+                    files++;
+                } catch (NoSuchFileException deletedMeanwhile) {
+                    return FileVisitResult.CONTINUE;
+                }
             }
             return FileVisitResult.CONTINUE;
+        }
+
+        @Override
+        public FileVisitResult visitFileFailed(Path file, IOException failure) throws IOException {
+            if (failure instanceof NoSuchFileException) {
+                return FileVisitResult.CONTINUE;
+            }
+            throw failure;
         }
     }
 }

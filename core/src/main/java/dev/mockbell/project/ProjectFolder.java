@@ -2,11 +2,11 @@ package dev.mockbell.project;
 
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
+import dev.mockbell.file.FileTree;
 import dev.mockbell.file.Inside;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.suite.Case;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -130,15 +130,16 @@ final class ProjectFolder {
         if (!Files.exists(hidden)) {
             return;
         }
-        try (Stream<Path> all = Files.walk(hidden, HIDDEN_DEPTH)) {
-            Optional<Path> link = all.filter(Files::isSymbolicLink).findFirst();
+        try {
+            Optional<Path> link = FileTree.found(hidden, HIDDEN_DEPTH, (file, is) -> is.isSymbolicLink()).stream()
+                    .findFirst();
             if (link.isPresent()) {
                 throw Problem.input(
                         "The project holds a link where the program keeps what belongs to this machine",
                         link.get().toString(),
                         "Delete the link; what is needed there is made anew.");
             }
-        } catch (IOException | UncheckedIOException e) {
+        } catch (IOException e) {
             throw Problem.of(
                     Problem.Kind.INPUT,
                     "The folder cannot be looked through: " + Problem.reason(e),

@@ -9,12 +9,12 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Verdict;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
+import dev.mockbell.file.FileTree;
 import dev.mockbell.ledger.ExchangeTexts;
 import dev.mockbell.suite.Run;
 import dev.mockbell.suite.StepPath;
 import dev.mockbell.suite.StepResult;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -125,16 +125,20 @@ public final class RunHistory {
     /** The numbers of all exchanges that the runs refer to; runs that cannot be read refer to none. */
     public Set<Long> exchanges() {
         Set<Long> numbers = new HashSet<>();
-        try (Stream<Path> files = Files.exists(folder) ? Files.walk(folder, 2) : Stream.empty()) {
-            files.filter(f -> f.getFileName().toString().endsWith(".json")).forEach(file -> {
-                try {
-                    json.readTree(file.toFile()).findValues("exchange").forEach(n -> numbers.add(n.asLong()));
-                } catch (IOException e) {
-                    // whoever looks at the run is told
-                    LOG.debug("a run cannot be read", e);
-                }
-            });
-        } catch (IOException | UncheckedIOException e) {
+        try {
+            FileTree.found(
+                            folder,
+                            2,
+                            (file, is) -> file.getFileName().toString().endsWith(".json"))
+                    .forEach(file -> {
+                        try {
+                            json.readTree(file.toFile()).findValues("exchange").forEach(n -> numbers.add(n.asLong()));
+                        } catch (IOException e) {
+                            // whoever looks at the run is told
+                            LOG.debug("a run cannot be read", e);
+                        }
+                    });
+        } catch (IOException e) {
             LOG.info("the runs cannot be read", e);
         }
         numbers.remove(0L);

@@ -244,9 +244,9 @@ class SharedProjectTest {
     }
 
     @Test
-    void processesThatWriteAtRandomLoseNoEditOfEachOther() throws Exception {
+    void processesThatWriteAtRandomLoseNoEditOfEachOther(@TempDir Path told) throws Exception {
         List<Process> all = new ArrayList<>();
-        int times = 40;
+        int times = 100;
         for (int i = 0; i < 3; i++) {
             all.add(new ProcessBuilder(
                             Path.of(System.getProperty("java.home"), "bin", "java")
@@ -259,12 +259,14 @@ class SharedProjectTest {
                             String.valueOf(times),
                             String.valueOf(i))
                     .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .redirectOutput(told.resolve(String.valueOf(i)).toFile())
                     .start());
         }
-        for (Process process : all) {
-            assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
-            assertThat(process.exitValue()).isZero();
+        for (int i = 0; i < all.size(); i++) {
+            assertThat(all.get(i).waitFor(180, TimeUnit.SECONDS)).isTrue();
+            assertThat(all.get(i).exitValue())
+                    .as(Files.readString(told.resolve(String.valueOf(i))))
+                    .isZero();
         }
         int sum = store.open(folder).cases().stream()
                 .filter(c -> c.id().startsWith("n"))
