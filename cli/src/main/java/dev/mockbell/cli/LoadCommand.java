@@ -286,7 +286,7 @@ final class LoadCommand implements Callable<Integer> {
                     line.what() + " " + line.unit(),
                     figure(line.found().get(0)),
                     figure(line.found().get(1)),
-                    words(line)));
+                    line.words(1)));
         }
     }
 
@@ -294,16 +294,6 @@ final class LoadCommand implements Callable<Integer> {
         return found.interval()
                 .map(i -> String.format(Locale.ROOT, "%8.2f (%.2f to %.2f)", i.value(), i.low(), i.high()))
                 .orElse("none");
-    }
-
-    private static String words(LoadComparison.Line line) {
-        boolean time = line.unit().equals("ms");
-        return switch (line.found().get(1).verdict()) {
-            case WORSE -> time ? "slower" : "more failed";
-            case BETTER -> time ? "faster" : "fewer failed";
-            case BASE, ALIKE -> "alike";
-            case UNKNOWN -> "too few to say";
-        };
     }
 
     private final class Printing implements LoadListener, AutoCloseable {

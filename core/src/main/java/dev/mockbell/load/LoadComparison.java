@@ -21,6 +21,8 @@ import org.HdrHistogram.Histogram;
 public record LoadComparison(List<LoadRun> runs, List<Line> lines) {
     private static final double[] PERCENTILES = {50, 95, 99};
 
+    private static final String MILLIS = "ms";
+
     /** The normal deviate of a two-sided 95 %. */
     private static final double DEVIATE = 1.96;
 
@@ -35,7 +37,18 @@ public record LoadComparison(List<LoadRun> runs, List<Line> lines) {
      * @param unit {@code ms} or {@code %}
      * @param found as many as there are runs; that of a run that did not time it is {@link Found#NONE}
      */
-    public record Line(String of, String what, String unit, List<Found> found) {}
+    public record Line(String of, String what, String unit, List<Found> found) {
+        /** What a run's difference is worth, in words: “slower”, “fewer failed”. */
+        public String words(int run) {
+            boolean time = unit.equals(MILLIS);
+            return switch (found.get(run).verdict()) {
+                case WORSE -> time ? "slower" : "more failed";
+                case BETTER -> time ? "faster" : "fewer failed";
+                case BASE, ALIKE -> "no more than chance";
+                case UNKNOWN -> "too few to say";
+            };
+        }
+    }
 
     /**
      * What a run has for a figure, and what that is worth beside the one it is held against.
@@ -132,7 +145,7 @@ public record LoadComparison(List<LoadRun> runs, List<Line> lines) {
             long count = times.map(Histogram::getTotalCount).orElse(0L);
             found.add(found(i, interval, count * tail >= 1 && count >= LEAST, found));
         }
-        return new Line(of, "p" + (int) percentile, "ms", List.copyOf(found));
+        return new Line(of, "p" + (int) percentile, MILLIS, List.copyOf(found));
     }
 
     private static Line failed(String of, List<LoadRun> runs, List<Optional<Integer>> places) {

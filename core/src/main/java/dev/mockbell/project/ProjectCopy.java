@@ -1,6 +1,7 @@
 package dev.mockbell.project;
 
 import dev.mockbell.file.AtomicFile;
+import dev.mockbell.file.FileTree;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.task.StopSignal;
 import java.io.IOException;
@@ -8,7 +9,6 @@ import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.stream.Stream;
@@ -57,7 +57,7 @@ public final class ProjectCopy {
         }
     }
 
-    private static final class Copying extends SimpleFileVisitor<Path> {
+    private static final class Copying extends FileTree.Visitor {
         private final Path from;
         private final Path to;
         private final StopSignal stop;
@@ -90,14 +90,6 @@ public final class ProjectCopy {
                 }
             }
             return FileVisitResult.CONTINUE;
-        }
-
-        @Override
-        public FileVisitResult visitFileFailed(Path file, IOException failure) throws IOException {
-            if (failure instanceof NoSuchFileException) {
-                return FileVisitResult.CONTINUE;
-            }
-            throw failure;
         }
     }
 }

@@ -45,6 +45,9 @@ import javafx.collections.ObservableList;
 
 /** The load station: a plan, and the run of it, live; and the runs that were kept. */
 public final class LoadModel {
+    /** So many runs can be told apart when they are drawn over each other. */
+    public static final int MOST_COMPARED = 5;
+
     private static final int MOST_FAILURES = 200;
     private static final int RUNS = 30;
     private static final int KEPT_SECONDS = 5;
@@ -264,6 +267,10 @@ public final class LoadModel {
                 .run(
                         () -> history.run(with),
                         other -> {
+                            if (result.get() != now || isCompared(with) || compared.size() >= MOST_COMPARED) {
+                                // another run is looked at by now, or this one was chosen twice
+                                return;
+                            }
                             List<LoadRun> all = new ArrayList<>(compared);
                             if (all.isEmpty()) {
                                 all.add(now);

@@ -97,7 +97,7 @@ final class ComparisonPane extends VBox {
             }
         }
         if (two) {
-            grid.column("", 176, l -> verdict(l.found().get(1).verdict(), words(l, 1)));
+            grid.column("", 176, l -> verdict(l.found().get(1).verdict(), l.words(1)));
         } else {
             grid.list()
                     .getSelectionModel()
@@ -177,9 +177,9 @@ final class ComparisonPane extends VBox {
     private static Label judged(Line line, int run) {
         Found found = line.found().get(run);
         boolean told = found.verdict() == Verdict.WORSE || found.verdict() == Verdict.BETTER;
-        Label label = verdict(found.verdict(), value(line, run) + (told ? "  " + words(line, run) : ""));
-        label.setAccessibleText(value(line, run) + ", " + words(line, run));
-        Parts.tip(label, words(line, run));
+        Label label = verdict(found.verdict(), value(line, run) + (told ? "  " + line.words(run) : ""));
+        label.setAccessibleText(value(line, run) + ", " + line.words(run));
+        Parts.tip(label, line.words(run));
         return label;
     }
 
@@ -191,15 +191,5 @@ final class ComparisonPane extends VBox {
             case UNKNOWN -> Mark.STALE;
         };
         return Parts.marked(mark, words, "table-text");
-    }
-
-    private static String words(Line line, int run) {
-        boolean time = line.unit().equals("ms");
-        return switch (line.found().get(run).verdict()) {
-            case WORSE -> time ? "slower" : "more failed";
-            case BETTER -> time ? "faster" : "fewer failed";
-            case BASE, ALIKE -> "no more than chance";
-            case UNKNOWN -> "too few to say";
-        };
     }
 }

@@ -291,7 +291,7 @@ public final class LoadView extends StackPane implements StationView {
         Menu look = new Menu("Look at");
         Menu compare = new Menu("Compare with");
         LoadComparison shown = model.comparisonProperty().getValue();
-        boolean full = shown != null && shown.runs().size() >= Series.values().length;
+        boolean full = shown != null && shown.runs().size() >= LoadModel.MOST_COMPARED;
         for (Kept run : model.runs()) {
             String words = Numbers.clock(run.started()) + " · "
                     + Numbers.whole(run.done()) + " done, p95 "
