@@ -45,6 +45,7 @@ import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -235,6 +236,10 @@ class FleetTest {
         assertThat(run.passed()).isFalse();
         assertThat(run.seconds()).isLessThan(30);
         assertThat(run.warnings()).anyMatch(w -> w.contains("A limit that ends the run was broken"));
+        long after = run.history().stream()
+                .filter(second -> second.limits().stream().anyMatch(l -> !l.kept()))
+                .count();
+        assertThat(after).as("seconds from when it was broken").isBetween(1L, 6L);
     }
 
     @Test
@@ -264,9 +269,16 @@ class FleetTest {
         LoadSecond before = heard.awaited(second -> true);
         control.factor(4);
         heard.awaited(second -> second.intended() > 100);
+        // over several, since what one second is late is in the next
+        double after = Stream.generate(() -> heard.awaited(second -> true))
+                .limit(4)
+                .mapToLong(LoadSecond::intended)
+                .average()
+                .orElseThrow();
         control.stop().stop();
         LoadRun run = result.orTimeout(40, TimeUnit.SECONDS).join();
         assertThat(before.intended()).isLessThan(100);
+        assertThat(after).isBetween(80.0, 160.0);
         // a third of what one second at 120 brings is more than it would have done at 30
         assertThat(run.workers()).hasSize(3).allMatch(w -> w.history().stream().anyMatch(second -> second.done() > 25));
     }
