@@ -18,7 +18,6 @@ import java.util.stream.Collectors;
 import javax.xml.namespace.QName;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 import org.w3c.dom.Text;
 
@@ -137,10 +136,8 @@ public final class Comparison {
     }
 
     private List<Attr> attributes(Element element) {
-        NamedNodeMap all = element.getAttributes();
         List<Attr> found = new ArrayList<>();
-        for (int i = 0; i < all.getLength(); i++) {
-            Attr attr = (Attr) all.item(i);
+        for (Attr attr : Xml.attributes(element)) {
             if (!XMLNS.equals(attr.getNamespaceURI()) && !leftOut.contains(attr)) {
                 found.add(attr);
             }

@@ -9,6 +9,7 @@ import dev.mockbell.schema.Schemas;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
 import dev.mockbell.xml.Place;
+import dev.mockbell.xml.Xml;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
@@ -23,6 +24,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 
 /**
@@ -147,8 +149,7 @@ public final class ContractReader {
     private static Map<String, String> prefixes(List<Element> roots, Schemas schemas) {
         Map<String, String> found = new LinkedHashMap<>(schemas.prefixes());
         for (Element root : roots) {
-            for (int i = 0; i < root.getAttributes().getLength(); i++) {
-                var a = root.getAttributes().item(i);
+            for (Attr a : Xml.attributes(root)) {
                 if (a.getNodeName().startsWith("xmlns:")) {
                     found.putIfAbsent(a.getNodeValue(), a.getLocalName());
                 }

@@ -15,7 +15,6 @@ import java.util.function.UnaryOperator;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /** Writes a contract's documents out again. */
@@ -129,9 +128,7 @@ public final class Export {
 
     private static void inherit(Element from, Element copy) {
         for (Node n = from; n instanceof Element e; n = n.getParentNode()) {
-            NamedNodeMap all = e.getAttributes();
-            for (int i = 0; i < all.getLength(); i++) {
-                Attr a = (Attr) all.item(i);
+            for (Attr a : Xml.attributes(e)) {
                 if (XMLNS.equals(a.getNamespaceURI()) && !copy.hasAttribute(a.getName())) {
                     copy.setAttributeNS(XMLNS, a.getName(), a.getValue());
                 }

@@ -92,8 +92,7 @@ public record Rewriting(UnaryOperator<String> address, Map<String, String> names
     }
 
     private void renamed(Element element) {
-        for (int i = 0; i < element.getAttributes().getLength(); i++) {
-            Attr attribute = (Attr) element.getAttributes().item(i);
+        for (Attr attribute : Xml.attributes(element)) {
             String name = attribute.getName();
             boolean names = "xmlns".equals(name) || name.startsWith("xmlns:") || "targetNamespace".equals(name);
             if (names) {

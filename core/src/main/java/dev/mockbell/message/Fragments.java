@@ -14,7 +14,6 @@ import java.util.TreeSet;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /** Parts of a message as text that stands alone, and back. */
@@ -57,9 +56,7 @@ public final class Fragments {
 
     private static void collect(Element element, TreeSet<String> used) {
         used.add(element.getPrefix() == null ? "" : element.getPrefix());
-        NamedNodeMap attributes = element.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Attr a = (Attr) attributes.item(i);
+        for (Attr a : Xml.attributes(element)) {
             if (a.getPrefix() != null && !XMLNS.equals(a.getNamespaceURI())) {
                 used.add(a.getPrefix());
             }
@@ -91,9 +88,7 @@ public final class Fragments {
     private static Map<String, String> inScope(Node from) {
         Map<String, String> found = new LinkedHashMap<>();
         for (Node n = from; n instanceof Element e; n = n.getParentNode()) {
-            NamedNodeMap attributes = e.getAttributes();
-            for (int i = 0; i < attributes.getLength(); i++) {
-                Attr a = (Attr) attributes.item(i);
+            for (Attr a : Xml.attributes(e)) {
                 if (XMLNS.equals(a.getNamespaceURI())) {
                     found.putIfAbsent(a.getPrefix() == null ? "" : a.getLocalName(), a.getValue());
                 }
@@ -135,15 +130,12 @@ public final class Fragments {
         } catch (Problem notWellFormed) {
             throw notAttributes(notWellFormed);
         }
-        NamedNodeMap all = Xml.children(holder).get(0).getAttributes();
+        List<Attr> all = Xml.attributes(Xml.children(holder).get(0));
         List<Attr> found = new ArrayList<>();
         for (boolean declarations : new boolean[] {true, false}) {
-            for (int i = 0; i < all.getLength(); i++) {
-                Attr a = (Attr) all.item(i);
-                if (XMLNS.equals(a.getNamespaceURI()) == declarations) {
-                    found.add(a);
-                }
-            }
+            all.stream()
+                    .filter(a -> XMLNS.equals(a.getNamespaceURI()) == declarations)
+                    .forEach(found::add);
         }
         if (found.isEmpty()) {
             throw notAttributes(null);

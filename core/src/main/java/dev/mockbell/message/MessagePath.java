@@ -39,8 +39,7 @@ public final class MessagePath {
 
     private static void below(Element element, String path, Map<Node, String> paths) {
         paths.put(element, path);
-        for (int i = 0; i < element.getAttributes().getLength(); i++) {
-            Attr attr = (Attr) element.getAttributes().item(i);
+        for (Attr attr : Xml.attributes(element)) {
             paths.put(attr, path + "/" + step(attr));
         }
         Map<String, Integer> like = new HashMap<>();
@@ -135,8 +134,7 @@ public final class MessagePath {
         if (!(owner instanceof Element e)) {
             return Optional.empty();
         }
-        for (int i = 0; i < e.getAttributes().getLength(); i++) {
-            Node a = e.getAttributes().item(i);
+        for (Attr a : Xml.attributes(e)) {
             if (local.equals(a.getLocalName() == null ? a.getNodeName() : a.getLocalName())) {
                 return Optional.of(a);
             }

@@ -1,10 +1,12 @@
 package dev.mockbell.message;
 
+import dev.mockbell.xml.Xml;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import javax.xml.namespace.QName;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
@@ -29,8 +31,7 @@ public final class Prefixes {
     /** Takes over what is declared around an element. */
     public void inScopeOf(Element parent) {
         for (Node n = parent; n instanceof Element e; n = n.getParentNode()) {
-            for (int i = 0; i < e.getAttributes().getLength(); i++) {
-                Node a = e.getAttributes().item(i);
+            for (Attr a : Xml.attributes(e)) {
                 boolean hidden = inherited.containsValue(a.getLocalName());
                 if (a.getNodeName().startsWith("xmlns:") && !hidden) {
                     inherited.putIfAbsent(a.getNodeValue(), a.getLocalName());

@@ -9,7 +9,6 @@ import java.util.Set;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 
 /**
  * Turns schemas of the drafts of 1999 and 2000 into ones of the standard, in place, as far as the two agree: names of
@@ -82,21 +81,13 @@ public final class DraftSchemas {
     }
 
     private static boolean mentions(Element element) {
-        NamedNodeMap attributes = element.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            if (NAMESPACES.contains(attributes.item(i).getNodeValue())) {
-                return true;
-            }
-        }
-        return false;
+        return Xml.attributes(element).stream().anyMatch(a -> NAMESPACES.contains(a.getValue()));
     }
 
     private List<Place> change(List<Element> all) {
         List<Place> changed = new ArrayList<>();
         for (Element e : all) {
-            NamedNodeMap attributes = e.getAttributes();
-            for (int i = 0; i < attributes.getLength(); i++) {
-                Attr a = (Attr) attributes.item(i);
+            for (Attr a : Xml.attributes(e)) {
                 if (XMLNS.equals(a.getNamespaceURI()) && NAMESPACES.contains(a.getValue())) {
                     a.setValue(SchemaReplay.XSD);
                 }

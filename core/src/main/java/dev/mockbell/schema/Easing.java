@@ -15,8 +15,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import javax.xml.namespace.QName;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
@@ -340,9 +340,7 @@ final class Easing {
         Element from = shown(e);
         String prefix = e.getPrefix() == null ? "" : e.getPrefix() + ":";
         Element made = e.getOwnerDocument().createElementNS(SchemaReplay.XSD, prefix + local);
-        NamedNodeMap attributes = from.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Node a = attributes.item(i);
+        for (Attr a : Xml.attributes(from)) {
             if (a.getNamespaceURI() == null) {
                 made.setAttribute(a.getNodeName(), a.getNodeValue());
             } else {

@@ -1,5 +1,6 @@
 package dev.mockbell.schema;
 
+import dev.mockbell.xml.Xml;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -70,10 +71,7 @@ public final class Identity {
         switch (step.axis.type) {
             case XPath.Axis.SELF -> into.add(from);
             case XPath.Axis.ATTRIBUTE -> {
-                for (int i = 0;
-                        from instanceof Element e && i < e.getAttributes().getLength();
-                        i++) {
-                    Attr a = (Attr) e.getAttributes().item(i);
+                for (Attr a : from instanceof Element e ? Xml.attributes(e) : List.<Attr>of()) {
                     if (!a.getName().startsWith("xmlns") && named(step.nodeTest, a)) {
                         into.add(a);
                     }

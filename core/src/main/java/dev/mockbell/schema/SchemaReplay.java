@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 import org.w3c.dom.Text;
 import org.xml.sax.InputSource;
@@ -82,9 +81,7 @@ final class SchemaReplay extends XMLFilterImpl {
             getContentHandler().startPrefixMapping(p.getKey(), p.getValue());
         }
         AttributesImpl attributes = new AttributesImpl();
-        NamedNodeMap all = shown.getAttributes();
-        for (int i = 0; i < all.getLength(); i++) {
-            Attr a = (Attr) all.item(i);
+        for (Attr a : Xml.attributes(shown)) {
             if (!XMLNS.equals(a.getNamespaceURI())) {
                 String ns = a.getNamespaceURI() == null ? "" : a.getNamespaceURI();
                 attributes.addAttribute(ns, local(a), a.getName(), "CDATA", a.getValue());
@@ -116,9 +113,7 @@ final class SchemaReplay extends XMLFilterImpl {
     /** The namespaces that an element declares, by prefix; the empty text for the default. */
     static Map<String, String> namespaces(Element element) {
         Map<String, String> found = new LinkedHashMap<>();
-        NamedNodeMap all = element.getAttributes();
-        for (int i = 0; i < all.getLength(); i++) {
-            Attr a = (Attr) all.item(i);
+        for (Attr a : Xml.attributes(element)) {
             if (XMLNS.equals(a.getNamespaceURI())) {
                 found.put("xmlns".equals(a.getName()) ? "" : a.getLocalName(), a.getValue());
             }

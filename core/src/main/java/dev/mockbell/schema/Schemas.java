@@ -30,6 +30,7 @@ import org.apache.xerces.xs.XSModel;
 import org.apache.xerces.xs.XSNamedMap;
 import org.apache.xerces.xs.XSObject;
 import org.apache.xerces.xs.XSTypeDefinition;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.xml.sax.SAXException;
 
@@ -155,9 +156,7 @@ public final class Schemas {
         Map<String, String> found = new LinkedHashMap<>();
         for (SchemaSource source : sources) {
             for (org.w3c.dom.Node n = source.root(); n instanceof Element e; n = n.getParentNode()) {
-                var attributes = e.getAttributes();
-                for (int i = 0; i < attributes.getLength(); i++) {
-                    var a = attributes.item(i);
+                for (Attr a : Xml.attributes(e)) {
                     if (a.getNodeName().startsWith("xmlns:")) {
                         found.putIfAbsent(a.getNodeValue(), a.getLocalName());
                     }

@@ -4,17 +4,15 @@ import dev.mockbell.xml.Xml;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
-import org.w3c.dom.Node;
 
 /** Carries values from one message into another of the same kind, by name and position. */
 final class Carry {
     private Carry() {}
 
     static void over(Element from, Element to) {
-        var attributes = from.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Node a = attributes.item(i);
+        for (Attr a : Xml.attributes(from)) {
             if (to.hasAttributeNS(a.getNamespaceURI(), a.getLocalName())) {
                 to.setAttributeNS(a.getNamespaceURI(), a.getNodeName(), a.getNodeValue());
             }

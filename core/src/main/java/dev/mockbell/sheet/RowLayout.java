@@ -182,9 +182,7 @@ final class RowLayout {
             known.add(attr);
             rows.add(attribute(declared, attr, element, id, true));
         }
-        var all = element.getAttributes();
-        for (int i = 0; i < all.getLength(); i++) {
-            Attr attr = (Attr) all.item(i);
+        for (Attr attr : Xml.attributes(element)) {
             boolean technical = XMLNS.equals(attr.getNamespaceURI()) || XSI.equals(attr.getNamespaceURI());
             if (!technical && !known.contains(attr)) {
                 String namespace = attr.getNamespaceURI() == null ? "" : attr.getNamespaceURI();

@@ -96,8 +96,7 @@ public final class References {
         }
         into.removeAttribute("href");
         into.removeAttributeNS(ENCODING_12, "ref");
-        for (int i = 0; i < value.getAttributes().getLength(); i++) {
-            Attr attr = (Attr) value.getAttributes().item(i);
+        for (Attr attr : Xml.attributes(value)) {
             if (!isOfTheEncoding(attr) && !into.hasAttribute(attr.getName())) {
                 into.setAttributeNS(attr.getNamespaceURI(), attr.getName(), attr.getValue());
             }

@@ -13,7 +13,6 @@ import java.util.Optional;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 
 /**
@@ -151,9 +150,7 @@ public record SoapMessage(
     /** Declares on an element what is declared around another. */
     private static void declareInherited(Element from, Element to) {
         for (Node n = from.getParentNode(); n instanceof Element e; n = n.getParentNode()) {
-            NamedNodeMap attributes = e.getAttributes();
-            for (int i = 0; i < attributes.getLength(); i++) {
-                Attr a = (Attr) attributes.item(i);
+            for (Attr a : Xml.attributes(e)) {
                 if (XMLNS.equals(a.getNamespaceURI()) && !to.hasAttribute(a.getName())) {
                     to.setAttributeNS(XMLNS, a.getName(), a.getValue());
                 }

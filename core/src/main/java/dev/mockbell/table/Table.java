@@ -17,7 +17,6 @@ import java.util.Set;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 import org.w3c.dom.Text;
 
@@ -130,9 +129,7 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
 
     private static void fields(
             Element element, String at, int depth, Map<String, String> values, Map<String, String> names) {
-        NamedNodeMap attributes = element.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Attr attr = (Attr) attributes.item(i);
+        for (Attr attr : Xml.attributes(element)) {
             if (!XMLNS.equals(attr.getNamespaceURI()) && !XSI.equals(attr.getNamespaceURI())) {
                 put(at + "@" + local(attr), local(attr), attr.getValue(), values, names);
             }

@@ -18,9 +18,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javax.xml.namespace.QName;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
-import org.w3c.dom.Node;
 
 /**
  * How a message that was written earlier fits a contract as it is now.
@@ -116,9 +116,7 @@ public record Fit(List<Misfit> misfits, List<String> steps, String proposal) {
     }
 
     private static void moveTo(Document document, Element element, String from, String to) {
-        var attributes = element.getAttributes();
-        for (int i = 0; i < attributes.getLength(); i++) {
-            Node a = attributes.item(i);
+        for (Attr a : Xml.attributes(element)) {
             boolean declares =
                     a.getNodeName().equals("xmlns") || a.getNodeName().startsWith("xmlns:");
             if (declares && a.getNodeValue().equals(from)) {

@@ -83,8 +83,7 @@ public record SampleFields(String root, List<WrittenField> fields) {
                             .add(c));
             own.forEach((n, list) ->
                     children.computeIfAbsent(n, k -> new ArrayList<>()).add(list));
-            for (int i = 0; i < one.getAttributes().getLength(); i++) {
-                Attr a = (Attr) one.getAttributes().item(i);
+            for (Attr a : Xml.attributes(one)) {
                 if ("nil".equals(a.getLocalName())) {
                     nil = true;
                 } else if (a.getNamespaceURI() == null) {

@@ -2,9 +2,7 @@ package dev.mockbell.xml;
 
 import dev.mockbell.xml.PlacedDocument.PlacedElement;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Node;
 import org.xml.sax.Attributes;
@@ -22,9 +20,6 @@ final class PlacingBuilder extends DefaultHandler2 {
     /** The tree keeps attributes sorted, so many of them on one element would cost the square of their number. */
     private static final int MOST_ATTRIBUTES = 10_000;
 
-    private static final int LONGEST_GAP = 64;
-    private static final int MOST_GAPS = 256;
-
     private final PlacedDocument document;
     private final int depthLimit;
     private final long textLimit;
@@ -36,10 +31,14 @@ final class PlacingBuilder extends DefaultHandler2 {
     private int line;
     private int column;
     private boolean cdata;
-    private final Map<String, String> gaps = new HashMap<>();
+    private final Recurring recurring;
 
-    /** @param textLimit greatest number of characters that the document's text and attributes may have, entities expanded */
-    PlacingBuilder(PlacedDocument document, int depthLimit, long textLimit) {
+    /**
+     * @param size about how many characters the document has
+     * @param textLimit greatest number of characters that the document's text and attributes may have, entities expanded
+     */
+    PlacingBuilder(PlacedDocument document, int depthLimit, long size, long textLimit) {
+        this.recurring = new Recurring(size);
         this.textLimit = textLimit;
         this.document = document;
         this.depthLimit = depthLimit;
@@ -85,7 +84,7 @@ final class PlacingBuilder extends DefaultHandler2 {
             String ns = declares ? XMLNS : attributes.getURI(i);
             Attr attr = document.createAttributeNS(ns.isEmpty() ? null : ns, name);
             grow(attributes.getValue(i).length());
-            attr.setValue(attributes.getValue(i));
+            attr.setValue(recurring.of(attributes.getValue(i)));
             element.setAttributeNodeNS(attr);
             order.add(name);
         }
@@ -166,20 +165,8 @@ final class PlacingBuilder extends DefaultHandler2 {
             return;
         }
         if (at != document) {
-            at.appendChild(document.createTextNode(text()));
+            at.appendChild(document.createTextNode(recurring.of(text)));
         }
         text.setLength(0);
-    }
-
-    /** The text so far; the same white space over and over, as a document laid out for reading has it, is held once. */
-    private String text() {
-        String all = text.toString();
-        if (all.length() > LONGEST_GAP || !all.isBlank()) {
-            return all;
-        }
-        if (gaps.size() > MOST_GAPS) {
-            gaps.clear();
-        }
-        return gaps.computeIfAbsent(all, t -> t);
     }
 }

@@ -11,6 +11,7 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.SequenceInputStream;
 import java.io.StringReader;
+import java.util.ArrayList;
 import java.util.List;
 import javax.xml.stream.XMLInputFactory;
 import org.apache.xerces.impl.XMLErrorReporter;
@@ -18,8 +19,10 @@ import org.apache.xerces.impl.msg.XMLMessageFormatter;
 import org.apache.xerces.parsers.SAXParser;
 import org.apache.xerces.parsers.XML11Configuration;
 import org.apache.xerces.util.SecurityManager;
+import org.w3c.dom.Attr;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
 import org.w3c.dom.Node;
 import org.xml.sax.InputSource;
 import org.xml.sax.SAXException;
@@ -176,7 +179,7 @@ public final class Xml {
     private static Document parse(InputSource source, long size, String name, XmlLimits limits) {
         PlacedDocument document = new PlacedDocument();
         document.setDocumentURI(name);
-        PlacingBuilder builder = new PlacingBuilder(document, limits.depth(), size + ENTITY_TEXT);
+        PlacingBuilder builder = new PlacingBuilder(document, limits.depth(), size, size + ENTITY_TEXT);
         Complaints complaints = new Complaints();
         XMLReader reader = reader(limits, complaints);
         reader.setContentHandler(builder);
@@ -247,9 +250,22 @@ public final class Xml {
         ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), List.of());
     }
 
+    /** The attributes of an element, namespace declarations among them; asking the element itself would give it room for some. */
+    public static List<Attr> attributes(Element element) {
+        if (!element.hasAttributes()) {
+            return List.of();
+        }
+        NamedNodeMap all = element.getAttributes();
+        List<Attr> found = new ArrayList<>(all.getLength());
+        for (int i = 0; i < all.getLength(); i++) {
+            found.add((Attr) all.item(i));
+        }
+        return found;
+    }
+
     /** The child elements of a node in their order. */
     public static List<Element> children(Node parent) {
-        List<Element> found = new java.util.ArrayList<>();
+        List<Element> found = new ArrayList<>();
         for (Node n = parent.getFirstChild(); n != null; n = n.getNextSibling()) {
             if (n instanceof Element e) {
                 found.add(e);
@@ -260,7 +276,7 @@ public final class Xml {
 
     /** The child elements of that name. */
     public static List<Element> children(Node parent, String namespace, String localName) {
-        List<Element> found = new java.util.ArrayList<>();
+        List<Element> found = new ArrayList<>();
         for (Element e : children(parent)) {
             if (localName.equals(e.getLocalName()) && java.util.Objects.equals(namespace, e.getNamespaceURI())) {
                 found.add(e);

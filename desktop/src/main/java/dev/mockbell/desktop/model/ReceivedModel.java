@@ -4,12 +4,9 @@ import dev.mockbell.problem.Problem;
 import dev.mockbell.sheet.Sheet;
 import dev.mockbell.sheet.SheetRow;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 import java.util.function.Supplier;
@@ -69,7 +66,7 @@ public final class ReceivedModel {
         } else {
             // taking many lines away one by one would be told of each
             List<Line> all = sheet.map(s -> SheetLines.laid(s, Set.of())).orElseGet(ArrayList::new);
-            lines.showMany(all, SheetLines.byId(all));
+            lines.showMany(all);
             sheet.ifPresent(lines::take);
         }
         changes.set(changes.get() + 1);
@@ -86,44 +83,66 @@ public final class ReceivedModel {
     /** Folds a row or opens it. */
     public void fold(SheetRow row) {
         lines.fold(row);
-        Set<String> toggled = lines.toggled();
-        refresh(() -> toggled, rows -> {});
+        Opened as = new Opened(lines.toggled(), Optional.empty());
+        refresh(() -> as, place -> {});
     }
 
     /** Folds every row that has others below, or opens every one. */
     public void foldAll(boolean folded) {
-        sheet.ifPresent(s -> refresh(() -> SheetLines.toggledAll(s, folded), rows -> {}));
+        sheet.ifPresent(s ->
+                refresh(() -> new Opened(SheetLines.toggledAll(s, folded), Optional.empty()), place -> {}));
     }
 
-    /** Lays the lines out elsewhere, since there may be very many, and shows them unless something else is wanted by then. */
-    private void refresh(Supplier<Set<String>> toggled, Consumer<Set<String>> then) {
+    /**
+     * Lays the lines out elsewhere, since there may be very many, and shows them unless something else is wanted by then.
+     *
+     * @param then hears the place of the row that is wanted, if there is one
+     */
+    private void refresh(Supplier<Opened> opening, IntConsumer then) {
         Sheet of = sheet.orElse(null);
         if (of == null) {
             return;
         }
         long turn = ++turns;
-        int before = lines.lines().size();
         tasks.run(
                 () -> {
-                    Set<String> wanted = toggled.get();
-                    List<Line> all = SheetLines.laid(of, wanted);
-                    boolean many = Math.abs(all.size() - before) > MANY;
-                    return new Laid(wanted, all, many ? Optional.of(SheetLines.byId(all)) : Optional.empty());
+                    Opened opened = opening.get();
+                    List<Line> all = SheetLines.laid(of, opened.toggled());
+                    return new Laid(opened.toggled(), all, opened.wanted().flatMap(r -> place(all, r)));
                 },
                 laid -> {
                     if (turn == turns) {
-                        lines.toggle(laid.toggled());
-                        laid.byId()
-                                .ifPresentOrElse(
-                                        byId -> lines.showMany(laid.lines(), byId), () -> lines.show(laid.lines()));
-                        changes.set(changes.get() + 1);
-                        then.accept(laid.toggled());
+                        show(laid);
+                        laid.place().ifPresent(then::accept);
                     }
                 },
                 failed);
     }
 
-    private record Laid(Set<String> toggled, List<Line> lines, Optional<Map<String, Line>> byId) {}
+    private void show(Laid laid) {
+        lines.toggle(laid.toggled());
+        if (Math.abs(laid.lines().size() - lines().size()) > MANY) {
+            lines.showMany(laid.lines());
+        } else {
+            lines.show(laid.lines());
+        }
+        changes.set(changes.get() + 1);
+    }
+
+    private static Optional<Integer> place(List<Line> lines, SheetRow row) {
+        for (int i = 0; i < lines.size(); i++) {
+            if (lines.get(i).row().id().equals(row.id())) {
+                return Optional.of(i);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Which rows are folded or opened by hand, and one that is to be looked at. */
+    private record Opened(Set<String> toggled, Optional<SheetRow> wanted) {}
+
+    /** The lines of that, and which of them is looked at. */
+    private record Laid(Set<String> toggled, List<Line> lines, Optional<Integer> place) {}
 
     /** Shows the rows in view anew, since something beside them has become known. */
     void touched() {
@@ -141,19 +160,12 @@ public final class ReceivedModel {
             return;
         }
         Set<String> before = lines.toggled();
-        AtomicReference<SheetRow> wanted = new AtomicReference<>();
         refresh(
                 () -> {
-                    Set<String> toggled = new HashSet<>(before);
-                    of.at(path).ifPresent(row -> {
-                        wanted.set(row);
-                        SheetLines.reveal(of, row, toggled);
-                    });
-                    return toggled;
+                    Optional<SheetRow> wanted = of.at(path);
+                    wanted.ifPresent(row -> SheetLines.reveal(of, row, before));
+                    return new Opened(before, wanted);
                 },
-                toggled -> Optional.ofNullable(wanted.get())
-                        .flatMap(row -> lines.line(row.id()))
-                        .map(lines.lines()::indexOf)
-                        .ifPresent(then::accept));
+                then);
     }
 }

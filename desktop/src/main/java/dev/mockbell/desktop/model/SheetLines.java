@@ -21,7 +21,10 @@ import javafx.collections.ObservableList;
 final class SheetLines {
     private ObservableList<Line> lines = FXCollections.observableArrayList();
     private final StringProperty filter = new SimpleStringProperty("");
-    private Map<String, Line> shownById = new HashMap<>();
+
+    /** The lines by the ids of their rows, once one was asked for; of very many that are only looked at, none is. */
+    private Optional<Map<String, Line>> byId = Optional.empty();
+
     private Set<String> toggled = new HashSet<>();
     private Sheet sheet;
     private boolean replacing;
@@ -41,13 +44,18 @@ final class SheetLines {
 
     /** The line that shows a row; empty when it is hidden. */
     Optional<Line> line(String id) {
-        return Optional.ofNullable(shownById.get(id));
+        if (byId.isEmpty()) {
+            Map<String, Line> all = new HashMap<>(lines.size() * 4 / 3 + 1);
+            lines.forEach(l -> all.put(l.row().id(), l));
+            byId = Optional.of(all);
+        }
+        return byId.map(m -> m.get(id));
     }
 
     /** Shows nothing; what is folded stays so. */
     void hide() {
         lines.clear();
-        shownById = new HashMap<>();
+        byId = Optional.empty();
     }
 
     /** Forgets what is folded and filtered, for another message. */
@@ -106,22 +114,14 @@ final class SheetLines {
         replacing = false;
     }
 
-    /** The lines by the ids of their rows. */
-    static Map<String, Line> byId(List<Line> lines) {
-        Map<String, Line> byId = new HashMap<>(lines.size() * 4 / 3 + 1);
-        lines.forEach(l -> byId.put(l.row().id(), l));
-        return byId;
-    }
-
     /**
      * Shows very many lines that were laid out elsewhere, as a list of their own. What is chosen is chosen no more.
      *
      * @param shown becomes this one's own
-     * @param byId the same by the ids of their rows; becomes this one's own
      */
-    void showMany(List<Line> shown, Map<String, Line> byId) {
+    void showMany(List<Line> shown) {
         replacing = true;
-        shownById = byId;
+        byId = Optional.empty();
         // filling the list that there is would tell of each line
         lines = FXCollections.observableList(shown);
         replacing = false;
@@ -148,10 +148,12 @@ final class SheetLines {
         while (tail < least - start && lines.get(lines.size() - 1 - tail).takes(shown.get(shown.size() - 1 - tail))) {
             tail++;
         }
-        lines.subList(start, lines.size() - tail)
-                .forEach(l -> shownById.remove(l.row().id()));
+        List<Line> go = lines.subList(start, lines.size() - tail);
         List<Line> come = shown.subList(start, shown.size() - tail);
-        come.forEach(l -> shownById.put(l.row().id(), l));
+        byId.ifPresent(known -> {
+            go.forEach(l -> known.remove(l.row().id()));
+            come.forEach(l -> known.put(l.row().id(), l));
+        });
         if (start == 0 && tail == 0) {
             lines.setAll(shown);
             return;
