@@ -5,6 +5,7 @@ import java.util.List;
 import org.apache.xerces.dom.DocumentImpl;
 import org.apache.xerces.dom.ElementNSImpl;
 import org.w3c.dom.Element;
+import org.w3c.dom.NamedNodeMap;
 
 /** A document whose elements hold their place and the order of their attributes in two fields, not in a map of the document. */
 final class PlacedDocument extends DocumentImpl {
@@ -52,6 +53,12 @@ final class PlacedDocument extends DocumentImpl {
             this.line = atLine;
             this.column = atColumn;
             this.order = order;
+        }
+
+        /** As the standard says, but of one without attributes not the place where some could be put: that would be room for each. */
+        @Override
+        public NamedNodeMap getAttributes() {
+            return hasAttributes() ? super.getAttributes() : NoAttributes.HERE;
         }
 
         boolean isPlaced() {

@@ -1,14 +1,17 @@
 package dev.mockbell.xml;
 
+import java.util.AbstractList;
 import java.util.ArrayDeque;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * The tags of a text that is being written and so need not be well-formed yet. What cannot be a tag is passed over; a close
- * tag belongs to the nearest open one of its name. Takes time in proportion to the text.
+ * tag belongs to the nearest open one of its name. Takes time in proportion to the text, and little room beside it.
  */
 public final class TagScan {
     /** What a tag does. */
@@ -28,24 +31,60 @@ public final class TagScan {
      */
     public record Tag(int start, int end, String name, Kind kind, int partner) {}
 
-    private final List<Tag> tags;
+    private final String text;
+    private int count;
+    private int[] starts = new int[64];
+    private int[] ends = new int[64];
+    private int[] partners = new int[64];
+    private Kind[] kinds = new Kind[64];
 
-    private TagScan(List<Tag> tags) {
-        this.tags = tags;
+    private TagScan(String text) {
+        this.text = text;
     }
 
     public static TagScan of(String text) {
-        List<Tag> found = new ArrayList<>();
+        TagScan scan = new TagScan(text);
         Deque<Integer> open = new ArrayDeque<>();
         int at = text.indexOf('<');
         while (at >= 0) {
             int end = skipped(text, at);
             if (end < 0) {
-                end = tag(text, at, found, open);
+                end = scan.tag(at, open);
             }
             at = text.indexOf('<', Math.max(end, at + 1));
         }
-        return new TagScan(found);
+        return scan;
+    }
+
+    private void add(int start, int end, Kind kind, int partner) {
+        if (count == starts.length) {
+            int more = count + (count >> 1);
+            starts = Arrays.copyOf(starts, more);
+            ends = Arrays.copyOf(ends, more);
+            partners = Arrays.copyOf(partners, more);
+            kinds = Arrays.copyOf(kinds, more);
+        }
+        starts[count] = start;
+        ends[count] = end;
+        partners[count] = partner;
+        kinds[count++] = kind;
+    }
+
+    private Tag tag(int index) {
+        String name = text.substring(nameStart(index), nameEnd(nameStart(index)));
+        return new Tag(starts[index], ends[index], name, kinds[index], partners[index]);
+    }
+
+    private int nameStart(int index) {
+        return starts[index] + (kinds[index] == Kind.CLOSE ? 2 : 1);
+    }
+
+    private int nameEnd(int from) {
+        int end = from;
+        while (end < text.length() && isName(text.charAt(end))) {
+            end++;
+        }
+        return end;
     }
 
     /** Behind a comment, CDATA section, processing instruction or declaration that starts here; -1 when none does. */
@@ -62,46 +101,47 @@ public final class TagScan {
         return end < 0 ? text.length() : end + close.length();
     }
 
-    private static int tag(String text, int at, List<Tag> found, Deque<Integer> open) {
+    private int tag(int at, Deque<Integer> open) {
         boolean closing = at + 1 < text.length() && text.charAt(at + 1) == '/';
         int nameStart = at + (closing ? 2 : 1);
-        int nameEnd = nameStart;
-        while (nameEnd < text.length() && isName(text.charAt(nameEnd))) {
-            nameEnd++;
-        }
+        int nameEnd = nameEnd(nameStart);
         if (nameEnd == nameStart) {
             return at + 1;
         }
-        String name = text.substring(nameStart, nameEnd);
         int end = end(text, nameEnd);
         boolean closed = end > 0 && end <= text.length() && text.charAt(end - 1) == '>';
         boolean empty = !closing && closed && text.charAt(end - 2) == '/';
-        int index = found.size();
+        int index = count;
         if (empty) {
-            found.add(new Tag(at, end, name, Kind.EMPTY, index));
+            add(at, end, Kind.EMPTY, index);
         } else if (closing) {
-            int partner = partner(found, open, name);
+            int partner = partner(open, nameStart, nameEnd - nameStart);
             if (partner >= 0) {
-                Tag first = found.get(partner);
-                found.set(partner, new Tag(first.start, first.end, first.name, first.kind, index));
+                partners[partner] = index;
             }
-            found.add(new Tag(at, end, name, Kind.CLOSE, partner));
+            add(at, end, Kind.CLOSE, partner);
         } else {
             open.push(index);
-            found.add(new Tag(at, end, name, Kind.OPEN, -1));
+            add(at, end, Kind.OPEN, -1);
         }
         return end;
     }
 
-    private static int partner(List<Tag> found, Deque<Integer> open, String name) {
-        if (open.stream().limit(200).noneMatch(i -> found.get(i).name().equals(name))) {
+    private int partner(Deque<Integer> open, int name, int length) {
+        if (open.stream().limit(200).noneMatch(i -> isNamed(i, name, length))) {
             return -1;
         }
         int index = open.pop();
-        while (!found.get(index).name().equals(name)) {
+        while (!isNamed(index, name, length)) {
             index = open.pop();
         }
         return index;
+    }
+
+    /** Whether a tag has the name that stands at a place of the text. */
+    private boolean isNamed(int index, int name, int length) {
+        int own = nameStart(index);
+        return text.regionMatches(own, text, name, length) && nameEnd(own) == own + length;
     }
 
     /** Behind the bracket that ends a tag; quoted values may hold anything but the next tag ends what is not closed. */
@@ -129,51 +169,65 @@ public final class TagScan {
         return Character.isLetterOrDigit(c) || c == ':' || c == '_' || c == '-' || c == '.';
     }
 
-    /** In the order of the text. */
+    /** In the order of the text; made as they are asked for. */
     public List<Tag> tags() {
-        return List.copyOf(tags);
+        return new AbstractList<>() {
+            @Override
+            public Tag get(int index) {
+                return tag(Objects.checkIndex(index, count));
+            }
+
+            @Override
+            public int size() {
+                return count;
+            }
+        };
     }
 
     /** The tag that an offset stands in or right behind. */
     public Optional<Tag> at(int offset) {
+        int index = index(offset);
+        return index < 0 ? Optional.empty() : Optional.of(tag(index));
+    }
+
+    private int index(int offset) {
         int low = 0;
-        int high = tags.size() - 1;
+        int high = count - 1;
         while (low <= high) {
             int middle = (low + high) >>> 1;
-            Tag tag = tags.get(middle);
-            if (offset < tag.start) {
+            if (offset < starts[middle]) {
                 high = middle - 1;
-            } else if (offset > tag.end) {
+            } else if (offset > ends[middle]) {
                 low = middle + 1;
             } else {
-                return Optional.of(tag);
+                return middle;
             }
         }
-        return Optional.empty();
+        return -1;
     }
 
     /** The tag that belongs to another one. */
     public Optional<Tag> partner(Tag tag) {
-        return tag.partner < 0 ? Optional.empty() : Optional.of(tags.get(tag.partner));
+        return tag.partner < 0 ? Optional.empty() : Optional.of(tag(tag.partner));
     }
 
     /** The tags of the elements that are open at an offset, the outermost first. */
     public List<Tag> openAt(int offset) {
-        Deque<Tag> open = new ArrayDeque<>();
-        for (Tag tag : tags) {
-            if (tag.start >= offset) {
-                break;
-            }
-            if (tag.kind == Kind.OPEN) {
-                open.addLast(tag);
-            } else if (tag.kind == Kind.CLOSE && tag.partner >= 0) {
-                Tag first = tags.get(tag.partner);
-                while (!open.isEmpty() && open.peekLast().start >= first.start) {
+        return openBefore(offset).stream().map(this::tag).collect(Collectors.toList());
+    }
+
+    private Deque<Integer> openBefore(int offset) {
+        Deque<Integer> open = new ArrayDeque<>();
+        for (int i = 0; i < count && starts[i] < offset; i++) {
+            if (kinds[i] == Kind.OPEN) {
+                open.addLast(i);
+            } else if (kinds[i] == Kind.CLOSE && partners[i] >= 0) {
+                while (!open.isEmpty() && open.peekLast() >= partners[i]) {
                     open.removeLast();
                 }
             }
         }
-        return List.copyOf(open);
+        return open;
     }
 
     /**
@@ -181,19 +235,20 @@ public final class TagScan {
      * beside it; empty outside of all, and where an element does not end.
      */
     public Optional<String> pathAt(int offset) {
-        Deque<Tag> way = new ArrayDeque<>(openAt(offset));
-        at(offset)
-                .filter(t -> t.kind == Kind.EMPTY || t.kind == Kind.OPEN)
-                .filter(t -> way.isEmpty() || way.peekLast().start < t.start)
-                .ifPresent(way::addLast);
-        if (way.isEmpty() || way.stream().anyMatch(t -> t.partner < 0)) {
+        Deque<Integer> way = openBefore(offset);
+        int at = index(offset);
+        boolean opens = at >= 0 && kinds[at] != Kind.CLOSE;
+        if (opens && (way.isEmpty() || way.peekLast() < at)) {
+            way.addLast(at);
+        }
+        if (way.isEmpty() || way.stream().anyMatch(t -> partners[t] < 0)) {
             return Optional.empty();
         }
         StringBuilder path = new StringBuilder();
-        Tag around = null;
-        for (Tag tag : way) {
-            path.append('/').append(local(tag.name));
-            if (around != null) {
+        int around = -1;
+        for (int tag : way) {
+            path.append('/').append(text, localStart(tag), nameEnd(nameStart(tag)));
+            if (around >= 0) {
                 path.append(position(around, tag));
             }
             around = tag;
@@ -201,21 +256,25 @@ public final class TagScan {
         return Optional.of(path.toString());
     }
 
-    private static String local(String name) {
-        return name.substring(name.indexOf(':') + 1);
+    private int localStart(int index) {
+        int start = nameStart(index);
+        int colon = text.indexOf(':', start);
+        return colon >= 0 && colon < nameEnd(start) ? colon + 1 : start;
     }
 
-    private String position(Tag around, Tag tag) {
+    private String position(int around, int tag) {
+        int name = localStart(tag);
+        int length = nameEnd(name) - name;
         int like = 0;
         int own = 0;
-        int i = tags.get(around.partner).partner + 1;
-        while (i < around.partner) {
-            Tag child = tags.get(i);
-            if (local(child.name).equals(local(tag.name))) {
+        int i = around + 1;
+        while (i < partners[around]) {
+            int child = localStart(i);
+            if (text.regionMatches(child, text, name, length) && nameEnd(child) == child + length) {
                 like++;
-                own = child.start == tag.start ? like : own;
+                own = i == tag ? like : own;
             }
-            i = Math.max(i, child.partner) + 1;
+            i = Math.max(i, partners[i]) + 1;
         }
         return like > 1 ? "[" + own + "]" : "";
     }

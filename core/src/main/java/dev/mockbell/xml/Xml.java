@@ -250,12 +250,12 @@ public final class Xml {
         ((PlacedDocument.PlacedElement) made).found(place.line(), place.column(), List.of());
     }
 
-    /** The attributes of an element, namespace declarations among them; asking the element itself would give it room for some. */
+    /** The attributes of an element, namespace declarations among them. */
     public static List<Attr> attributes(Element element) {
-        if (!element.hasAttributes()) {
+        NamedNodeMap all = element.getAttributes();
+        if (all.getLength() == 0) {
             return List.of();
         }
-        NamedNodeMap all = element.getAttributes();
         List<Attr> found = new ArrayList<>(all.getLength());
         for (int i = 0; i < all.getLength(); i++) {
             found.add((Attr) all.item(i));
