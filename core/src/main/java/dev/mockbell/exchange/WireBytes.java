@@ -16,6 +16,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /**
@@ -25,10 +27,24 @@ import java.util.stream.Stream;
  */
 public record WireBytes(Optional<Redactor> redactor) {
     /** What is masked at a time, so that a long message needs no more memory than a short one. */
-    private static final int PIECE = 8 << 20;
+    private static final int PIECE = 1 << 20;
 
-    /** A piece ends behind an element or a line that ends within so many of its last bytes, lest it cut a value in two. */
+    /** What is masked as a whole, as the passwords of a security header are, is taken into one piece up to this size. */
+    private static final int LARGEST_PIECE = 8 << 20;
+
+    /** A piece ends behind an element or a line that ends within so many of its last bytes. */
     private static final int SEAM = 64 << 10;
+
+    /** A value in so many bytes before and behind a seam would be seen to be cut by it. */
+    private static final int AROUND = 8 << 10;
+
+    private static final int MOST_SEAMS_TRIED = 200;
+
+    /** Where there is neither markup nor a line, a place so far before is tried next. */
+    private static final int STEP = 500;
+
+    private static final Pattern SECURITY = Pattern.compile("<(?:[\\w.-]+:)?Security[\\s>]");
+    private static final Pattern SECURITY_END = Pattern.compile("</(?:[\\w.-]+:)?Security\\s*>");
 
     private static final int LONGEST_HEAD = 256 << 10;
 
@@ -127,31 +143,85 @@ public record WireBytes(Optional<Redactor> redactor) {
             UnaryOperator<String> mask = first;
             byte[] held = new byte[0];
             while (true) {
-                byte[] come = in.readNBytes(PIECE - held.length);
+                byte[] come = in.readNBytes(PIECE);
                 byte[] piece = Arrays.copyOf(held, held.length + come.length);
                 System.arraycopy(come, 0, piece, held.length, come.length);
                 if (piece.length == 0) {
                     return changed ? sink.content() : content;
                 }
-                int end = come.length == 0 ? piece.length : seam(piece);
+                int end = come.length == 0 ? piece.length : seam(piece, redactor.get()::message);
                 byte[] part = Arrays.copyOf(piece, end);
-                Optional<byte[]> hidden = masked(part, mask);
-                changed |= hidden.isPresent();
-                sink.write(hidden.orElse(part));
                 held = Arrays.copyOfRange(piece, end, piece.length);
-                // the head was in the first
-                mask = redactor.get()::message;
+                if (end > 0) {
+                    Optional<byte[]> hidden = masked(part, mask);
+                    changed |= hidden.isPresent();
+                    sink.write(hidden.orElse(part));
+                    // the head was in the first
+                    mask = redactor.get()::message;
+                }
             }
         }
     }
 
-    private static int seam(byte[] piece) {
-        for (int i = piece.length; i > Math.max(0, piece.length - SEAM); i--) {
+    /** Where a piece may end so that masking what is before and what is behind masks the whole; 0 when more is needed. */
+    private static int seam(byte[] piece, UnaryOperator<String> mask) {
+        // what is cut at the very end cannot be seen to be
+        int most = Math.min(beforeOpenSecurity(piece), Math.max(0, piece.length - AROUND));
+        int tried = 0;
+        for (int i = most; i > Math.max(0, most - SEAM) && tried < MOST_SEAMS_TRIED; i--) {
             if (piece[i - 1] == '>' || piece[i - 1] == '\n') {
-                return i;
+                if (cutsNothing(piece, i, mask)) {
+                    return i;
+                }
+                tried++;
             }
         }
+        for (int i = most; i > Math.max(0, most - SEAM); i -= STEP) {
+            int at = character(piece, i);
+            if (cutsNothing(piece, at, mask)) {
+                return at;
+            }
+        }
+        return most;
+    }
+
+    private static int beforeOpenSecurity(byte[] piece) {
+        // a character is a byte here
+        String text = new String(piece, StandardCharsets.ISO_8859_1);
+        Matcher start = SECURITY.matcher(text);
+        Matcher end = SECURITY_END.matcher(text);
+        int from = 0;
+        while (start.find(from)) {
+            if (!end.find(start.end())) {
+                return piece.length > LARGEST_PIECE ? piece.length : start.start();
+            }
+            from = end.end();
+        }
         return piece.length;
+    }
+
+    private static boolean cutsNothing(byte[] piece, int at, UnaryOperator<String> mask) {
+        byte[] before = Arrays.copyOfRange(piece, character(piece, Math.max(0, at - AROUND)), at);
+        byte[] behind = Arrays.copyOfRange(piece, at, character(piece, Math.min(piece.length, at + AROUND)));
+        byte[] whole = together(before, behind);
+        byte[] parts = together(
+                masked(before, mask).orElse(before), masked(behind, mask).orElse(behind));
+        return Arrays.equals(masked(whole, mask).orElse(whole), parts);
+    }
+
+    private static byte[] together(byte[] one, byte[] other) {
+        byte[] all = Arrays.copyOf(one, one.length + other.length);
+        System.arraycopy(other, 0, all, one.length, other.length);
+        return all;
+    }
+
+    /** The place, or the next one where a character of UTF-8 begins. */
+    private static int character(byte[] bytes, int at) {
+        int next = at;
+        while (next < bytes.length && (bytes[next] & 0xC0) == 0x80) {
+            next++;
+        }
+        return next;
     }
 
     /** Empty when there is nothing to mask. */

@@ -18,8 +18,9 @@ import java.util.Optional;
  * @param bytes of the message, head and body, as they were on the way
  * @param decoded the body without what was done to it for the way; empty when nothing was
  * @param how what was undone: "gzip, chunked"; empty when nothing was
+ * @param masked whether something of it is masked
  */
-public record WireText(String bytes, String decoded, String how) {
+public record WireText(String bytes, String decoded, String how, boolean masked) {
     /** More than a person goes through by eye. */
     static final int MOST_HEX = 64 << 10;
 
@@ -31,18 +32,21 @@ public record WireText(String bytes, String decoded, String how) {
      */
     public static WireText of(Message message, Optional<Redactor> redactor, int most) {
         Content wire = new WireBytes(redactor).of(message);
+        boolean masks = wire != message.wire();
         byte[] start = wire.start(most);
         int head = (int) Math.min(start.length, WireBytes.headLength(wire));
-        byte[] body = Arrays.copyOfRange(start, head, start.length);
         String type = message.header("Content-Type").orElse("");
-        String bytes = HexText.of(Arrays.copyOf(start, head), "") + HexText.of(body, type) + more(wire.size(), most);
+        HexText text = new HexText(start.length + 64);
+        text.add(start, 0, head, "");
+        text.add(start, head, start.length, type);
+        String bytes = text.ending(more(wire.size(), most));
         List<String> undone = new ArrayList<>(WireBytes.codings(message));
         Content plain = message.body();
         // as it came: what is masked is as long as it likes
         long came = message.wire().size() - WireBytes.headLength(message.wire());
         boolean same = came == plain.size() && undone.isEmpty();
         if (same || plain.isEmpty() || message.wire().isEmpty()) {
-            return new WireText(bytes, "", "");
+            return new WireText(bytes, "", "", masks);
         }
         String how = String.join(", ", undone);
         boolean compressed = undone.stream().anyMatch(c -> !c.equals("chunked"));
@@ -53,10 +57,23 @@ public record WireText(String bytes, String decoded, String how) {
             how += ", as far as it goes";
         }
         byte[] come = plain.start(most);
-        byte[] masked =
-                redactor.flatMap(r -> WireBytes.masked(come, r::message)).orElse(come);
+        Optional<byte[]> hidden = redactor.flatMap(r -> WireBytes.masked(come, r::message));
+        byte[] shown = hidden.orElse(come);
+        HexText decoded = new HexText(shown.length + 64);
+        decoded.add(shown, 0, shown.length, type);
         return new WireText(
-                bytes, HexText.of(masked, type) + more(plain.size(), most), how.isEmpty() ? "encryption" : how);
+                bytes,
+                decoded.ending(more(plain.size(), most)),
+                how.isEmpty() ? "encryption" : how,
+                masks || hidden.isPresent());
+    }
+
+    /** Whether something of a message would be masked. */
+    public static boolean masks(Message message, Redactor redactor, int most) {
+        Optional<Redactor> masking = Optional.of(redactor);
+        return new WireBytes(masking).of(message) != message.wire()
+                || WireBytes.masked(message.body().start(most), redactor::message)
+                        .isPresent();
     }
 
     private static String more(long size, int most) {
@@ -71,24 +88,38 @@ public record WireText(String bytes, String decoded, String how) {
         /** A shorter stretch of text among bytes that are none is chance. */
         private static final int SHORTEST = 24;
 
-        private final byte[] bytes;
-        private final StringBuilder out = new StringBuilder();
+        /** What is made a text at a time. */
+        private static final int CHUNK = 64 << 10;
+
+        private final StringBuilder out;
+        private byte[] bytes = {};
+        private int stop;
         private int hexed;
 
-        private HexText(byte[] bytes) {
-            this.bytes = bytes;
+        /** @param size about how many characters there will be */
+        HexText(int size) {
+            out = new StringBuilder(size);
         }
 
-        static String of(byte[] bytes, String type) {
-            TextEncoding encoding = TextEncoding.of(bytes, type);
+        String ending(String end) {
+            return out.append(end).toString();
+        }
+
+        void add(byte[] from, int start, int end, String type) {
+            byte[] first = Arrays.copyOfRange(from, start, Math.min(end, start + CHUNK));
+            TextEncoding encoding = TextEncoding.of(first, type);
             boolean other = !encoding.charset().equals(StandardCharsets.UTF_8);
             if (other) {
-                String text = encoding.decode(bytes);
+                String text = encoding.decode(Arrays.copyOfRange(from, start, end));
                 if (isText(text)) {
-                    return text;
+                    out.append(text);
+                    return;
                 }
             }
-            return new HexText(bytes).written();
+            bytes = from;
+            stop = end;
+            hexed = 0;
+            write(start);
         }
 
         private static boolean isText(String text) {
@@ -96,30 +127,41 @@ public record WireText(String bytes, String decoded, String how) {
                     .noneMatch(c -> c < ' ' && c != '\n' && c != '\r' && c != '\t' || c == '\uFFFD' || c == 0x7F);
         }
 
-        private String written() {
-            int at = 0;
-            while (at < bytes.length) {
+        private void write(int start) {
+            int at = start;
+            while (at < stop) {
                 int text = textEnd(at);
-                boolean whole = text - at >= SHORTEST || at == 0 && text == bytes.length;
+                boolean whole = text - at >= SHORTEST || at == start && text == stop;
                 if (whole) {
-                    out.append(new String(bytes, at, text - at, StandardCharsets.UTF_8));
+                    text(at, text);
                     at = text;
                     continue;
                 }
                 int end = Math.max(text, at + 1);
-                while (end < bytes.length && textEnd(end) - end < SHORTEST) {
+                while (end < stop && textEnd(end) - end < SHORTEST) {
                     end = Math.max(textEnd(end), end + 1);
                 }
-                hex(at, end);
+                hex(at, end, start);
                 at = end;
             }
-            return out.toString();
+        }
+
+        private void text(int from, int to) {
+            int at = from;
+            while (at < to) {
+                int end = Math.min(to, at + CHUNK);
+                while (end < to && (bytes[end] & 0xC0) == 0x80) {
+                    end++;
+                }
+                out.append(new String(bytes, at, end - at, StandardCharsets.UTF_8));
+                at = end;
+            }
         }
 
         /** Up to where what begins at {@code from} is UTF-8 without control characters. */
         private int textEnd(int from) {
             int at = from;
-            while (at < bytes.length) {
+            while (at < stop) {
                 int length = character(at);
                 if (length == 0) {
                     return at;
@@ -137,7 +179,7 @@ public record WireText(String bytes, String decoded, String how) {
                 return first >= ' ' && first != 0x7F || white ? 1 : 0;
             }
             int length = first >= 0xF0 ? 4 : first >= 0xE0 ? 3 : 2;
-            if (first < 0xC2 || first > 0xF4 || at + length > bytes.length) {
+            if (first < 0xC2 || first > 0xF4 || at + length > stop) {
                 return 0;
             }
             for (int i = 1; i < length; i++) {
@@ -153,19 +195,19 @@ public record WireText(String bytes, String decoded, String how) {
             return wrong ? 0 : length;
         }
 
-        private void hex(int from, int to) {
+        private void hex(int from, int to, int start) {
             if (out.length() > 0 && out.charAt(out.length() - 1) != '\n') {
                 out.append('\n');
             }
             int end = Math.min(to, from + Math.max(0, MOST_HEX - hexed));
             for (int line = from; line < end; line += WIDTH) {
-                int stop = Math.min(end, line + WIDTH);
-                out.append(HEX.toHexDigits(line, 6)).append("  ");
+                int last = Math.min(end, line + WIDTH);
+                out.append(HEX.toHexDigits(line - start, 6)).append("  ");
                 for (int i = line; i < line + WIDTH; i++) {
-                    out.append(i < stop ? HEX.toHexDigits(bytes[i]) : "  ").append(' ');
+                    out.append(i < last ? HEX.toHexDigits(bytes[i]) : "  ").append(' ');
                 }
                 out.append(' ');
-                for (int i = line; i < stop; i++) {
+                for (int i = line; i < last; i++) {
                     out.append(bytes[i] >= ' ' && bytes[i] < 0x7F ? (char) bytes[i] : '·');
                 }
                 out.append('\n');

@@ -260,7 +260,7 @@ final class ContentLayout {
                     occurs,
                     found.size(),
                     first,
-                    new LaterRows(() -> rowsOf(particle, found, found.size(), place))));
+                    layout.later(() -> rowsOf(particle, found, found.size(), place))));
             return;
         }
         int start = rows.size();

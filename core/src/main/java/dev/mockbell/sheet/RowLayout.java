@@ -73,8 +73,9 @@ final class RowLayout {
         boolean text = type.content() == TypeDef.Content.TEXT;
         boolean any = type.isAny() && Xml.children(element).isEmpty();
         boolean holds = !text && !any && state != State.NIL;
-        List<SheetRow> children =
-                holds && isLater(seat) ? later(() -> below(type, element, true)) : below(type, element, holds);
+        List<SheetRow> children = holds && isLater(seat)
+                ? later(() -> rows.unremembered(() -> below(type, element, true)))
+                : below(type, element, holds);
         String value = text || any ? element.getTextContent() : "";
         boolean ownId = seat.occurs().repeats() || target.parent() == null;
         return new RowDraft(
@@ -94,7 +95,7 @@ final class RowLayout {
     }
 
     /** Laid out when it is opened, one at a time. */
-    private LaterRows later(Supplier<List<SheetRow>> making) {
+    LaterRows later(Supplier<List<SheetRow>> making) {
         return new LaterRows(() -> {
             synchronized (this) {
                 return making.get();
@@ -125,7 +126,8 @@ final class RowLayout {
         String id = ids.of(element);
         boolean leaf = Xml.children(element).isEmpty();
         if (!leaf && isLater(seat)) {
-            return undeclared(seat, id, element, target, false, later(() -> free(element, id)));
+            return undeclared(
+                    seat, id, element, target, false, later(() -> rows.unremembered(() -> free(element, id))));
         }
         return undeclared(seat, id, element, target, leaf, free(element, id));
     }

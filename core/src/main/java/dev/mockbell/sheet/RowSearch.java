@@ -2,6 +2,7 @@ package dev.mockbell.sheet;
 
 import dev.mockbell.message.MessagePath;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Node;
 
@@ -25,12 +26,17 @@ final class RowSearch {
 
     /** The row of that id right in an element, choices and gathered repeats looked through; null when there is none. */
     static SheetRow direct(SheetRow holder, String id) {
+        return direct(holder, row -> row.id().equals(id));
+    }
+
+    /** As {@link #direct(SheetRow, String)}, the first row for which a condition holds. */
+    static SheetRow direct(SheetRow holder, Predicate<SheetRow> wanted) {
         for (SheetRow child : holder.children()) {
-            if (child.id().equals(id)) {
+            if (wanted.test(child)) {
                 return child;
             }
             boolean open = child.kind() == SheetRow.Kind.CHOICE || child.kind() == SheetRow.Kind.REPEATS;
-            SheetRow found = open ? direct(child, id) : null;
+            SheetRow found = open ? direct(child, wanted) : null;
             if (found != null) {
                 return found;
             }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 
@@ -22,8 +23,8 @@ final class SheetRows {
     private static final Set<Node> ANYWHERE = Set.of();
 
     private final RowLayout layout;
-    /** The row that each element had when it was laid out last. */
-    private final Map<Node, Laid> laid;
+    /** The row that each element had when it was laid out last; none of those in one of very many. */
+    private Map<Node, Laid> laid;
 
     /** Elements that have changed since, and in which of the elements right in them: {@link #ANYWHERE} or some. */
     private final Map<Node, Set<Node>> stale = new IdentityHashMap<>();
@@ -67,7 +68,26 @@ final class SheetRows {
 
     /** The row of an element that was laid out before, as the element is now; what only its parent knows is as it was. */
     Optional<SheetRow> again(Element element) {
-        return Optional.ofNullable(laid.get(element)).map(was -> element(was.seat(), element));
+        Laid was = laid.get(element);
+        if (was != null) {
+            return Optional.of(element(was.seat(), element));
+        }
+        return element.getParentNode() instanceof Element around && element != top
+                ? again(around)
+                        .map(holder ->
+                                RowSearch.direct(holder, row -> row.target().node() == element))
+                : Optional.empty();
+    }
+
+    /** Lays out rows that are made anew when something in them changes, so that none of them has to be remembered. */
+    <T> T unremembered(Supplier<T> making) {
+        Map<Node, Laid> kept = laid;
+        laid = new IdentityHashMap<>(8);
+        try {
+            return making.get();
+        } finally {
+            laid = kept;
+        }
     }
 
     /** The row of an element that stands somewhere: the one that there is, as far as that shows it as it is. */
@@ -81,7 +101,7 @@ final class SheetRows {
                 return was.row();
             }
             made = was.row().numbered(seat.index(), seat.count());
-        } else if (same && changed != ANYWHERE) {
+        } else if (same && changed != ANYWHERE && !(was.row().children() instanceof LaterRows)) {
             made = was.row().over(patched(was.row(), changed)).numbered(seat.index(), seat.count());
         } else {
             Element parent = element.getParentNode() instanceof Element p && element != top ? p : null;

@@ -52,4 +52,26 @@ class WireBytesTest {
         assertThat(shown).doesNotContain("granite").startsWith("POST / HTTP/1.1\r\n\r\n<row>•••</row>");
         assertThat(shown.length()).isEqualTo("POST / HTTP/1.1\r\n\r\n".length() + 500_000 * (row.length() - 7));
     }
+
+    /** Pieces end behind markup and lines, which a secret and a security header may hold themselves. */
+    @Test
+    void noSeamBetweenPiecesCutsASecret() {
+        String secret = "one>two\nthree>four\nö-five";
+        Redactor redactor = Redactor.of(Map.of("key", secret));
+        String security = "<wsse:Security>\n<wsse:UsernameToken>\n<wsse:Username>mira</wsse:Username>\n"
+                + "<wsse:Password>granite</wsse:Password>\n</wsse:UsernameToken>\n</wsse:Security>\n";
+        String head = "POST / HTTP/1.1\r\n\r\n";
+        for (String hidden : List.of(secret, security)) {
+            int length = hidden.getBytes(StandardCharsets.UTF_8).length;
+            for (int back = 0; back < length + 4; back += 7) {
+                String before = head + "x".repeat((1 << 20) - head.length() - back);
+                byte[] wire = (before + hidden + "<end/>".repeat(20_000)).getBytes(StandardCharsets.UTF_8);
+                byte[] shown = of(wire, redactor);
+                String there = new String(shown, before.length() - 10, length + 30, StandardCharsets.UTF_8);
+                assertThat(there).as("%d before the end", back).contains("•••");
+                assertThat(there).doesNotContain("granite", "one>", "three", "five");
+                assertThat(new String(shown, StandardCharsets.UTF_8)).endsWith("<end/>".repeat(20_000));
+            }
+        }
+    }
 }

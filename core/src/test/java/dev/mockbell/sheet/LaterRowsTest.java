@@ -67,6 +67,47 @@ class LaterRowsTest {
         assertThat(many.at("/Root/closure[299]/trail").orElseThrow().value()).isEqualTo("Trail 298");
     }
 
+    /** A row of one of very many is not remembered by its element; what is edited in it is found all the same. */
+    @Test
+    void anEditInOneOfThemIsSeenInItsRowAndInTheOthersNot() {
+        MessageOutline outline = Sheets.outline(Sheets.root("""
+                <xs:element name='closure' maxOccurs='unbounded'><xs:complexType><xs:sequence>
+                  <xs:element name='trail' type='xs:string'/>
+                  <xs:element name='way'><xs:complexType><xs:sequence>
+                    <xs:element name='leg' maxOccurs='3'><xs:complexType><xs:sequence>
+                      <xs:element name='to' type='xs:string'/><xs:element name='grade' type='xs:int' minOccurs='0'/>
+                    </xs:sequence></xs:complexType></xs:element>
+                  </xs:sequence></xs:complexType></xs:element>
+                </xs:sequence></xs:complexType></xs:element>"""));
+        String one =
+                "<t:closure><t:trail>T</t:trail><t:way><t:leg><t:to>A</t:to></t:leg><t:leg><t:to>B</t:to></t:leg></t:way></t:closure>";
+        Sheet sheet = Sheet.openReceived(outline, "<t:Root xmlns:t='urn:t'>" + one.repeat(300) + "</t:Root>");
+        SheetRow deep = sheet.at("/Root/closure[120]/way/leg[2]/to").orElseThrow();
+        SheetRow beside = sheet.at("/Root/closure[121]/way").orElseThrow();
+        assertThat(sheet.standing(deep)).contains(deep);
+        assertThat(sheet.holder(deep).orElseThrow().label()).isEqualTo("leg");
+
+        sheet.setValue(deep, "Skarn");
+        SheetRow leg = sheet.holder(deep).orElseThrow();
+        sheet.include(leg.children().get(1));
+        sheet.addRepeat(leg);
+
+        assertThat(sheet.at("/Root/closure[120]/way/leg[2]/to").orElseThrow().value())
+                .isEqualTo("Skarn");
+        assertThat(sheet.standing(deep).orElseThrow().value()).isEqualTo("Skarn");
+        assertThat(sheet.at("/Root/closure[120]/way/leg[3]/to")).isPresent();
+        assertThat(sheet.at("/Root/closure[120]/way/leg[2]/grade").orElseThrow().state())
+                .isEqualTo(SheetRow.State.PRESENT);
+        assertThat(sheet.at("/Root/closure[121]/way").orElseThrow().children()).isEqualTo(beside.children());
+        assertThat(sheet.at("/Root/closure[300]/way/leg[2]/to").orElseThrow().value())
+                .isEqualTo("B");
+        // the two above them count what has been laid out
+        assertThat(Sheets.pictures(sheet).stream().skip(2))
+                .isEqualTo(Sheets.pictures(Sheet.openReceived(outline, sheet.text())).stream()
+                        .skip(2)
+                        .toList());
+    }
+
     @Test
     void severalMayAskAtOnceAndGetTheSameRows() throws Exception {
         SheetRow many = gathered(Sheet.openReceived(OUTLINE, message(3_000)));

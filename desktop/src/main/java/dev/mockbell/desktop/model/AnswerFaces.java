@@ -124,27 +124,32 @@ public final class AnswerFaces {
         private static final Wire NONE = new Wire("", "", "", false);
 
         static Wire of(Exchange exchange, Redactor redactor, boolean masked) {
-            Wire hidden = shown(exchange, Optional.of(redactor));
-            Wire open = shown(exchange, Optional.empty());
-            Wire wanted = masked ? hidden : open;
-            return new Wire(wanted.bytes, wanted.decoded, wanted.how, !hidden.equals(open));
-        }
-
-        private static Wire shown(Exchange exchange, Optional<Redactor> redactor) {
-            WireText sent = WireText.of(exchange.request(), redactor, MessageText.TO_LOOK_AT);
-            Optional<WireText> came = exchange.response().map(r -> WireText.of(r, redactor, MessageText.TO_LOOK_AT));
-            String why = redactor.map(r -> r.text(exchange.note())).orElse(exchange.note());
+            Optional<Redactor> masking = masked ? Optional.of(redactor) : Optional.empty();
+            WireText sent = WireText.of(exchange.request(), masking, MessageText.TO_LOOK_AT);
+            Optional<WireText> came = exchange.response().map(r -> WireText.of(r, masking, MessageText.TO_LOOK_AT));
+            String hidden = redactor.text(exchange.note());
+            boolean masks = !hidden.equals(exchange.note())
+                    || (masked
+                            ? sent.masked() || came.filter(WireText::masked).isPresent()
+                            : masks(exchange, redactor));
             // what came is looked for, what was sent is known
-            String bytes =
-                    came.map(WireText::bytes).orElse("(no answer: " + why + ")").stripTrailing() + "\n\n"
-                            + sent.bytes();
+            String first = came.map(WireText::bytes)
+                    .orElse("(no answer: " + (masked ? hidden : exchange.note()) + ")")
+                    .stripTrailing();
             Optional<WireText> coded = came.filter(c -> !c.how().isEmpty());
             // what was asked is seen in Request; only what is coded of it is not
             return new Wire(
-                    bytes,
+                    first + "\n\n" + sent.bytes(),
                     coded.map(WireText::decoded).orElse(sent.decoded()),
                     coded.map(WireText::how).orElse(sent.how().isEmpty() ? "" : "the request, " + sent.how()),
-                    false);
+                    masks);
+        }
+
+        private static boolean masks(Exchange exchange, Redactor redactor) {
+            return WireText.masks(exchange.request(), redactor, MessageText.TO_LOOK_AT)
+                    || exchange.response()
+                            .filter(r -> WireText.masks(r, redactor, MessageText.TO_LOOK_AT))
+                            .isPresent();
         }
     }
 

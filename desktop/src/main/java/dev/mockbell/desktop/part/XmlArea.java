@@ -1,11 +1,13 @@
 package dev.mockbell.desktop.part;
 
 import dev.mockbell.xml.TagScan;
+import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import javafx.application.Platform;
@@ -45,7 +47,14 @@ public final class XmlArea extends StackPane {
     private static final int MOST_LINES = 300_000;
 
     private final boolean editable;
+    private final Function<VirtualizedScrollPane<CodeArea>, Supplier<VirtualizedScrollPane<CodeArea>>> keeping;
     private CodeArea area;
+    private VirtualizedScrollPane<CodeArea> pane;
+
+    /** The lines of a large text that is not in view just now, as long as there is room for them. */
+    private Optional<Resting> resting = Optional.empty();
+
+    private int first;
     private IntFunction<Node> margin;
     private final Label waiting = Parts.text("Making the lines…", "third");
     private List<Squiggle> squiggles = List.of();
@@ -58,6 +67,9 @@ public final class XmlArea extends StackPane {
     private boolean styling;
     private long revision;
     private Coloured coloured = new Coloured(-1, 0, 0);
+
+    /** What stands in for lines that may have to be made again, and the first of them that was in view. */
+    private record Resting(Supplier<VirtualizedScrollPane<CodeArea>> pane, int first) {}
 
     /** What was coloured last; moving about tells of views that show the same. */
     private record Coloured(long revision, int start, int end) {}
@@ -125,10 +137,52 @@ public final class XmlArea extends StackPane {
     public record Squiggle(int start, int end, String text) {}
 
     public XmlArea(boolean editable) {
+        this(editable, lines -> new SoftReference<>(lines)::get);
+    }
+
+    /** @param keeping keeps lines that are not in view for as long as it likes; gives null when they are gone */
+    XmlArea(
+            boolean editable,
+            Function<VirtualizedScrollPane<CodeArea>, Supplier<VirtualizedScrollPane<CodeArea>>> keeping) {
         this.editable = editable;
+        this.keeping = keeping;
         waiting.setVisible(false);
         getChildren().add(waiting);
         lay(new Heard());
+        // while a scene is gone through, nothing in it can be exchanged
+        sceneProperty()
+                .addListener((o, was, now) -> Platform.runLater(() -> {
+                    if (getScene() == null) {
+                        rest();
+                    } else {
+                        wake();
+                    }
+                }));
+    }
+
+    /** Keeps the lines of a large text that is only looked at no longer than there is room for them. */
+    private void rest() {
+        if (resting.isEmpty() && !editable && !filling && area.getLength() >= LARGE) {
+            int at = area.getVisibleParagraphs().isEmpty() ? 0 : area.visibleParToAllParIndex(0);
+            resting = Optional.of(new Resting(keeping.apply(pane), at));
+            put(new VirtualizedScrollPane<>(prepared(new Heard())));
+        }
+    }
+
+    /** Shows them again as they were, or makes them anew and goes to where one was. */
+    private void wake() {
+        if (resting.isEmpty()) {
+            return;
+        }
+        Resting was = resting.get();
+        resting = Optional.empty();
+        VirtualizedScrollPane<CodeArea> there = was.pane().get();
+        if (there != null) {
+            put(there);
+        } else {
+            first = was.first();
+            fill(source, () -> Part.of(source).text());
+        }
     }
 
     /** An editor that a screen reader can read: the library's own says nothing of itself. */
@@ -156,34 +210,46 @@ public final class XmlArea extends StackPane {
 
     /** Shows one more editor in the place of the one that stood. */
     private void lay(CodeArea other) {
+        CodeArea before = area;
+        put(new VirtualizedScrollPane<>(prepared(other)));
+        if (before != null) {
+            before.dispose();
+        }
+    }
+
+    private void put(VirtualizedScrollPane<CodeArea> other) {
         revision++;
         boolean focused = area != null && area.isFocused();
         if (area != null) {
-            other.setId(area.getId());
-            other.setContextMenu(area.getContextMenu());
+            other.getContent().setId(area.getId());
+            other.getContent().setContextMenu(area.getContextMenu());
             getChildren().remove(0);
-            area.dispose();
         }
-        area = other;
-        area.getStyleClass().add("code");
+        pane = other;
+        area = other.getContent();
+        getChildren().add(0, pane);
+        if (focused) {
+            area.requestFocus();
+        }
+    }
+
+    private CodeArea prepared(CodeArea made) {
+        made.getStyleClass().add("code");
         // the editor's own stylesheet names a family, so ours must be set on the node itself
-        area.setStyle("-fx-font-family: 'JetBrains Mono'; -fx-font-size: 12px");
-        area.setEditable(editable);
-        area.setParagraphGraphicFactory(margin == null ? LineNumberFactory.get(area) : margin);
+        made.setStyle("-fx-font-family: 'JetBrains Mono'; -fx-font-size: 12px");
+        made.setEditable(editable);
+        made.setParagraphGraphicFactory(margin == null ? LineNumberFactory.get(made) : margin);
         if (!editable) {
             // each would make one text of all the lines again
-            area.setUndoManager(UndoUtils.noOpUndoManager());
+            made.setUndoManager(UndoUtils.noOpUndoManager());
         }
-        area.richChanges().subscribe(change -> {
+        made.richChanges().subscribe(change -> {
             if (!styling) {
                 changed();
             }
         });
-        area.viewportDirtyEvents().subscribe(e -> colourSoon());
-        getChildren().add(0, new VirtualizedScrollPane<>(area));
-        if (focused) {
-            area.requestFocus();
-        }
+        made.viewportDirtyEvents().subscribe(e -> colourSoon());
+        return made;
     }
 
     /** What stands before each line, in place of the line's number alone. */
@@ -303,8 +369,11 @@ public final class XmlArea extends StackPane {
         if (!editable) {
             // nobody else changes it, so that what stands need not be asked for
             if (text.equals(source)) {
+                wake();
                 return;
             }
+            resting = Optional.empty();
+            first = 0;
             source = text;
             if (text.length() >= LARGE) {
                 fill(text, () -> Part.of(text).text());
@@ -374,7 +443,12 @@ public final class XmlArea extends StackPane {
             area.getUndoManager().forgetHistory();
         }
         area.moveTo(0);
-        area.requestFollowCaret();
+        if (first > 0) {
+            area.showParagraphAtTop(Math.min(first, area.getParagraphs().size() - 1));
+            first = 0;
+        } else {
+            area.requestFollowCaret();
+        }
     }
 
     /** Whether a large text is still being made into lines. */
@@ -383,7 +457,7 @@ public final class XmlArea extends StackPane {
     }
 
     public String text() {
-        return filling ? wanted : area.getText();
+        return filling ? wanted : resting.isPresent() ? source : area.getText();
     }
 
     /** Runs after each change, by anyone, of a text that can be edited. */
