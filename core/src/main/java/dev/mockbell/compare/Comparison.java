@@ -31,8 +31,8 @@ public final class Comparison {
 
     private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
-    private final Set<Node> leftOut;
-    private final Map<Element, Hash> hashes;
+    private Set<Node> leftOut;
+    private Map<Element, Hash> hashes;
     private final List<Difference> differences = new ArrayList<>();
     private final Map<Difference.Kind, Integer> counts = new EnumMap<>(Difference.Kind.class);
     private final Map<Node, String> changed = new IdentityHashMap<>();
@@ -64,7 +64,9 @@ public final class Comparison {
                 made.compare(before, now, "/" + now.getLocalName());
             }
         }
-        made.hashes.clear();
+        // nothing of the trees is held for longer, nor the room that they took
+        made.hashes = Map.of();
+        made.leftOut = Set.of();
         return made;
     }
 

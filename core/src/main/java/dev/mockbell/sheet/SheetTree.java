@@ -19,6 +19,8 @@ import org.w3c.dom.Node;
  * through this.
  */
 final class SheetTree {
+    private static final int FEW = 1 << 14;
+
     private final MessageOutline outline;
     private final Document document;
     private final RowIds ids;
@@ -33,8 +35,10 @@ final class SheetTree {
         this.document = document;
         this.elements = elements;
         this.written = new WrittenXml(document);
-        this.ids = new RowIds(elements);
-        this.rows = new SheetRows(outline.schemas(), ids, elements, templated);
+        // of a message that is looked at, few are remembered
+        int expected = templated ? elements : Math.min(elements, FEW);
+        this.ids = new RowIds(expected);
+        this.rows = new SheetRows(outline.schemas(), ids, expected, templated);
     }
 
     MessageOutline outline() {

@@ -6,6 +6,7 @@ import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.Contract.BoundOperation;
 import dev.mockbell.contract.Port;
 import dev.mockbell.exchange.Exchange;
+import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.project.ChangedPart;
@@ -28,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javafx.beans.property.BooleanProperty;
@@ -48,13 +50,21 @@ public final class CallModel {
     /**
      * An answer as it is shown.
      *
-     * @param before the payload of the one before it
+     * @param before the one before it
      */
-    private record Came(SuiteRunner.Called called, Shown shown, Optional<Document> before) {
+    private record Came(SuiteRunner.Called called, Shown shown, Optional<Earlier> before) {
         long size() {
             return CallModel.size(called.answer());
         }
     }
+
+    /**
+     * An answer to hold one against.
+     *
+     * @param which tells it from others
+     * @param payload its payload; that of a large one is read again, for its tree takes more room than anything else
+     */
+    record Earlier(Object which, Supplier<Document> payload) {}
 
     /** Judging a larger one takes as long as reading it, and more. */
     private static final long SHOWN_AT_ONCE = 256 << 10;
@@ -508,10 +518,24 @@ public final class CallModel {
     }
 
     private Came withBefore(Case kept, Came came) {
-        Optional<Document> before = Optional.ofNullable(lastOf.get(kept.reference()))
-                .flatMap(c -> c.called().answer().content())
-                .filter(d -> came.size() < MOST_HELD);
+        Optional<Earlier> before = Optional.ofNullable(lastOf.get(kept.reference()))
+                .filter(c -> came.size() < MOST_HELD)
+                .map(c -> c.called().answer())
+                .flatMap(this::earlier);
         return new Came(came.called(), came.shown(), before);
+    }
+
+    private Optional<Earlier> earlier(Answer answer) {
+        Optional<Document> content = answer.content().filter(d -> d.getDocumentElement() != null);
+        if (size(answer) <= SHOWN_AT_ONCE) {
+            return content.map(d -> new Earlier(d, () -> d));
+        }
+        Exchange exchange = answer.exchange();
+        Optional<MessageOutline> outline = answer.outline();
+        Expressions expressions = desk.expressions().looking();
+        return content.map(d -> new Earlier(
+                exchange,
+                () -> Answer.of(exchange, outline, expressions).content().orElseThrow()));
     }
 
     private boolean isCurrent(Case kept) {
@@ -580,13 +604,12 @@ public final class CallModel {
                 : Scope.EMPTY.withPrefixes(place.contract().contract().prefixes());
     }
 
-    /** The payload of the answer before the last one of the current case; empty when there is none. */
-    Optional<Document> before() {
+    /** The answer before the last one of the current case; empty when there is none. */
+    Optional<Earlier> before() {
         boolean unjudged = early != null && isShown(early.called().answer());
         return Optional.ofNullable(current.get())
                 .map(c -> unjudged ? early : lastOf.get(c.reference()))
-                .flatMap(Came::before)
-                .filter(d -> d.getDocumentElement() != null);
+                .flatMap(Came::before);
     }
 
     /** The rows are there before anybody hears of the answer. */

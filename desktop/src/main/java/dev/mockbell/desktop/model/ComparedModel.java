@@ -91,7 +91,7 @@ public final class ComparedModel {
 
     /** What is another than in the answer before; empty when there is none, and while it is being found out. */
     public Optional<Comparison> previous() {
-        return call.before().flatMap(b -> with(b, List.of(), () -> b));
+        return call.before().flatMap(b -> with(b.which(), List.of(), b.payload()));
     }
 
     /** The current case's baseline. */
