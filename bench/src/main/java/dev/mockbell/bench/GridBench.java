@@ -39,6 +39,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.HdrHistogram.Histogram;
 
 /**
  * Load by workers, each a process on this machine: how long until the first arrival, what leading costs, and whether the figures
@@ -79,7 +80,25 @@ final class GridBench {
                     SECONDS));
             alone(folder, plan);
             for (int workers : counts) {
+                unled(folder, plan.endpoint(), workers);
                 together(folder, plan, workers);
+            }
+        }
+    }
+
+    private void unled(Path folder, String url, int count) throws IOException {
+        try (Unled engines = new Unled(folder, url, RATE / count, SECONDS, count)) {
+            for (int turn = 0; turn < 2; turn++) {
+                Histogram times = engines.turn();
+                out.println(String.format(
+                        Locale.ROOT,
+                        "  %d engines that nobody leads, %s: %d done, p50 %.2f, p95 %.2f, p99 %.2f ms",
+                        count,
+                        turn == 0 ? "cold" : "again",
+                        times.getTotalCount(),
+                        times.getValueAtPercentile(50) / 1_000.0,
+                        times.getValueAtPercentile(95) / 1_000.0,
+                        times.getValueAtPercentile(99) / 1_000.0));
             }
         }
     }
@@ -171,18 +190,33 @@ final class GridBench {
         }
     }
 
+    /** Java with the settings that the program starts workers with, and this one's archive. */
+    static List<String> java() {
+        List<String> command = new ArrayList<>(
+                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString()));
+        ManagementFactory.getRuntimeMXBean().getInputArguments().stream()
+                .filter(a -> a.startsWith("-XX:"))
+                .forEach(command::add);
+        command.addAll(List.of(
+                "-Xms512m",
+                "-Xmx512m",
+                "-Xmn256m",
+                "-XX:MaxTenuringThreshold=2",
+                "-cp",
+                System.getProperty("java.class.path")));
+        return command;
+    }
+
     private static Process worker(Path invitation) throws IOException {
-        return new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-Xmx256m",
-                        "-cp",
-                        System.getProperty("java.class.path"),
-                        "dev.mockbell.app.Main",
-                        "worker",
-                        "--invitation",
-                        invitation.toString(),
-                        "--as-long-as",
-                        String.valueOf(ProcessHandle.current().pid()))
+        List<String> command = new ArrayList<>(java());
+        command.addAll(List.of(
+                "dev.mockbell.app.Main",
+                "worker",
+                "--invitation",
+                invitation.toString(),
+                "--as-long-as",
+                String.valueOf(ProcessHandle.current().pid())));
+        return new ProcessBuilder(command)
                 .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();

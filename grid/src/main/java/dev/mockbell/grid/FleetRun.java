@@ -94,6 +94,11 @@ final class FleetRun {
         this.allLanes = crew.stream().mapToInt(m -> m.hello().lanes()).sum();
     }
 
+    /** Whether load is made. */
+    boolean isBegun() {
+        return begun;
+    }
+
     boolean isOver() {
         return result.isDone();
     }

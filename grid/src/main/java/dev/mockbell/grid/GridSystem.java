@@ -64,13 +64,17 @@ final class GridSystem {
                 shutdown-after-unsuccessful-join-seed-nodes = off
                 seed-node-timeout = 1s
                 retry-unsuccessful-join-after = 1s
-                gossip-interval = 250ms
+                # each message takes time from load on a machine that is shared: word of members need not travel fast
+                gossip-interval = 500ms
+                gossip-time-to-live = 2s
                 leader-actions-interval = 250ms
                 unreachable-nodes-reaper-interval = 500ms
                 run-coordinated-shutdown-when-down = off
                 log-info = off
                 failure-detector {
-                  heartbeat-interval = 500ms
+                  # the coordinator has signs of life of its own; this is for machines that are cut off
+                  monitored-by-nr-of-members = 2
+                  heartbeat-interval = 1s
                   acceptable-heartbeat-pause = 2s
                   expected-response-after = 500ms
                 }
