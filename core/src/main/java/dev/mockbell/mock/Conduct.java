@@ -84,6 +84,12 @@ public record Conduct(
         return new Conduct(remembered, apart, caller, seed, concealed, paths, other, rules, limits, tls, stopAfter);
     }
 
+    /** As it is, but without TLS, and going on for as long as it is asked. */
+    Conduct unseen() {
+        return new Conduct(
+                remembered, apart, caller, seed, concealed, paths, byForwarded, rules, limits, MockTls.OFF, 0);
+    }
+
     public Conduct with(RequestRules other) {
         return new Conduct(
                 remembered, apart, caller, seed, concealed, paths, byForwarded, other, limits, tls, stopAfter);

@@ -584,11 +584,18 @@ public final class MockHost implements AutoCloseable {
                         long end = System.nanoTime() + longest.toNanos();
                         Handshakes.practise(() -> answered() > 0 || System.nanoTime() > end);
                     }
-                    Trial.repeat(contract, plan, around, longest, () -> answered() > 0);
+                    // what is made when it is first asked for, and what no request by the network comes to
+                    Trial.repeat(contract, plan, around, longest.dividedBy(5), () -> answered() > 0);
+                    Rehearsal.hold(contract, plan, around, longest, () -> answered() > 0);
                 },
                 "mock-warm-up");
         thread.setDaemon(true);
         thread.start();
+    }
+
+    /** Requests for it to answer, of not more than so many operations. */
+    List<MockRequest> samples(int most) {
+        return responder.samples(most);
     }
 
     /** What it would answer to a request, with what it remembers now. Work. */

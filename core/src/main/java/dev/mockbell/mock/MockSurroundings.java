@@ -80,6 +80,20 @@ public record MockSurroundings(
                 new NoKeys());
     }
 
+    /** As they are for whoever answers, but nothing that he does is told, kept or passed on. */
+    MockSurroundings unseen() {
+        MockRecorder forgetting = made -> made.get() != null;
+        MockListener deaf = event -> {};
+        return new MockSurroundings(
+                loops,
+                expressions,
+                recorder == null ? null : forgetting,
+                deaf,
+                files,
+                alone(loops, expressions, null, deaf).onward,
+                keys);
+    }
+
     public MockSurroundings with(Inside folder) {
         return new MockSurroundings(loops, expressions, recorder, listener, Optional.of(folder), onward, keys);
     }
