@@ -21,7 +21,6 @@ import net.sf.saxon.expr.StaticProperty;
 import net.sf.saxon.expr.parser.Loc;
 import net.sf.saxon.functions.FunctionLibraryList;
 import net.sf.saxon.om.CopyOptions;
-import net.sf.saxon.s9api.BuildingStreamWriter;
 import net.sf.saxon.s9api.Processor;
 import net.sf.saxon.s9api.QName;
 import net.sf.saxon.s9api.SaxonApiException;
@@ -63,6 +62,8 @@ public final class Expressions {
 
     private final ThreadLocal<Budget> budgets = new ThreadLocal<>();
     private final Processor processor = new Processor(BoundedParser.configuration(budgets));
+    private final TreeNames names =
+            new TreeNames(processor.getUnderlyingConfiguration().getNamePool());
     private final Functions.Source source;
     private final Budget.Bounds bounds;
     private final Map<Key, XPathExecutable> compiled = new LinkedHashMap<>(64, 0.75f, true) {
@@ -291,13 +292,9 @@ public final class Expressions {
         return whole ? xml(value) : expression.escaping().of(text(value));
     }
 
-    /** Puts elements together into a tree that expressions can look at. */
-    public BuildingStreamWriter building() {
-        try {
-            return processor.newDocumentBuilder().newBuildingStreamWriter();
-        } catch (SaxonApiException e) {
-            throw new IllegalStateException("a tree can always be built", e);
-        }
+    /** Begins a tree that expressions can look at. */
+    public TreeBuilding building() {
+        return new TreeBuilding(processor.getUnderlyingConfiguration(), names);
     }
 
     /**

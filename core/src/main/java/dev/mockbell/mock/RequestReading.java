@@ -1,10 +1,11 @@
 package dev.mockbell.mock;
 
 import com.ctc.wstx.stax.WstxInputFactory;
+import dev.mockbell.expression.TreeBuilding;
+import dev.mockbell.expression.TreeCopy;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.Addressing;
 import dev.mockbell.soap.SoapVersion;
-import dev.mockbell.soap.TreeCopy;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
 import java.util.ArrayList;
@@ -16,8 +17,6 @@ import javax.xml.namespace.QName;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
-import net.sf.saxon.s9api.BuildingStreamWriter;
-import net.sf.saxon.s9api.SaxonApiException;
 import net.sf.saxon.s9api.XdmNode;
 import org.codehaus.stax2.XMLInputFactory2;
 import org.codehaus.stax2.io.Stax2ByteArraySource;
@@ -53,7 +52,7 @@ record RequestReading(
     private static final String NEXT_11 = "http://schemas.xmlsoap.org/soap/actor/next";
 
     /** Makes a tree. */
-    interface Trees extends Supplier<BuildingStreamWriter> {}
+    interface Trees extends Supplier<TreeBuilding> {}
 
     /**
      * Reads a request.
@@ -71,7 +70,7 @@ record RequestReading(
             } finally {
                 reader.close();
             }
-        } catch (XMLStreamException | SaxonApiException | RuntimeException e) {
+        } catch (XMLStreamException | RuntimeException e) {
             reading.flaw = flaw(body);
         }
         return reading.done();
@@ -156,12 +155,12 @@ record RequestReading(
                     Optional.ofNullable(addressed));
         }
 
-        void read(XMLStreamReader reader) throws XMLStreamException, SaxonApiException {
+        void read(XMLStreamReader reader) throws XMLStreamException {
             int depth = 0;
             boolean inHeader = false;
             boolean inBody = false;
             boolean body = false;
-            BuildingStreamWriter tree = null;
+            TreeBuilding tree = null;
             while (reader.hasNext()) {
                 int event = reader.next();
                 if (event == XMLStreamConstants.START_ELEMENT) {
@@ -191,9 +190,9 @@ record RequestReading(
                                         .orElse(null)
                                 : null;
                         if (wanted.test(null)) {
-                            BuildingStreamWriter block = begun();
+                            TreeBuilding block = trees.get();
                             copy.copy(reader, block);
-                            headers.add(ended(block));
+                            headers.add(block.done());
                             depth--;
                             addressed(by, headers.get(headers.size() - 1).getStringValue());
                         } else if (by != null) {
@@ -203,7 +202,7 @@ record RequestReading(
                     } else if (depth == 3 && inBody) {
                         if (payload == null) {
                             payload = reader.getName();
-                            tree = wanted.test(payload) ? begun() : null;
+                            tree = wanted.test(payload) ? trees.get() : null;
                         }
                         if (tree != null) {
                             copy.copy(reader, tree);
@@ -221,7 +220,7 @@ record RequestReading(
                 }
             }
             if (tree != null) {
-                content = ended(tree);
+                content = tree.done();
             }
             if (!body) {
                 flaw = "The envelope has no Body.";
@@ -247,17 +246,6 @@ record RequestReading(
                     || role.strip().equals(NEXT_11)
                     || role.strip().equals(SoapVersion.V12.namespace() + "/role/next")
                     || role.strip().equals(SoapVersion.V12.namespace() + "/role/ultimateReceiver");
-        }
-
-        private BuildingStreamWriter begun() throws XMLStreamException {
-            BuildingStreamWriter tree = trees.get();
-            tree.writeStartDocument();
-            return tree;
-        }
-
-        private static XdmNode ended(BuildingStreamWriter tree) throws XMLStreamException, SaxonApiException {
-            tree.writeEndDocument();
-            return tree.getDocumentNode();
         }
     }
 

@@ -1,11 +1,10 @@
-package dev.mockbell.soap;
+package dev.mockbell.expression;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
-import net.sf.saxon.s9api.BuildingStreamWriter;
 
 /** Copies an element out of a stream into a tree for expressions, with the declarations of namespaces that stand around it. */
 public final class TreeCopy {
@@ -24,7 +23,7 @@ public final class TreeCopy {
      *
      * @throws XMLStreamException when it is not well-formed, or holds a processing instruction, which SOAP forbids (SOAP 1.1 §3)
      */
-    public void copy(XMLStreamReader reader, BuildingStreamWriter to) throws XMLStreamException {
+    public void copy(XMLStreamReader reader, TreeBuilding to) throws XMLStreamException {
         int depth = 0;
         do {
             switch (reader.getEventType()) {
@@ -33,12 +32,12 @@ public final class TreeCopy {
                     depth++;
                 }
                 case XMLStreamConstants.END_ELEMENT -> {
-                    to.writeEndElement();
+                    to.end();
                     depth--;
                 }
                 case XMLStreamConstants.CHARACTERS, XMLStreamConstants.SPACE, XMLStreamConstants.CDATA ->
-                    to.writeCharacters(reader.getText());
-                case XMLStreamConstants.COMMENT -> to.writeComment(reader.getText());
+                    to.text(reader.getText());
+                case XMLStreamConstants.COMMENT -> to.comment(reader.getText());
                 case XMLStreamConstants.PROCESSING_INSTRUCTION ->
                     throw new XMLStreamException("a processing instruction");
                 default -> {
@@ -48,27 +47,16 @@ public final class TreeCopy {
         } while (depth > 0 && reader.next() >= 0);
     }
 
-    private void start(XMLStreamReader reader, BuildingStreamWriter to, boolean outermost) throws XMLStreamException {
-        to.writeStartElement(text(reader.getPrefix()), reader.getLocalName(), text(reader.getNamespaceURI()));
-        int declared = reader.getNamespaceCount();
-        if (outermost || declared > 0) {
-            Map<String, String> own = new LinkedHashMap<>();
-            if (outermost) {
-                own.putAll(around);
-            }
-            for (int i = 0; i < declared; i++) {
-                own.put(text(reader.getNamespacePrefix(i)), text(reader.getNamespaceURI(i)));
-            }
-            for (Map.Entry<String, String> e : own.entrySet()) {
-                if (e.getKey().isEmpty()) {
-                    to.writeDefaultNamespace(e.getValue());
-                } else {
-                    to.writeNamespace(e.getKey(), e.getValue());
-                }
-            }
+    private void start(XMLStreamReader reader, TreeBuilding to, boolean outermost) {
+        to.start(text(reader.getPrefix()), text(reader.getNamespaceURI()), reader.getLocalName());
+        if (outermost) {
+            around.forEach(to::declare);
+        }
+        for (int i = 0; i < reader.getNamespaceCount(); i++) {
+            to.declare(text(reader.getNamespacePrefix(i)), text(reader.getNamespaceURI(i)));
         }
         for (int i = 0; i < reader.getAttributeCount(); i++) {
-            to.writeAttribute(
+            to.attribute(
                     text(reader.getAttributePrefix(i)),
                     text(reader.getAttributeNamespace(i)),
                     reader.getAttributeLocalName(i),
