@@ -212,6 +212,28 @@ class AnswerFacesTest {
     }
 
     @Test
+    void theOneBeforeALargeAnswerIsComparedAndNotHeld() {
+        String many = AnswerDesk.closure("Long lane", "2027-02-03", "", 2).repeat(4_000);
+        desk.answers(AnswerDesk.closures(many + AnswerDesk.closure("Gray col", "2027-02-03", "", 4)))
+                .send();
+        WeakReference<Document> before = new WeakReference<>(
+                Hand.on(() -> call.calledProperty().get().answer().content().orElseThrow()));
+        desk.answers(AnswerDesk.closures(many + AnswerDesk.closure("Gray col", "2027-02-03", "", 5)))
+                .send();
+        hand.await("what differs", () -> call.compared().previous().isPresent());
+        assertThat(Hand.on(() -> call.compared().previous().orElseThrow().differences()))
+                .singleElement()
+                .satisfies(d -> {
+                    assertThat(d.before()).isEqualTo("4");
+                    assertThat(d.now()).isEqualTo("5");
+                });
+        hand.await("it is let go", () -> {
+            System.gc();
+            return before.get() == null;
+        });
+    }
+
+    @Test
     void anAnswerIsHeldAgainstTheOneBeforeItsBaselineAndAnyOther() {
         desk.answers(AnswerDesk.closures("")).send();
         hand.click("#keep-baseline");
