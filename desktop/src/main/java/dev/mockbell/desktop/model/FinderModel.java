@@ -3,8 +3,6 @@ package dev.mockbell.desktop.model;
 import dev.mockbell.ledger.Listing;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.Suite;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -75,10 +73,10 @@ public final class FinderModel {
             }));
         }
         all.addAll(actions.get());
-        DateTimeFormatter time = DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneId.systemDefault());
         for (Listing l : traffic.latest(200)) {
-            String detail = time.format(l.started()) + " · " + (l.status() == 0 ? "no answer" : "status " + l.status())
-                    + (l.note().isEmpty() ? "" : " · " + l.note());
+            String detail =
+                    Moments.toTheSecond(l.started()) + " · " + (l.status() == 0 ? "no answer" : "status " + l.status())
+                            + (l.note().isEmpty() ? "" : " · " + l.note());
             all.add(new Hit(
                     "exchange",
                     l.operation().isEmpty() ? l.endpoint() : l.operation(),

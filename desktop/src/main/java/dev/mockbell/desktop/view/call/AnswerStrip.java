@@ -4,6 +4,7 @@ import dev.mockbell.check.Answer;
 import dev.mockbell.check.CheckResult;
 import dev.mockbell.check.Remarks;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Face;
@@ -85,7 +86,7 @@ final class AnswerStrip extends VBox {
             facts.getChildren().add(link);
         }
         e.secured().ifPresent(s -> facts.getChildren().add(secured(s)));
-        facts.getChildren().add(quiet(Numbers.clock(e.started()), "third"));
+        facts.getChildren().add(quiet(Moments.toTheSecond(e.started()), "third"));
         getChildren().add(facts);
         notes(called, remarks);
     }

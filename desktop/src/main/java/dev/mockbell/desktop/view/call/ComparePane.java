@@ -5,6 +5,7 @@ import dev.mockbell.compare.Comparison;
 import dev.mockbell.compare.Difference;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.ComparedModel;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Numbers;
@@ -75,7 +76,7 @@ final class ComparePane extends VBox {
             Button drop = Parts.button("×", "Forget the baseline", model::dropBaseline, "tiny");
             drop.setId("drop-baseline");
             head.getChildren().add(drop);
-            box.getChildren().add(Parts.text("of " + Numbers.clock(b.taken()), "third", "table-text"));
+            box.getChildren().add(Parts.text("of " + Moments.toTheSecond(b.taken()), "third", "table-text"));
             if (answered) {
                 box.getChildren().addAll(differences(model.withBaseline(), true));
             }
@@ -88,8 +89,8 @@ final class ComparePane extends VBox {
         model.choices(found -> {
             ContextMenu menu = new ContextMenu();
             for (Listing each : found) {
-                MenuItem item = new MenuItem(each.id() + "   " + Numbers.clock(each.started()) + "   " + each.status()
-                        + "   " + Numbers.bytes(each.received()) + "   " + each.origin());
+                MenuItem item = new MenuItem(each.id() + "   " + Moments.toTheSecond(each.started()) + "   "
+                        + each.status() + "   " + Numbers.bytes(each.received()) + "   " + each.origin());
                 item.setOnAction(e -> model.with(each));
                 menu.getItems().add(item);
             }

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.view.check;
 import dev.mockbell.check.Check;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -171,7 +172,7 @@ final class Register {
                     .again((node, r) -> node instanceof RunCell cell && cell.show(r) == cell);
         }
         for (int run = 0; run < runs; run++) {
-            grid.retitle(FIXED + run, Numbers.clockNarrow(model.runs().get(run).started()));
+            grid.retitle(FIXED + run, Moments.narrow(model.runs().get(run).started()));
         }
     }
 

@@ -7,6 +7,7 @@ import dev.mockbell.check.Verdict;
 import dev.mockbell.desktop.model.CheckModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -90,7 +91,7 @@ final class ResultPane extends VBox {
                 : null;
         Optional<StepResult> result = model.result();
         title.setText(model.chosen().map(p -> "Step " + p.text()).orElse("No step")
-                + (run == null ? "" : " at " + Numbers.clockShort(run.started())));
+                + (run == null ? "" : " at " + Moments.toTheMinute(run.started())));
         Shown now = new Shown(
                 model.pathProperty().get(),
                 run,
@@ -151,7 +152,7 @@ final class ResultPane extends VBox {
         ListView<RunComparison.Change> list = new ListView<>();
         list.setId("run-before");
         list.setFixedCellSize(22);
-        String before = Numbers.clockShort(model.runs().get(at + 1).started());
+        String before = Moments.toTheMinute(model.runs().get(at + 1).started());
         model.details().changes(changes -> {
             list.getItems().setAll(changes);
             list.setPlaceholder(Parts.empty("Results, values and times are as they were at " + before + "."));

@@ -7,11 +7,11 @@ import dev.mockbell.change.Half;
 import dev.mockbell.change.Side;
 import dev.mockbell.desktop.model.ChangesModel;
 import dev.mockbell.desktop.model.ChangesModel.Compared;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.DocumentLines;
-import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.report.ChangesReport;
 import dev.mockbell.upkeep.Upkeep;
 import java.io.File;
@@ -102,8 +102,8 @@ final class ChangesPane extends VBox {
     }
 
     private HBox top() {
-        String when = "kept " + Numbers.clockShort(compared.upkeep().kept().fetched()) + "  ↔  "
-                + (compared.ofSource() ? "its source now, " : "another, read ") + Numbers.clockShort(compared.when());
+        String when = "kept " + Moments.toTheMinute(compared.upkeep().kept().fetched()) + "  ↔  "
+                + (compared.ofSource() ? "its source now, " : "another, read ") + Moments.toTheMinute(compared.when());
         Label words = Parts.text(when, "second");
         words.setMinWidth(0);
         Parts.tip(words, changes().is().source());

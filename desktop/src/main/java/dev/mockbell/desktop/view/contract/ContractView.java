@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.ChangesModel;
 import dev.mockbell.desktop.model.ContractsModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.OperationPlace;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Mark;
@@ -13,7 +14,6 @@ import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.desktop.view.shared.Form;
-import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.desktop.view.shared.StationView;
 import dev.mockbell.problem.Counted;
@@ -235,7 +235,7 @@ public final class ContractView extends StackPane implements StationView {
         subtitle.setText(Counted.of(desk.project().contracts().size(), "contract") + " · "
                 + Counted.of(desk.places().size(), "operation")
                 + " · fetched "
-                + Numbers.clockShort(desk.project().contracts().get(0).fetched()));
+                + Moments.toTheMinute(desk.project().contracts().get(0).fetched()));
         subtitle.setMinWidth(USE_PREF_SIZE);
         Button add = Parts.button("Add a contract", "Read another WSDL", this::askAddress);
         add.setId("add-contract");

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -69,7 +70,7 @@ final class ComparisonPane extends VBox {
             named.setGraphic(sample);
             named.setId("load-compared-run-" + i);
             Button out = Parts.button("×", "Leave this run out", () -> model.leaveOut(run), "quiet");
-            out.setAccessibleText("Leave the run of " + Numbers.clock(run.started()) + " out");
+            out.setAccessibleText("Leave the run of " + Moments.toTheSecond(run.started()) + " out");
             HBox chip = new HBox(named, out);
             chip.setAccessibleRole(AccessibleRole.NODE);
             chip.getStyleClass().add("compared-run");
@@ -86,7 +87,7 @@ final class ComparisonPane extends VBox {
         boolean two = compared.runs().size() == 2;
         for (int i = 0; i < compared.runs().size(); i++) {
             int run = i;
-            String head = Numbers.clock(compared.runs().get(i).started());
+            String head = Moments.toTheSecond(compared.runs().get(i).started());
             if (two || i == 0) {
                 grid.number(head, FIGURE, l -> Parts.text(value(l, run), "mono"));
             } else {
@@ -125,7 +126,7 @@ final class ComparisonPane extends VBox {
         for (LoadRun other : compared.others()) {
             List<String> found = compared.base().plan().differences(other.plan());
             if (!found.isEmpty()) {
-                String whose = compared.runs().size() == 2 ? "" : " of " + Numbers.clock(other.started());
+                String whose = compared.runs().size() == 2 ? "" : " of " + Moments.toTheSecond(other.started());
                 differing.add("The plan" + whose + " differs. " + String.join("; ", found));
             }
         }
@@ -143,7 +144,8 @@ final class ComparisonPane extends VBox {
     }
 
     private static String title(LoadRun run) {
-        return Numbers.clock(run.started()) + ", " + Numbers.whole(run.total().done()) + " done";
+        return Moments.toTheSecond(run.started()) + ", "
+                + Numbers.whole(run.total().done()) + " done";
     }
 
     private static String value(Line line, int run) {
@@ -169,7 +171,7 @@ final class ComparisonPane extends VBox {
     private String intervals(Line line) {
         List<String> each = new ArrayList<>();
         for (int i = 0; i < compared.runs().size(); i++) {
-            each.add(Numbers.clock(compared.runs().get(i).started()) + "  " + interval(line, i));
+            each.add(Moments.toTheSecond(compared.runs().get(i).started()) + "  " + interval(line, i));
         }
         return line.of() + ", " + line.what() + ", 95 % sure of (" + line.unit() + "):  " + String.join("   ", each);
     }

@@ -1,6 +1,7 @@
 package dev.mockbell.desktop.view.load;
 
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.WorkersModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
@@ -60,7 +61,7 @@ final class LoadFigures extends VBox {
                         s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
         steps.setId("load-steps");
         steps.setPlaceholder(Parts.empty("The figures of each step appear here."));
-        failures.column("Time", 84, e -> Parts.text(Numbers.clock(e.started()), "mono", "third"))
+        failures.column("Time", 84, e -> Parts.text(Moments.toTheSecond(e.started()), "mono", "third"))
                 .growing("Failed because", e -> {
                     Label label = Parts.text(
                             e.note(), "table-text", e.outcome() == Exchange.Outcome.FAULT ? "fault" : "failed");

@@ -3,6 +3,7 @@ package dev.mockbell.desktop.view.load;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.WorkersModel;
@@ -293,7 +294,7 @@ public final class LoadView extends StackPane implements StationView {
         LoadComparison shown = model.comparisonProperty().getValue();
         boolean full = shown != null && shown.runs().size() >= LoadModel.MOST_COMPARED;
         for (Kept run : model.runs()) {
-            String words = Numbers.clock(run.started()) + " · "
+            String words = Moments.toTheSecond(run.started()) + " · "
                     + Numbers.whole(run.done()) + " done, p95 "
                     + Numbers.millis(run.p95()) + " ms" + (run.passed() ? "" : ", limits not kept");
             if (now != null && run.started().equals(now.started())) {

@@ -4,6 +4,7 @@ import dev.mockbell.contract.FaultDef;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
@@ -240,7 +241,7 @@ public final class MockView extends StackPane implements StationView {
                 model.answerProperty().set(now);
             }
         });
-        latest.column("Time", 76, e -> Parts.text(Numbers.clock(e.at()), "mono", "third"))
+        latest.column("Time", 76, e -> Parts.text(Moments.toTheSecond(e.at()), "mono", "third"))
                 .growing(
                         "Operation",
                         e -> Parts.text(
@@ -352,7 +353,7 @@ public final class MockView extends StackPane implements StationView {
         Optional<MockHost> host = model.host();
         if (host.isPresent()) {
             MockHost h = host.get();
-            Label up = Parts.text("up since " + Numbers.clockShort(h.since()), "tag", "fine");
+            Label up = Parts.text("up since " + Moments.toTheMinute(h.since()), "tag", "fine");
             up.setId("mock-up");
             TextField address = new TextField(h.addresses().values().stream()
                     .findFirst()
@@ -508,7 +509,7 @@ public final class MockView extends StackPane implements StationView {
         Optional<MockEvent> unmatched =
                 events.stream().filter(e -> !e.matched()).findFirst();
         Label words = unmatched
-                .map(e -> Parts.marked(Mark.FAILED, Numbers.clock(e.at()) + " · " + e.why()))
+                .map(e -> Parts.marked(Mark.FAILED, Moments.toTheSecond(e.at()) + " · " + e.why()))
                 .orElseGet(() -> Parts.text(
                         events.isEmpty() ? "No request so far." : "The latest requests were all matched.", "third"));
         words.setWrapText(true);

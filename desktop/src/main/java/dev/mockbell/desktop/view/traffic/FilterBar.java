@@ -1,10 +1,10 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Asking;
 import dev.mockbell.desktop.view.shared.Form;
-import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.exchange.Exchange.Outcome;
 import dev.mockbell.exchange.Exchange.Way;
 import dev.mockbell.ledger.Condition;
@@ -174,8 +174,8 @@ final class FilterBar extends VBox {
     private static String words(LedgerFilter.Term term) {
         String not = term.not() ? "not " : "";
         if (term.condition() instanceof Condition.During during) {
-            return not + during.from().map(Numbers::clock).orElse("the start") + " to "
-                    + during.until().map(Numbers::clock).orElse("now");
+            return not + during.from().map(Moments::toTheSecond).orElse("the start") + " to "
+                    + during.until().map(Moments::toTheSecond).orElse("now");
         }
         if (term.condition() instanceof Condition.Holds holds) {
             return not + (holds.whole() ? "word “" : "“") + holds.text() + "”";

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.TrafficModel;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
@@ -204,7 +205,7 @@ final class LedgerList {
     }
 
     private static Label time(Listing l) {
-        Label label = Parts.text((l.pinned() ? "● " : "") + Numbers.clockMillis(l.started()), "mono", "third");
+        Label label = Parts.text((l.pinned() ? "● " : "") + Moments.toTheMillisecond(l.started()), "mono", "third");
         if (l.pinned()) {
             Parts.tip(label, "Pinned: it stays when others are let go");
         }

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.traffic;
 
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.TapeLine;
 import dev.mockbell.desktop.model.TapeScale;
 import dev.mockbell.desktop.model.TrafficModel;
@@ -123,12 +124,13 @@ public final class TapeView extends HBox {
             if (near.isPresent()) {
                 Listing l = near.get();
                 String result = l.note().isEmpty() ? "status " + l.status() : l.note();
-                tip.setText(l.operation() + " · " + TIME.format(l.started()) + " · " + l.millis() + " ms · " + result);
+                tip.setText(l.operation() + " · " + Moments.toTheSecond(l.started()) + " · " + l.millis() + " ms · "
+                        + result);
                 tip.show(canvas, e.getScreenX() + 10, e.getScreenY() - 34);
             } else if (folded(e.getX()).isPresent()) {
                 TapeScale.Piece quiet = folded(e.getX()).get();
-                tip.setText("Nothing from " + TIME.format(Instant.ofEpochMilli(quiet.from())) + " to "
-                        + TIME.format(Instant.ofEpochMilli(quiet.until())));
+                tip.setText("Nothing from " + Moments.toTheSecond(Instant.ofEpochMilli(quiet.from())) + " to "
+                        + Moments.toTheSecond(Instant.ofEpochMilli(quiet.until())));
                 tip.show(canvas, e.getScreenX() + 10, e.getScreenY() - 34);
             } else {
                 tip.hide();

@@ -8,6 +8,7 @@ import dev.mockbell.desktop.model.ExchangeUses;
 import dev.mockbell.desktop.model.HarModel;
 import dev.mockbell.desktop.model.MocksModel;
 import dev.mockbell.desktop.model.Models;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.Notice;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.model.TrafficModel;
@@ -422,7 +423,7 @@ public final class TrafficView extends VBox implements StationView {
         requestHead
                 .getChildren()
                 .setAll(
-                        Parts.text(Numbers.clock(e.started()) + " · request", "heading"),
+                        Parts.text(Moments.toTheSecond(e.started()) + " · request", "heading"),
                         origin,
                         Parts.spring(),
                         Parts.segments(List.of(Reading.values()), Reading::words, requestTab, t -> {

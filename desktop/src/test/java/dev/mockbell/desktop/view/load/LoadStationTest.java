@@ -6,6 +6,7 @@ import dev.mockbell.check.Check;
 import dev.mockbell.desktop.OnDesktop;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.LoadModel;
+import dev.mockbell.desktop.model.Moments;
 import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.load.Limit;
@@ -269,13 +270,14 @@ class LoadStationTest extends OnDesktop {
         choose("Compare with", kept.get(1));
         hand.await("the comparison", () -> hand.shows("The plan differs. shape: 15/s for 1 min → 20/s for 1 min"));
         choose("Compare with", first);
-        String when = Numbers.clock(first.started());
+        String when = Moments.toTheSecond(first.started());
         hand.await("a third", () -> hand.text("#load-compared-sure").contains(when));
         shoot("load-three");
         // the earlier of the first two is still what they are held against
         assertThat(hand.text("#load-compared-plan"))
                 .isEqualTo("The plan of " + when + " differs. shape: 15/s for 1 min → 10/s for 1 min\nThe plan of "
-                        + Numbers.clock(kept.get(0).started()) + " differs. shape: 15/s for 1 min → 20/s for 1 min");
+                        + Moments.toTheSecond(kept.get(0).started())
+                        + " differs. shape: 15/s for 1 min → 20/s for 1 min");
         hand.click("#load-compared-run-1");
         hand.await("the other base", () -> hand.text("#load-compared-plan").contains("shape: 10/s for 1 min → 15/s"));
         // chosen once more it is left out, and two are left
@@ -293,8 +295,8 @@ class LoadStationTest extends OnDesktop {
     private void choose(String menu, LoadHistory.Kept run) {
         hand.click("#load-runs");
         hand.clickText(menu);
-        hand.clickText(
-                Numbers.clock(run.started()) + " · " + run.done() + " done, p95 " + Numbers.millis(run.p95()) + " ms");
+        hand.clickText(Moments.toTheSecond(run.started()) + " · " + run.done() + " done, p95 "
+                + Numbers.millis(run.p95()) + " ms");
     }
 
     @Test
