@@ -42,11 +42,19 @@ public final class WorkersModel {
     private final ObjectProperty<WhenLost> whenLost = new SimpleObjectProperty<>(WhenLost.SHARE);
     private final ObservableList<WorkerNow> workers = FXCollections.observableArrayList();
     private final List<Process> here = new ArrayList<>();
+    private boolean ended;
     private volatile Gathering gathering;
 
     public WorkersModel(Desk desk) {
         this.desk = desk;
-        desk.onEnd(this::end);
+        desk.onEnd(this::endForGood);
+    }
+
+    private void endForGood() {
+        synchronized (here) {
+            ended = true;
+        }
+        end();
     }
 
     private void end() {
@@ -58,6 +66,17 @@ public final class WorkersModel {
         synchronized (here) {
             here.forEach(Process::destroy);
             here.clear();
+        }
+    }
+
+    /** Ends with the window, also if that has ended while it was being started. */
+    private void keep(Process started) {
+        synchronized (here) {
+            if (ended) {
+                started.destroy();
+            } else {
+                here.add(started);
+            }
         }
     }
 
@@ -187,9 +206,7 @@ public final class WorkersModel {
                                         .write(file);
                                 Process started = source().startWorker(file);
                                 started.onExit().thenRun(() -> forget(file));
-                                synchronized (here) {
-                                    here.add(started);
-                                }
+                                keep(started);
                                 return started;
                             },
                             started -> {},
