@@ -55,7 +55,7 @@ final class MockCommand implements Callable<Integer> {
     private static final Duration PATIENCE = Duration.ofSeconds(10);
 
     /** So long a mock brings itself to speed when no client comes. */
-    private static final Duration WARM = Duration.ofMillis(1_500);
+    private static final Duration WARM = Duration.ofMillis(2_000);
 
     private static final int MOST_MEGABYTES = 64;
 

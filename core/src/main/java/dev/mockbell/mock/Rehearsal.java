@@ -2,7 +2,6 @@ package dev.mockbell.mock;
 
 import dev.mockbell.contract.Contract;
 import dev.mockbell.problem.Problem;
-import java.io.BufferedInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -13,7 +12,6 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 
@@ -23,11 +21,11 @@ import java.util.function.BooleanSupplier;
  * itself neither counts nor remembers what it does.
  */
 final class Rehearsal {
-    private static final int CLIENTS = 8;
-    private static final int AT_ONCE = 4;
+    private static final int CLIENTS = 16;
+    private static final int AT_ONCE = 2;
     private static final int SOME = 20;
     private static final int PATIENCE_MILLIS = 1_000;
-    private static final int LONGEST_LINE = 64 << 10;
+    private static final int LONGEST_HEAD = 64 << 10;
 
     /** An answer, a fault, and what was taken without an answer. */
     private static final Set<Integer> ANSWERED = Set.of(200, 202, 500);
@@ -121,15 +119,21 @@ final class Rehearsal {
         return out.toByteArray();
     }
 
+    /** As little as a client can be: what it spends is not there for the mock. */
     private static final class Client implements AutoCloseable {
+        private static final byte[] LENGTH = "content-length:".getBytes(StandardCharsets.US_ASCII);
+
         private final Socket socket;
         private final InputStream in;
+        private final byte[] bytes = new byte[LONGEST_HEAD];
+        private int from;
+        private int to;
 
         Client(int port) throws IOException {
             socket = new Socket(InetAddress.getLoopbackAddress(), port);
             socket.setTcpNoDelay(true);
             socket.setSoTimeout(PATIENCE_MILLIS);
-            in = new BufferedInputStream(socket.getInputStream(), 1 << 16);
+            in = socket.getInputStream();
         }
 
         void send(byte[] request, int times) throws IOException {
@@ -142,32 +146,70 @@ final class Rehearsal {
 
         /** Passes over an answer of known length. @return its status */
         int take() throws IOException {
-            String first = line();
+            int end = headEnd();
+            int status = number(from + 9);
             int length = -1;
-            for (String line = line(); !line.isEmpty(); line = line()) {
-                String small = line.toLowerCase(Locale.ROOT);
-                if (small.startsWith("content-length:")) {
-                    length = Integer.parseInt(small.substring(15).strip());
-                }
+            for (int i = from; i < end - LENGTH.length && length < 0; i++) {
+                length = bytes[i] == '\n' && isLength(i + 1) ? number(i + 1 + LENGTH.length) : -1;
             }
-            if (length < 0 || first.length() < 12) {
+            if (length < 0) {
                 throw new IOException("no answer of known length");
             }
-            in.skipNBytes(length);
-            return Integer.parseInt(first.substring(9, 12));
+            from = end;
+            int left = length;
+            while (left > to - from) {
+                left -= to - from;
+                from = 0;
+                to = 0;
+                fill();
+            }
+            from += left;
+            return status;
         }
 
-        private String line() throws IOException {
-            StringBuilder line = new StringBuilder();
-            for (int b = in.read(); b != '\n'; b = in.read()) {
-                if (b < 0 || line.length() > LONGEST_LINE) {
-                    throw new EOFException();
+        private int headEnd() throws IOException {
+            int at = from;
+            while (true) {
+                for (; at + 3 < to; at++) {
+                    if (bytes[at] == '\r' && bytes[at + 1] == '\n' && bytes[at + 2] == '\r' && bytes[at + 3] == '\n') {
+                        return at + 4;
+                    }
                 }
-                if (b != '\r') {
-                    line.append((char) b);
+                at -= from;
+                System.arraycopy(bytes, from, bytes, 0, to - from);
+                to -= from;
+                from = 0;
+                fill();
+            }
+        }
+
+        private void fill() throws IOException {
+            int come = to == bytes.length ? -1 : in.read(bytes, to, bytes.length - to);
+            if (come < 0) {
+                throw new EOFException("the answer ends too soon, or its head does not end");
+            }
+            to += come;
+        }
+
+        private boolean isLength(int at) {
+            for (int i = 0; i < LENGTH.length; i++) {
+                if ((bytes[at + i] | 0x20) != (LENGTH[i] | 0x20)) {
+                    return false;
                 }
             }
-            return line.toString();
+            return true;
+        }
+
+        private int number(int at) {
+            int i = at;
+            while (bytes[i] == ' ') {
+                i++;
+            }
+            int number = 0;
+            for (; bytes[i] >= '0' && bytes[i] <= '9'; i++) {
+                number = number * 10 + bytes[i] - '0';
+            }
+            return number;
         }
 
         @Override
