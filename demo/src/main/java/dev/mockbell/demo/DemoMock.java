@@ -114,7 +114,7 @@ final class DemoMock {
         return """
                 <hb:ReserveBunksResponse %1$s>
                   <hb:reservation>
-                    <hb:code>R-{20416 + $hits}</hb:code>
+                    <hb:code>R-{20416 + $hits mod 79000}</hb:code>
                     <hb:hutName>{%2$s?name}</hb:hutName>
                     <hb:bunks>{count($request//guest)}</hb:bunks>
                     <hb:total>{format-number(%3$s * $request//nights, '0.00')}</hb:total>
