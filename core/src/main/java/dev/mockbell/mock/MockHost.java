@@ -586,7 +586,8 @@ public final class MockHost implements AutoCloseable {
                     }
                     // what is made when it is first asked for, and what no request by the network comes to
                     Trial.repeat(contract, plan, around, longest.dividedBy(5), () -> answered() > 0);
-                    Rehearsal.hold(contract, plan, around, longest, () -> answered() > 0);
+                    Rehearsal.hold(
+                            contract, plan, around, longest.multipliedBy(4).dividedBy(5), () -> answered() > 0);
                 },
                 "mock-warm-up");
         thread.setDaemon(true);
