@@ -54,7 +54,9 @@ public final class XmlArea extends StackPane {
     /** The lines of a large text that is not in view just now, as long as there is room for them. */
     private Optional<Resting> resting = Optional.empty();
 
+    /** The line to begin with when those that are being made are there. */
     private int first;
+
     private IntFunction<Node> margin;
     private final Label waiting = Parts.text("Making the lines…", "third");
     private List<Squiggle> squiggles = List.of();
