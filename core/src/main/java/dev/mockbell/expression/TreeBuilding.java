@@ -37,11 +37,19 @@ public final class TreeBuilding {
     TreeBuilding(Configuration configuration, TreeNames names) {
         this.names = names;
         this.builder = new TinyBuilder(configuration.makePipelineConfiguration());
+        builder.open();
+        add(() -> builder.startDocument(ReceiverOption.NONE));
+    }
+
+    private interface Piece {
+        void added() throws XPathException;
+    }
+
+    private static void add(Piece piece) {
         try {
-            builder.open();
-            builder.startDocument(ReceiverOption.NONE);
+            piece.added();
         } catch (XPathException e) {
-            throw impossible(e);
+            throw new IllegalStateException("a tree can always be built", e);
         }
     }
 
@@ -78,57 +86,35 @@ public final class TreeBuilding {
                 : attributes.size() <= SmallAttributeMap.LIMIT
                         ? new SmallAttributeMap(new ArrayList<>(attributes))
                         : new LargeAttributeMap(new ArrayList<>(attributes));
-        try {
-            builder.startElement(
-                    names.of(prefix, uri, local), Untyped.getInstance(), all, scope, Loc.NONE, ReceiverOption.NONE);
-        } catch (XPathException e) {
-            throw impossible(e);
-        }
+        add(() -> builder.startElement(
+                names.of(prefix, uri, local), Untyped.getInstance(), all, scope, Loc.NONE, ReceiverOption.NONE));
         attributes.clear();
         local = null;
     }
 
     public void text(String characters) {
         begin();
-        try {
-            builder.characters(StringView.of(characters), Loc.NONE, ReceiverOption.NONE);
-        } catch (XPathException e) {
-            throw impossible(e);
-        }
+        add(() -> builder.characters(StringView.of(characters), Loc.NONE, ReceiverOption.NONE));
     }
 
     public void comment(String characters) {
         begin();
-        try {
-            builder.comment(StringView.of(characters), Loc.NONE, ReceiverOption.NONE);
-        } catch (XPathException e) {
-            throw impossible(e);
-        }
+        add(() -> builder.comment(StringView.of(characters), Loc.NONE, ReceiverOption.NONE));
     }
 
     /** The innermost element ends. */
     public void end() {
         begin();
         scope = scopes.remove(scopes.size() - 1);
-        try {
-            builder.endElement();
-        } catch (XPathException e) {
-            throw impossible(e);
-        }
+        add(builder::endElement);
     }
 
     /** The document that holds all of it; nothing can be added then. */
     public XdmNode done() {
-        try {
+        add(() -> {
             builder.endDocument();
             builder.close();
-            return (XdmNode) XdmValue.wrap(builder.getCurrentRoot());
-        } catch (XPathException e) {
-            throw impossible(e);
-        }
-    }
-
-    private static IllegalStateException impossible(XPathException e) {
-        return new IllegalStateException("a tree can always be built", e);
+        });
+        return (XdmNode) XdmValue.wrap(builder.getCurrentRoot());
     }
 }

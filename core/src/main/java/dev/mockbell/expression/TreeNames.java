@@ -17,6 +17,9 @@ final class TreeNames {
     /** Clients may send whatever names they like; beyond so many, names are looked up each time. */
     private static final int MOST = 4_096;
 
+    /** With one local name, which are gone through one by one. */
+    private static final int MOST_ALIKE = 16;
+
     private static final NodeName[] NONE = {};
 
     private final NamePool pool;
@@ -28,14 +31,15 @@ final class TreeNames {
     }
 
     NodeName of(String prefix, String uri, String local) {
-        for (NodeName name : byLocal.getOrDefault(local, NONE)) {
+        NodeName[] alike = byLocal.getOrDefault(local, NONE);
+        for (NodeName name : alike) {
             if (name.getPrefix().equals(prefix)
                     && name.getNamespaceUri().toString().equals(uri)) {
                 return name;
             }
         }
         NodeName made = new FingerprintedQName(prefix, NamespaceUri.of(uri), local, pool);
-        if (known.get() < MOST) {
+        if (alike.length < MOST_ALIKE && known.get() < MOST) {
             known.incrementAndGet();
             byLocal.merge(local, new NodeName[] {made}, (there, one) -> {
                 NodeName[] all = Arrays.copyOf(there, there.length + 1);

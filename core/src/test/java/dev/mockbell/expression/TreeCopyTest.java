@@ -129,6 +129,21 @@ class TreeCopyTest {
     }
 
     @Test
+    void soIsALocalNameWithMorePrefixesThanAreRemembered() throws XMLStreamException {
+        StringBuilder xml = new StringBuilder("<a>");
+        for (int i = 0; i < 100; i++) {
+            xml.append("<p")
+                    .append(i)
+                    .append(":id xmlns:p")
+                    .append(i)
+                    .append("='urn:")
+                    .append(i)
+                    .append("'/>");
+        }
+        isTheSame(xml.append("</a>").toString());
+    }
+
+    @Test
     void whatSoapForbidsIsNotCopied() {
         assertThatThrownBy(() -> copied("<a><?go now?></a>")).isInstanceOf(XMLStreamException.class);
     }

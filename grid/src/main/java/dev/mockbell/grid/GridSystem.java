@@ -66,7 +66,6 @@ final class GridSystem {
                 retry-unsuccessful-join-after = 1s
                 # each message takes time from load on a machine that is shared: word of members need not travel fast
                 gossip-interval = 500ms
-                gossip-time-to-live = 2s
                 leader-actions-interval = 250ms
                 unreachable-nodes-reaper-interval = 500ms
                 run-coordinated-shutdown-when-down = off
