@@ -53,6 +53,8 @@ public final class MockView extends StackPane implements StationView {
     private final MocksModel model;
     private final Desk desk;
     private final HBox head = new HBox();
+    private final Label counted = Parts.text("", "second");
+    private Object headOf;
     private final Grid<String> operations = new Grid<>(26);
     private final ObservableList<String> keys = FXCollections.observableArrayList();
     private final Grid<Integer> answers = new Grid<>(28);
@@ -348,9 +350,18 @@ public final class MockView extends StackPane implements StationView {
         showing = false;
     }
 
+    /** A button that is made anew while it is pressed would not hear of it, and requests come all the time. */
     private void showHead(KeptContract contract) {
-        head.getChildren().setAll(Parts.text(contract.title() + " mock", "title"));
         Optional<MockHost> host = model.host();
+        int port = model.plan().map(MockPlan::port).orElse(MockPlan.USUAL_PORT);
+        host.ifPresent(h -> counted.setText(Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched"
+                + (h.unrecorded() > 0 ? " · " + h.unrecorded() + " not on the ledger" : "")));
+        Object now = List.of(contract.title(), host, host.flatMap(MockHost::queues), port);
+        if (now.equals(headOf)) {
+            return;
+        }
+        headOf = now;
+        head.getChildren().setAll(Parts.text(contract.title() + " mock", "title"));
         if (host.isPresent()) {
             MockHost h = host.get();
             Label up = Parts.text("up since " + Moments.toTheMinute(h.since()), "tag", "fine");
@@ -387,21 +398,8 @@ public final class MockView extends StackPane implements StationView {
             });
             Button stop = Parts.button("Stop", "Stop answering", model::startOrStop);
             stop.setId("mock-stop");
-            head.getChildren()
-                    .addAll(
-                            up,
-                            address,
-                            queue,
-                            wsdl,
-                            index,
-                            Parts.spring(),
-                            Parts.text(
-                                    Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched"
-                                            + (h.unrecorded() > 0 ? " · " + h.unrecorded() + " not on the ledger" : ""),
-                                    "second"),
-                            stop);
+            head.getChildren().addAll(up, address, queue, wsdl, index, Parts.spring(), counted, stop);
         } else {
-            int port = model.plan().map(MockPlan::port).orElse(MockPlan.USUAL_PORT);
             Button start = Parts.button(
                     "Start the mock", "Answer on port " + port + " (Ctrl+Enter)", model::startOrStop, "primary");
             start.setId("mock-start");
