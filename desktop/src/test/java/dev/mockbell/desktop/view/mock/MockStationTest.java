@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.exchange.Message;
 import java.time.Duration;
+import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -44,6 +45,15 @@ class MockStationTest extends MockDesk {
         assertThat(Duration.ofNanos(System.nanoTime() - from)).isGreaterThanOrEqualTo(Duration.ofMillis(300));
         climb(4);
         hand.await("both counted apart", () -> mocks.host().orElseThrow().hits("Climb") == 2);
+    }
+
+    @Test
+    void stopHearsAClickThatARequestComesInto() {
+        start();
+        Node stop = Hand.on(() -> hand.find("#mock-stop").orElseThrow());
+        assertThat(climb(3).status()).isEqualTo(200);
+        hand.await("it is counted", () -> hand.shows("1 answered · 0 unmatched"));
+        assertThat(Hand.on(() -> hand.find("#mock-stop").orElseThrow())).isSameAs(stop);
     }
 
     @Test
