@@ -5,6 +5,7 @@ import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.toolkit.Toolkit;
+import dev.mockbell.desktop.view.call.Practice;
 import dev.mockbell.file.UserFolders;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -24,6 +25,10 @@ final class BenchWindow {
                 Platform::runLater,
                 Clock.systemUTC(),
                 UserFolders.of(Map.of(), folder.resolveSibling("home"))));
-        return Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
+        return Hand.on(() -> {
+            MockBellWindow window = MockBellWindow.open(desk, new Stage(), WindowPlace.NONE);
+            Practice.in(window.frame());
+            return window;
+        });
     }
 }

@@ -89,6 +89,7 @@ public final class Grid<T> extends VBox {
     private int turns;
     private ScrollBar bar;
     private int layouts;
+    private Optional<Unrolled> unrolled = Optional.empty();
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
 
@@ -263,6 +264,7 @@ public final class Grid<T> extends VBox {
         columns.clear();
         turns++;
         layouts++;
+        unrolled.ifPresent(Unrolled::again);
         head.getChildren().clear();
     }
 
@@ -277,6 +279,20 @@ public final class Grid<T> extends VBox {
     public Grid<T> flat() {
         getStyleClass().add("flat");
         return this;
+    }
+
+    /** Rows of which much is made are made over several pulses the first time. */
+    public Grid<T> unrolled() {
+        getChildren().remove(list);
+        Unrolled box = new Unrolled(list);
+        getChildren().add(Parts.tall(box));
+        unrolled = Optional.of(box);
+        return this;
+    }
+
+    /** Whether all the rows that there is room for are made. */
+    public boolean isWhole() {
+        return unrolled.map(Unrolled::isWhole).orElse(true);
     }
 
     /** Shows no head. */

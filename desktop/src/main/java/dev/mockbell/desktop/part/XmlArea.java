@@ -50,6 +50,7 @@ public final class XmlArea extends StackPane {
     private final Function<VirtualizedScrollPane<CodeArea>, Supplier<VirtualizedScrollPane<CodeArea>>> keeping;
     private CodeArea area;
     private VirtualizedScrollPane<CodeArea> pane;
+    private Unrolled unrolled;
 
     /** The lines of a large text that is not in view just now, as long as there is room for them. */
     private Optional<Resting> resting = Optional.empty();
@@ -228,8 +229,9 @@ public final class XmlArea extends StackPane {
             getChildren().remove(0);
         }
         pane = other;
+        unrolled = new Unrolled(other);
         area = other.getContent();
-        getChildren().add(0, pane);
+        getChildren().add(0, unrolled);
         if (focused) {
             area.requestFocus();
         }
@@ -456,6 +458,11 @@ public final class XmlArea extends StackPane {
     /** Whether a large text is still being made into lines. */
     public boolean isFilling() {
         return filling;
+    }
+
+    /** Whether all the lines that there is room for are made. */
+    public boolean isWhole() {
+        return !filling && unrolled.isWhole();
     }
 
     public String text() {

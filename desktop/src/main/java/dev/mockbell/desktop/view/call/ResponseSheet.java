@@ -42,6 +42,7 @@ final class ResponseSheet {
         this.showTable = showTable;
         columns();
         grid.setId("response-sheet");
+        grid.unrolled();
         grid.setItems(model.response().lines());
         grid.list().setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER && !e.isControlDown()) {

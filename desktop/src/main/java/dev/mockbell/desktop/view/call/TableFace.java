@@ -94,6 +94,7 @@ final class TableFace extends VBox {
         trouble.setPadding(new javafx.geometry.Insets(4, 12, 4, 12));
         trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         grid.setId("answer-table");
+        grid.unrolled();
         grid.list().setOnKeyPressed(e -> {
             if (e.isShortcutDown() && e.getCode() == KeyCode.C) {
                 copy();

@@ -1,0 +1,76 @@
+package dev.mockbell.desktop.part;
+
+import javafx.application.Platform;
+import javafx.scene.Parent;
+import javafx.scene.layout.Region;
+
+/**
+ * Shows a list or a text that makes nodes for what is in view from its top downwards, a few rows a pulse at first: making and
+ * styling a screenful in one go would hold the interface thread for several frames. How many are made at once follows from how
+ * long the last ones took, so that a fast machine shows all of it in two or three frames. Once all is there it is a plain box.
+ */
+final class Unrolled extends Region {
+    private static final double FIRST = 52;
+    private static final double LEAST = 26;
+    private static final long PIECE = 7_000_000;
+
+    private final Parent content;
+    private double step = FIRST;
+    private double shown = FIRST;
+
+    Unrolled(Parent content) {
+        this.content = content;
+        getChildren().add(content);
+    }
+
+    /** Whether all that there is room for is shown. */
+    boolean isWhole() {
+        return shown == Double.MAX_VALUE;
+    }
+
+    /** Begins anew, when the rows that it has are to be made of other nodes. */
+    void again() {
+        step = FIRST;
+        shown = FIRST;
+        requestLayout();
+    }
+
+    @Override
+    protected double computePrefWidth(double height) {
+        return content.prefWidth(height);
+    }
+
+    @Override
+    protected double computePrefHeight(double width) {
+        return content.prefHeight(width);
+    }
+
+    @Override
+    protected double computeMinWidth(double height) {
+        return content.minWidth(height);
+    }
+
+    @Override
+    protected double computeMinHeight(double width) {
+        return content.minHeight(width);
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double height = getHeight();
+        content.resizeRelocate(0, 0, getWidth(), Math.min(height, shown));
+        if (isWhole() || height <= 0) {
+            return;
+        }
+        long from = System.nanoTime();
+        content.layout();
+        long took = System.nanoTime() - from;
+        if (shown >= height) {
+            shown = Double.MAX_VALUE;
+            return;
+        }
+        step = took < PIECE * 2 / 3 ? step * 2 : took > PIECE ? Math.max(LEAST, step / 2) : step;
+        shown += step;
+        Platform.runLater(this::requestLayout);
+    }
+}

@@ -1,0 +1,83 @@
+package dev.mockbell.desktop.view.call;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.part.Look;
+import dev.mockbell.desktop.toolkit.Toolkit;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.StackPane;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** What is practised is out of sight, rests while somebody works, and leaves nothing behind. */
+class PracticeTest {
+    private StackPane window;
+    private Stage stage;
+    private Hand hand;
+
+    @BeforeAll
+    static void start() {
+        Toolkit.start();
+    }
+
+    @BeforeEach
+    void open() {
+        stage = Hand.on(() -> {
+            window = new StackPane(new Label("what is worked with"));
+            Stage made = new Stage();
+            Scene scene = new Scene(window, 500, 400);
+            Look.apply(scene);
+            made.setScene(scene);
+            made.show();
+            Practice.in(window);
+            return made;
+        });
+        hand = new Hand(stage);
+    }
+
+    @AfterEach
+    void close() {
+        Hand.run(stage::hide);
+    }
+
+    private Node practised() {
+        return window.getChildren().get(1);
+    }
+
+    @Test
+    void rowsAndTextsAreMadeOutOfSightAndGoAgain() {
+        hand.await("rows", () -> practised().lookup(".list-cell") != null);
+        assertThat(Hand.on(() -> practised().isVisible() || practised().isManaged()))
+                .isFalse();
+        hand.await("lines of a text", () -> practised().lookup(".lineno") != null);
+        hand.await("the end", () -> window.getChildren().size() == 1);
+    }
+
+    @Test
+    void nothingIsDoneWhileSomebodyTypes() {
+        hand.await("the first rows", () -> practised().lookup(".grid") != null);
+        AtomicInteger most = new AtomicInteger();
+        double before = Hand.on(() -> practised().getLayoutBounds().getHeight());
+        for (int i = 0; i < 40; i++) {
+            hand.press(KeyCode.A);
+            most.accumulateAndGet(
+                    (int) (double) Hand.on(() -> practised().getLayoutBounds().getHeight()), Math::max);
+        }
+        // one step may have been on its way
+        assertThat((double) most.get()).isLessThanOrEqualTo(before + 2 * 26);
+    }
+
+    @Test
+    void itEndsWithTheWindow() {
+        Hand.run(stage::hide);
+        hand.await("the end", () -> window.getChildren().size() == 1);
+    }
+}
