@@ -154,11 +154,11 @@ final class AnswerBench {
 
         private static void answered(String[] args) throws IOException {
             int rows = Integer.parseInt(args[0]);
-            Path body = Files.createTempFile("answer", ".xml");
+            Path body = Scratch.folder().resolve("answer.xml");
             Files.write(body, answer(rows));
             long size = Files.size(body);
             try (ServerSocket server = FilePeer.serve(body)) {
-                Path folder = Files.createTempDirectory("answer-bench");
+                Path folder = Scratch.folder().resolve("project");
                 Contract contract = new ContractReader((DocumentFetcher) (uri, stop) ->
                                 new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
                         .read("closures", URI.create("mem:/closures"), Progress.NONE, new StopSignal());
@@ -187,7 +187,6 @@ final class AnswerBench {
                         .keep("http://127.0.0.1:" + server.getLocalPort() + "/", CalledEndpoint.For.CASE));
                 bench.measure();
             }
-            Files.delete(body);
         }
 
         private void measure() throws IOException {
@@ -328,8 +327,8 @@ final class AnswerBench {
         private void exported() throws IOException {
             AnswerTable tables = call.table();
             Table table = Hand.on(() -> tables.table().orElseThrow());
-            Path csv = Files.createTempFile("rows", ".csv");
-            Path plain = Files.createTempFile("plain", ".csv");
+            Path csv = Scratch.folder().resolve("rows.csv");
+            Path plain = Scratch.folder().resolve("plain.csv");
             double ours = Double.MAX_VALUE;
             double theirs = Double.MAX_VALUE;
             for (int i = 0; i < 5; i++) {
@@ -348,8 +347,6 @@ final class AnswerBench {
             out.printf(
                     "  %,d rows written as CSV in %.0f ms; the same values joined and written plainly %.0f ms, ratio %.1f%n",
                     table.rows().size(), ours, theirs, ours / theirs);
-            Files.delete(csv);
-            Files.delete(plain);
         }
 
         private static long live() {

@@ -37,6 +37,11 @@ public final class Bench {
             new GridBench(out, args.length > 1 ? List.of(Integer.parseInt(args[1])) : List.of(1, 3, 8)).run();
             System.exit(0);
         }
+        if ("live".equals(which)) {
+            // fifty thousand a second, unless it is to be fewer; not among all
+            new LiveBench(out, args.length > 1 ? Integer.parseInt(args[1]) : 50_000).run();
+            System.exit(0);
+        }
         if ("scale".equals(which)) {
             new ScaleSimulation(out).run();
             System.exit(0);
@@ -45,7 +50,7 @@ public final class Bench {
                 .contains(which)) {
             out.println("There is no benchmark " + which
                     + ". There are load, mock, contract, sheet, call, answer, check, tap, all,"
-                    + " grid WORKERS, scale, ledger COUNT, soak MINUTES, and whole MINUTES.");
+                    + " grid WORKERS, live RATE, scale, ledger COUNT, soak MINUTES, and whole MINUTES.");
             System.exit(2);
         }
         boolean all = "all".equals(which);

@@ -20,7 +20,6 @@ import java.io.PrintStream;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -119,7 +118,7 @@ final class CallBench {
         private Ten() {}
 
         public static void main(String[] args) throws IOException {
-            Path home = Files.createTempDirectory("bench-call-");
+            Path home = Scratch.folder();
             try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none())) {
                 CompletableFuture<Void> warm = core.warmUp();
                 BoundOperation bound = STAY.operation("Book", null).orElseThrow();
@@ -160,7 +159,7 @@ final class CallBench {
     }
 
     private void library(String kind, String address, Optional<SSLContext> tls) throws Exception {
-        Path home = Files.createTempDirectory("bench-call-");
+        Path home = Scratch.folder();
         try (Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none());
                 CloseableHttpAsyncClient bare = HttpAsyncClients.custom()
                         .setConnectionManager(connections(tls))

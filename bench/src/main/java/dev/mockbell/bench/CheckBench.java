@@ -26,7 +26,6 @@ import dev.mockbell.wire.Proxies;
 import java.io.PrintStream;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
@@ -51,7 +50,7 @@ final class CheckBench {
         byte[] answer = ("HTTP/1.1 200 OK\r\nContent-Type: text/xml; charset=utf-8\r\nContent-Length: "
                         + Stay.ANSWER.length() + "\r\n\r\n" + Stay.ANSWER)
                 .getBytes(StandardCharsets.UTF_8);
-        Path home = Files.createTempDirectory("bench-check-");
+        Path home = Scratch.folder();
         try (ServerSocket server = PlainPeer.serve(answer);
                 Core core = new Core(UserFolders.of(Map.of(), home), Map.of(), Proxies.none());
                 Ledger ledger = Ledger.open(home.resolve("ledger.db"))) {
@@ -99,7 +98,7 @@ final class CheckBench {
 
     /** The same suite in the window, with what its interface thread has to do meanwhile. */
     private void window(String address, Case kept) throws Exception {
-        Path folder = Files.createTempDirectory("check-bench").resolve("project");
+        Path folder = Scratch.folder().resolve("project");
         ProjectStore store = new ProjectStore();
         store.create(folder, "bench");
         store.saveContract(folder, "stay", "Stay", STAY, Instant.EPOCH);

@@ -64,7 +64,7 @@ final class GridBench {
         byte[] response = ("HTTP/1.1 200 OK\r\nContent-Type: text/xml; charset=utf-8\r\nContent-Length: " + body.length
                         + "\r\n\r\n" + Stay.ANSWER)
                 .getBytes(StandardCharsets.UTF_8);
-        Path folder = Files.createTempDirectory("mockbell-bench-");
+        Path folder = Scratch.folder();
         try (ServerSocket server = PlainPeer.serve(response)) {
             ProjectStore store = new ProjectStore();
             store.create(folder, "Stay");

@@ -57,7 +57,7 @@ final class LedgerBench {
     }
 
     void run() throws Exception {
-        Path folder = Files.createTempDirectory("ledger-bench");
+        Path folder = Scratch.folder();
         Path file = folder.resolve("ledger.db");
         try (Ledger ledger = Ledger.open(file)) {
             long began = System.nanoTime();

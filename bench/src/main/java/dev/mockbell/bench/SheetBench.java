@@ -20,7 +20,6 @@ import java.io.IOException;
 import java.io.PrintStream;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -65,7 +64,7 @@ final class SheetBench {
     }
 
     void run() throws IOException {
-        Path folder = Files.createTempDirectory("sheet-bench");
+        Path folder = Scratch.folder().resolve("project");
         Contract contract = new ContractReader((DocumentFetcher)
                         (uri, stop) -> new DocumentFetcher.Fetched(uri, WSDL.getBytes(StandardCharsets.UTF_8), ""))
                 .read("party", URI.create("mem:/party"), Progress.NONE, new StopSignal());

@@ -21,7 +21,7 @@ record Tls(SSLContext context, String fingerprint) {
     private static final char[] PASSWORD = "changeit".toCharArray();
 
     static Tls made() throws IOException, InterruptedException, GeneralSecurityException {
-        Path folder = Files.createTempDirectory("bench-tls-");
+        Path folder = Scratch.folder();
         Path file = folder.resolve("localhost.p12");
         Process tool = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "keytool")

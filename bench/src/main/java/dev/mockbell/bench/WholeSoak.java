@@ -168,7 +168,7 @@ final class WholeSoak {
     }
 
     private static Path project() throws IOException {
-        Path folder = Files.createTempDirectory("soak-").resolve("project");
+        Path folder = Scratch.folder().resolve("project");
         ProjectStore store = new ProjectStore();
         Contract stay = Stay.contract();
         Project made = store.create(folder, "soak");

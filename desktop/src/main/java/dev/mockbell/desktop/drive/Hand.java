@@ -159,7 +159,23 @@ public final class Hand {
         scene.getRoot().applyCss();
         scene.getRoot().layout();
         Bounds b = node.getScene() == null ? null : node.localToScreen(node.getBoundsInLocal());
-        return b == null ? null : new double[] {b.getMinX() + b.getWidth() / 2, b.getMinY() + b.getHeight() / 2};
+        if (b == null) {
+            return null;
+        }
+        double x = b.getMinX() + b.getWidth() / 2;
+        double y = b.getMinY() + b.getHeight() / 2;
+        return isCutOff(node, x, y) ? null : new double[] {x, y};
+    }
+
+    /** Whether a list or a pane that a node is in has no room for that point of it now: nobody could point at it. */
+    private static boolean isCutOff(Node node, double x, double y) {
+        for (Node n = node.getParent(); n != null; n = n.getParent()) {
+            Node clip = n.getClip();
+            if (clip != null && !clip.getBoundsInParent().contains(n.screenToLocal(x, y))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Scrolls to where a node can be pointed at, as its user would. */

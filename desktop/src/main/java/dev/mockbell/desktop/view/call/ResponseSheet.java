@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.call;
 
 import dev.mockbell.compare.Comparison;
 import dev.mockbell.desktop.model.CallModel;
+import dev.mockbell.desktop.model.InsideModel.Chip;
 import dev.mockbell.desktop.model.Line;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.Parts;
@@ -188,28 +189,41 @@ final class ResponseSheet {
         Parts.classed(value, "third", out);
         Parts.classed(value, "italic", out);
         Parts.classed(value, "table-text", out);
-        value.setManaged(!value.getText().isEmpty());
-        value.setVisible(true);
-        box.getChildren().remove(1, box.getChildren().size());
         List<String> tags = row.target().node() == null
                 ? List.of()
                 : noted.getOrDefault(row.target().node(), List.of());
-        tags.forEach(t -> box.getChildren().add(tag(t, t.equals("check") ? "fine" : "link")));
         boolean repeats = row.kind() == SheetRow.Kind.REPEATS || row.index() == 1 && row.count() > 1;
+        Optional<Chip> chip =
+                repeats || out || folded ? Optional.empty() : model.inside().chip(row);
+        // what it holds says more than how that is written
+        boolean known = chip.filter(Chip::known).isPresent();
+        value.setVisible(!known);
+        value.setManaged(!known && !value.getText().isEmpty());
+        Beside beside = new Beside(row, tags, repeats, chip.map(Chip::words).orElse(""));
+        if (box.getUserData() instanceof Beside there && there.isSame(beside)) {
+            // a button that is being pressed is left where it is
+            return true;
+        }
+        box.setUserData(beside);
+        box.getChildren().remove(1, box.getChildren().size());
+        tags.forEach(t -> box.getChildren().add(tag(t, t.equals("check") ? "fine" : "link")));
         if (repeats) {
             Button table = Parts.link("as table", "Its rows and columns", () -> table(row));
             table.setMinWidth(Region.USE_PREF_SIZE);
             table.getStyleClass().add("dense");
             table.setId("show-as-table");
             box.getChildren().add(table);
-        } else if (!out && !folded) {
-            model.inside().chip(row).ifPresent(c -> {
-                // what it holds says more than how that is written
-                Parts.shown(value, !c.known());
-                box.getChildren().add(chip(row, c.words()));
-            });
         }
+        chip.ifPresent(c -> box.getChildren().add(chip(row, c.words())));
         return true;
+    }
+
+    /** What stands beside a row's value. */
+    private record Beside(SheetRow row, List<String> tags, boolean repeats, String chip) {
+        /** The very row: comparing rows would go through all below them. */
+        boolean isSame(Beside other) {
+            return row == other.row && tags.equals(other.tags) && repeats == other.repeats && chip.equals(other.chip);
+        }
     }
 
     private Button chip(SheetRow row, String words) {

@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.scene.Node;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javax.imageio.ImageIO;
@@ -104,6 +105,22 @@ class AnswerFacesTest {
         hand.await("another answer closes it", () -> hand.find("#inside-facts").isEmpty());
         hand.await(
                 "and has a chip of its own", () -> hand.text("#chip-bulletin").equals("gzip of CSV, 5 rows"));
+    }
+
+    @Test
+    void aChipThatIsPressedStaysWhereItIsWhenSomethingOfTheAnswerIsNoted() throws IOException {
+        desk.answers(AnswerDesk.closures(
+                        "<t:bulletin>" + AnswerDesk.base64(AnswerDesk.zipped(bytes(CSV))) + "</t:bulletin>", ""))
+                .send();
+        hand.await("a chip", () -> hand.text("#chip-bulletin").equals("gzip of CSV, 5 rows"));
+        Node chip = hand.find("#chip-bulletin").orElseThrow();
+        Node table = hand.find("#show-as-table").orElseThrow();
+        hand.await("the verdict", () -> hand.shows("valid"));
+        point("issued");
+        hand.click("#check-this");
+        hand.await("the check is noted in its row", () -> hand.shows("check"));
+        assertThat(hand.find("#chip-bulletin")).containsSame(chip);
+        assertThat(hand.find("#show-as-table")).containsSame(table);
     }
 
     @Test
