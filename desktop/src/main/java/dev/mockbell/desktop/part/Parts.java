@@ -2,6 +2,7 @@ package dev.mockbell.desktop.part;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -18,6 +19,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -26,6 +28,8 @@ import javafx.stage.Window;
 
 /** Small nodes that every view uses, in one look. */
 public final class Parts {
+    private static final String SAYS = "mockbell.says";
+
     private Parts() {}
 
     /** A text with style classes. */
@@ -70,6 +74,29 @@ public final class Parts {
     public static void shown(Node node, boolean on) {
         node.setVisible(on);
         node.setManaged(on);
+    }
+
+    /**
+     * Has a box show these nodes, in this order. Those that are there already are not taken out and put in again: a button that is
+     * pressed just then would not hear of it.
+     */
+    public static void keep(Pane box, List<? extends Node> wanted) {
+        List<Node> there = box.getChildren();
+        there.retainAll(new HashSet<>(wanted));
+        for (int i = 0; i < wanted.size(); i++) {
+            if (i >= there.size() || there.get(i) != wanted.get(i)) {
+                there.remove(wanted.get(i));
+                there.add(i, wanted.get(i));
+            }
+        }
+    }
+
+    /**
+     * Whether what a box is to say is another than the last time that it was asked; it says that from then on. What is made anew at
+     * every turn loses the click that comes meanwhile.
+     */
+    public static boolean isNews(Pane box, Object says) {
+        return !says.equals(box.getProperties().put(SAYS, says));
     }
 
     /** Puts a style class on a node or takes it away; nothing happens, and nothing is styled anew, where it is so already. */

@@ -6,6 +6,7 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Icon;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.project.Environment;
+import java.util.List;
 import javafx.beans.InvalidationListener;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -136,24 +137,33 @@ final class TopBar extends HBox {
         environmentBox.setAccessibleText("Environment "
                 + desk.project().current().name() + (desk.project().current().live() ? ", live" : ""));
         environmentBox.pseudoClassStateChanged(LIVE, desk.project().current().live());
+        showPills();
+    }
+
+    private void showPills() {
         int up = models.mocks().running();
+        int taps = models.taps().up().size();
+        int held = models.taps().waiting().size();
+        boolean load = models.load().runningProperty().get();
+        // a mock that answers tells of it all the time
+        if (!Parts.isNews(pills, List.of(up, taps, held, load))) {
+            return;
+        }
         Button mocks = pill(
                 up == 0 ? "Mocks down" : up + (up == 1 ? " mock up" : " mocks up"),
                 Station.MOCK,
                 up > 0 ? "up" : "down");
         mocks.setId("pill-mocks");
         pills.getChildren().setAll(mocks);
-        int taps = models.taps().up().size();
         if (taps > 0) {
             pills.getChildren().add(pill(taps == 1 ? "tap on" : taps + " taps on", Station.TRAFFIC, "up"));
         }
-        int held = models.taps().waiting().size();
         if (held > 0) {
             Button waiting = pill("◆ " + held + " held", Station.TRAFFIC, "warn");
             waiting.setId("pill-held");
             pills.getChildren().add(waiting);
         }
-        if (models.load().runningProperty().get()) {
+        if (load) {
             pills.getChildren().add(pill("▲ load running", Station.LOAD, "warn"));
         }
     }

@@ -19,6 +19,7 @@ import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadRun;
 import dev.mockbell.project.LoadHistory.Kept;
 import dev.mockbell.suite.Suite;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Pos;
@@ -49,6 +50,8 @@ public final class LoadView extends StackPane implements StationView {
     private final HBox head = new HBox();
     private final StackPane right = new StackPane();
     private final Label sofar = Parts.text("", "second", "table-text");
+    private final Button run;
+    private final Button gently;
     private final LoadPlanPane plan;
     private final LoadFigures figures;
     private final Node station;
@@ -57,6 +60,8 @@ public final class LoadView extends StackPane implements StationView {
         this.model = models.load();
         this.workers = models.workers();
         this.desk = models.desk();
+        this.run = run();
+        this.gently = gently();
         this.plan = new LoadPlanPane(model);
         this.figures = new LoadFigures(model, workers, failure -> {
             models.traffic().filterProperty().set(LedgerFilter.ALL.withText(failure.note()));
@@ -148,13 +153,13 @@ public final class LoadView extends StackPane implements StationView {
         Button choose = Parts.button(p.title() + " ▾", "Choose or make a plan", () -> {}, "quiet", "title");
         choose.setId("load-plans");
         choose.setOnAction(e -> plans(choose).show(choose, Side.BOTTOM, 0, 2));
-        head.getChildren().setAll(choose);
+        List<Node> all = new ArrayList<>(List.of(choose));
         boolean running = model.runningProperty().get();
         LoadRun done = model.resultProperty().get();
         if (running) {
             Label label = Parts.text(model.phaseProperty().get(), "tag", "bronze");
             label.setId("load-running");
-            head.getChildren().add(label);
+            all.add(label);
         } else if (done != null) {
             boolean judged = !done.limits().isEmpty();
             String words = done.stopped()
@@ -162,25 +167,32 @@ public final class LoadView extends StackPane implements StationView {
                     : !judged ? "no limits to judge it by" : done.passed() ? "limits kept" : "limits not kept";
             Label label = Parts.text(words, "tag", !judged ? "second" : done.passed() ? "fine" : "failed");
             label.setId("load-verdict");
-            head.getChildren().add(label);
+            all.add(label);
         }
         sofar.setText("");
-        head.getChildren().addAll(sofar, Parts.spring());
+        all.addAll(List.of(sofar, Parts.spring()));
         if (running) {
-            head.getChildren().addAll(pace(), gently());
+            all.addAll(List.of(pace(), gently));
         } else {
-            head.getChildren().addAll(against(p), runs());
+            all.addAll(List.of(against(p), runs()));
             if (workers.isThere()) {
-                head.getChildren().add(crew());
+                all.add(crew());
             }
         }
-        Button run = Parts.button(
-                running ? "Stop now" : "Start  Ctrl ↵",
-                running ? "Stop; what was measured is kept" : "Make the load (Ctrl+Enter)",
-                model::startOrStop,
-                running ? "danger" : "primary");
-        run.setId("load-start");
-        head.getChildren().add(run);
+        run.setText(running ? "Stop now" : "Start  Ctrl ↵");
+        run.setAccessibleHelp(running ? "Stop; what was measured is kept" : "Make the load (Ctrl+Enter)");
+        Parts.classed(run, "danger", running);
+        Parts.classed(run, "primary", !running);
+        all.add(run);
+        // what stops a run stays where it is while the run comes to its next phase
+        Parts.keep(head, all);
+    }
+
+    private Button run() {
+        Button button = Parts.button("", "", model::startOrStop);
+        Parts.tip(button, button::getAccessibleHelp);
+        button.setId("load-start");
+        return button;
     }
 
     private Label against(LoadPlan p) {

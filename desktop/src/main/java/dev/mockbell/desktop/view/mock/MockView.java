@@ -54,7 +54,6 @@ public final class MockView extends StackPane implements StationView {
     private final Desk desk;
     private final HBox head = new HBox();
     private final Label counted = Parts.text("", "second");
-    private Object headOf;
     private final Grid<String> operations = new Grid<>(26);
     private final ObservableList<String> keys = FXCollections.observableArrayList();
     private final Grid<Integer> answers = new Grid<>(28);
@@ -68,7 +67,6 @@ public final class MockView extends StackPane implements StationView {
     private final Button settings;
     private final MemoryPane memory;
     private final OtherMocks others;
-    private Object footOf;
     private boolean showing;
 
     public MockView(Models models) {
@@ -357,10 +355,9 @@ public final class MockView extends StackPane implements StationView {
         host.ifPresent(h -> counted.setText(Numbers.whole(h.answered()) + " answered · " + h.unmatched() + " unmatched"
                 + (h.unrecorded() > 0 ? " · " + h.unrecorded() + " not on the ledger" : "")));
         Object now = List.of(contract.title(), host, host.flatMap(MockHost::queues), port);
-        if (now.equals(headOf)) {
+        if (!Parts.isNews(head, now)) {
             return;
         }
-        headOf = now;
         head.getChildren().setAll(Parts.text(contract.title() + " mock", "title"));
         if (host.isPresent()) {
             MockHost h = host.get();
@@ -411,10 +408,9 @@ public final class MockView extends StackPane implements StationView {
         Conduct conduct = model.plan().map(MockPlan::conduct).orElse(Conduct.USUAL);
         RequestRules rules = conduct.rules();
         Object now = List.of(conduct, String.valueOf(model.operationProperty().get()));
-        if (now.equals(footOf)) {
+        if (!Parts.isNews(foot, now)) {
             return;
         }
-        footOf = now;
         Form form = new Form();
         form.setSpacing(5);
         form.slimToggle(

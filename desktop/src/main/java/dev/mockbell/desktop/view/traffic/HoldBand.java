@@ -9,12 +9,15 @@ import dev.mockbell.tap.Held;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -26,12 +29,21 @@ final class HoldBand extends VBox {
     private static final int MOST = 4;
 
     private final TapsModel model;
-    private final List<Runnable> clocks = new ArrayList<>();
-    private final Timeline ticking =
-            new Timeline(new KeyFrame(javafx.util.Duration.seconds(1), e -> clocks.forEach(Runnable::run)));
+
+    /** By what waits: what waits for longer stays where it is when something else comes or goes. */
+    private final Map<Held, Row> rows = new LinkedHashMap<>();
+
+    private final Label more = Parts.text("", "second", "table-text");
+    private final HBox foot;
+
+    /** @param clock says anew for how long it has waited */
+    private record Row(HBox box, Runnable clock) {}
+
+    private final Timeline ticking = new Timeline(new KeyFrame(javafx.util.Duration.seconds(1), e -> pass()));
 
     HoldBand(TapsModel model) {
         this.model = model;
+        this.foot = foot();
         setId("hold-band");
         getStyleClass().addAll("panel", "hold-band");
         ticking.setCycleCount(Timeline.INDEFINITE);
@@ -49,36 +61,39 @@ final class HoldBand extends VBox {
         }
     }
 
+    private void pass() {
+        rows.values().forEach(r -> r.clock().run());
+    }
+
     private void show() {
-        clocks.clear();
-        getChildren().clear();
         List<Waiting> all = List.copyOf(model.waiting());
-        for (Waiting waiting : all.subList(0, Math.min(MOST, all.size()))) {
-            getChildren().add(row(waiting.held()));
-        }
+        List<Held> shown = all.stream().limit(MOST).map(Waiting::held).toList();
+        rows.keySet().retainAll(shown);
+        shown.forEach(held -> rows.computeIfAbsent(held, this::row));
+        List<Node> wanted =
+                new ArrayList<>(shown.stream().map(held -> rows.get(held).box()).toList());
         if (all.size() > 1) {
-            Button every = Parts.link(
-                    "Let all through",
-                    "Everything that waits goes on as it is",
-                    () -> all.forEach(w -> w.held().letThrough()));
-            every.setId("held-all");
-            HBox foot = new HBox(
-                    10,
-                    Parts.text(
-                            all.size() > MOST ? Numbers.whole(all.size() - MOST) + " more wait" : "",
-                            "second",
-                            "table-text"),
-                    Parts.spring(),
-                    every);
-            foot.setAlignment(Pos.CENTER_LEFT);
-            foot.setPadding(new Insets(2, 12, 2, 12));
-            getChildren().add(foot);
+            more.setText(all.size() > MOST ? Numbers.whole(all.size() - MOST) + " more wait" : "");
+            wanted.add(foot);
         }
+        Parts.keep(this, wanted);
         Parts.shown(this, !all.isEmpty());
         tick();
     }
 
-    private HBox row(Held held) {
+    private HBox foot() {
+        Button every = Parts.link(
+                "Let all through",
+                "Everything that waits goes on as it is",
+                () -> List.copyOf(model.waiting()).forEach(w -> w.held().letThrough()));
+        every.setId("held-all");
+        HBox box = new HBox(10, more, Parts.spring(), every);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setPadding(new Insets(2, 12, 2, 12));
+        return box;
+    }
+
+    private Row row(Held held) {
         String what = held.operation().isEmpty() ? held.request().title() : held.operation();
         Label name = Parts.marked(
                 Mark.FAULT, (held.isAnswer() ? "The answer to " : "The request ") + what + " waits", "strong");
@@ -86,7 +101,6 @@ final class HoldBand extends VBox {
         since.setMinWidth(USE_PREF_SIZE);
         Runnable clock = () -> since.setText(since(held));
         clock.run();
-        clocks.add(clock);
         Label from = Parts.text("from " + held.caller(), "second", "table-text");
         from.setMinWidth(0);
         Button through = Parts.button("Let through", "It goes on as it is", held::letThrough);
@@ -104,7 +118,7 @@ final class HoldBand extends VBox {
         HBox row = new HBox(8, name, since, from, Parts.spring(), through, change, answer, drop);
         row.setAlignment(Pos.CENTER_LEFT);
         row.setPadding(new Insets(4, 12, 4, 12));
-        return row;
+        return new Row(row, clock);
     }
 
     private static String since(Held held) {

@@ -10,8 +10,9 @@ import dev.mockbell.project.KeptTap;
 import dev.mockbell.tap.Holds;
 import dev.mockbell.tap.TapHost;
 import dev.mockbell.tap.TapPlan;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
@@ -29,12 +30,22 @@ final class TapsStrip extends VBox {
     private static final int MOST = 4;
 
     private static final double ROW = 26;
+    private static final String PASSED = "passed-count";
+
     private final TapsModel model;
+    private final VBox inner = new VBox();
+    private final ScrollPane several = new ScrollPane(inner);
+
+    /** By what they are of; those that stay are not made anew, whatever passes. */
+    private Map<Object, HBox> rows = Map.of();
 
     TapsStrip(TapsModel model) {
         this.model = model;
         setId("taps");
         getStyleClass().add("panel");
+        several.setFitToWidth(true);
+        several.setMinHeight(MOST * ROW);
+        several.setMaxHeight(MOST * ROW);
         model.up().addListener((InvalidationListener) o -> show());
         model.waiting().addListener((InvalidationListener) o -> show());
         model.countsProperty().addListener((InvalidationListener) o -> show());
@@ -42,19 +53,31 @@ final class TapsStrip extends VBox {
     }
 
     private void show() {
-        List<Node> rows = new ArrayList<>();
-        model.up().forEach(host -> rows.add(row(host)));
-        model.resting().forEach(kept -> rows.add(row(kept)));
-        if (rows.size() > MOST) {
-            ScrollPane several = new ScrollPane(new VBox(rows.toArray(Node[]::new)));
-            several.setFitToWidth(true);
-            several.setMinHeight(MOST * ROW);
-            several.setMaxHeight(MOST * ROW);
-            getChildren().setAll(several);
-        } else {
-            getChildren().setAll(rows);
+        Map<Object, HBox> now = new LinkedHashMap<>();
+        for (TapHost host : model.up()) {
+            Object key = List.of(host, host.holds().rule());
+            HBox row = rows.get(key);
+            now.put(key, row == null ? row(host) : row);
+            ((Label) now.get(key).lookup("." + PASSED)).setText(passed(host));
         }
-        Parts.shown(this, !rows.isEmpty());
+        for (KeptTap kept : model.resting()) {
+            HBox row = rows.get(kept);
+            now.put(kept, row == null ? row(kept) : row);
+        }
+        rows = now;
+        List<Node> wanted = List.copyOf(now.values());
+        if (wanted.size() > MOST) {
+            Parts.keep(inner, wanted);
+            Parts.keep(this, List.of(several));
+        } else {
+            Parts.keep(this, wanted);
+        }
+        Parts.shown(this, !wanted.isEmpty());
+    }
+
+    private static String passed(TapHost host) {
+        return Numbers.whole(host.count()) + " passed"
+                + (host.unrecorded() > 0 ? ", " + Numbers.whole(host.unrecorded()) + " not recorded" : "");
     }
 
     /** One that is kept and not up: starting it is one click. */
@@ -100,11 +123,7 @@ final class TapsStrip extends VBox {
                 "second",
                 "table-text");
         there.setMinWidth(0);
-        Label passed = Parts.text(
-                Numbers.whole(host.count()) + " passed"
-                        + (host.unrecorded() > 0 ? ", " + Numbers.whole(host.unrecorded()) + " not recorded" : ""),
-                "second",
-                "table-text");
+        Label passed = Parts.text(passed(host), "second", "table-text", PASSED);
         passed.setMinWidth(USE_PREF_SIZE);
         HBox row = new HBox(10, what, here, there, Parts.spring(), passed);
         if (host.plan().tls() || host.plan().opens()) {

@@ -27,6 +27,7 @@ import dev.mockbell.ledger.Listing;
 import dev.mockbell.suite.Case;
 import java.io.File;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import javafx.beans.InvalidationListener;
@@ -82,6 +83,11 @@ public final class TrafficView extends VBox implements StationView {
     private final HBox responseHead = new HBox();
     private final HBox foot = Parts.foot();
     private final Node masking;
+    private final Label doing = Parts.text("", "second", "table-text");
+    private final Button stopHar;
+    private final Button stopSearch;
+    private final Label figures = Parts.text("", "second", "table-text");
+    private final Region between = Parts.spring();
     private Reading requestTab = Reading.BODY;
     private Reading responseTab = Reading.BODY;
 
@@ -96,6 +102,9 @@ public final class TrafficView extends VBox implements StationView {
         this.masking = Masking.toggle(desk);
         this.list = new LedgerList(model);
         this.filters = new FilterBar(model, relays(), more());
+        this.stopHar = Parts.link("Stop", "Stop it; no half file is left", har::stop);
+        this.stopSearch = Parts.link("Stop", "What was found stays", model::stop);
+        figures.setId("traffic-figures");
         setId("traffic-station");
         getStyleClass().add("station");
         build();
@@ -288,39 +297,34 @@ public final class TrafficView extends VBox implements StationView {
                                 : "No exchange passes the filter."));
     }
 
+    /** Figures change as often as something passes; what can be pressed stays meanwhile. */
     private void showSums() {
-        sums.getChildren().clear();
+        List<Node> all = new ArrayList<>();
         if (!har.progressProperty().get().isEmpty()) {
-            sums.getChildren()
-                    .addAll(
-                            Parts.text(har.progressProperty().get(), "second", "table-text"),
-                            Parts.link("Stop", "Stop it; no half file is left", har::stop));
+            doing.setText(har.progressProperty().get());
+            all.addAll(List.of(doing, stopHar));
         } else if (model.searchingProperty().get()) {
-            sums.getChildren()
-                    .addAll(
-                            Parts.text("Looking through the ledger…", "second", "table-text"),
-                            Parts.link("Stop", "What was found stays", model::stop));
+            doing.setText("Looking through the ledger…");
+            all.addAll(List.of(doing, stopSearch));
         }
         Figures f = model.figuresProperty().get();
-        Label words = Parts.text(
+        figures.setText(
                 f.count() == 0
                         ? "Nothing to add up"
                         : Numbers.whole(f.count()) + (f.count() == 1 ? " exchange" : " exchanges") + " · "
                                 + Numbers.whole(f.failed()) + " not fine · half within "
                                 + Numbers.millis(f.p50() / 1e6) + " ms, 95 in 100 within "
-                                + Numbers.millis(f.p95() / 1e6) + " ms · " + Numbers.bytes(f.bytes()),
-                "second",
-                "table-text");
-        words.setId("traffic-figures");
-        sums.getChildren().addAll(words, Parts.spring());
+                                + Numbers.millis(f.p95() / 1e6) + " ms · " + Numbers.bytes(f.bytes()));
+        all.addAll(List.of(figures, between));
         LedgerState state = model.state();
-        state.trouble().ifPresent(t -> sums.getChildren().add(Parts.text(t, "failed", "table-text")));
+        state.trouble().ifPresent(t -> all.add(Parts.text(t, "failed", "table-text")));
         if (state.bare() > 0) {
-            sums.getChildren().add(Parts.text(Numbers.whole(state.bare()) + " without bodies", "second", "table-text"));
+            all.add(Parts.text(Numbers.whole(state.bare()) + " without bodies", "second", "table-text"));
         }
         if (state.lost() > 0) {
-            sums.getChildren().add(Parts.text(Numbers.whole(state.lost()) + " not recorded", "failed", "table-text"));
+            all.add(Parts.text(Numbers.whole(state.lost()) + " not recorded", "failed", "table-text"));
         }
+        Parts.keep(sums, all);
     }
 
     /** Two side by side: what differs in the requests, and in the answers. */

@@ -51,9 +51,12 @@ class MockStationTest extends MockDesk {
     void stopHearsAClickThatARequestComesInto() {
         start();
         Node stop = Hand.on(() -> hand.find("#mock-stop").orElseThrow());
+        hand.await("the bar says so", () -> hand.text("#pill-mocks").contains("1 mock up"));
+        Node pill = hand.find("#pill-mocks").orElseThrow();
         assertThat(climb(3).status()).isEqualTo(200);
         hand.await("it is counted", () -> hand.shows("1 answered · 0 unmatched"));
         assertThat(Hand.on(() -> hand.find("#mock-stop").orElseThrow())).isSameAs(stop);
+        assertThat(hand.find("#pill-mocks")).containsSame(pill);
     }
 
     @Test

@@ -33,6 +33,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import javafx.event.Event;
+import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ListView;
 import javafx.scene.input.Clipboard;
@@ -322,6 +323,40 @@ class TrafficStationTest extends OnDesktop {
         assertThat(fourth.get(20, TimeUnit.SECONDS))
                 .as("what waits is let through")
                 .contains(":fee>");
+    }
+
+    @Test
+    void whatCanBePressedStaysWhereItIsWhileMorePassesAndMoreWaits() throws Exception {
+        toTraffic(1);
+        Hand.run(() -> desktop.models.taps().start(TapPlan.to(URI.create(desktop.service.base() + "/peaks"), 0)));
+        hand.await("the tap", () -> !desktop.models.taps().up().isEmpty());
+        hand.await("its row", () -> hand.shows("0 passed"));
+        Node stop = hand.find("#taps .button").orElseThrow();
+        assertThat(client("Needle").get(20, TimeUnit.SECONDS)).contains(":fee>");
+        hand.await("it is counted", () -> hand.shows("1 passed"));
+        assertThat(hand.find("#taps .button")).containsSame(stop);
+
+        hand.clickText("Hold…");
+        hand.type("#hold-where", "$operation = 'Climb'");
+        hand.click("#hold-keep");
+        hand.await("the rule", () -> hand.shows("Hold no more"));
+        var first = client("Needle");
+        hand.await("it waits", () -> hand.find("#held-through-1").isPresent());
+        Node through = hand.find("#held-through-1").orElseThrow();
+        var second = client("Skarn");
+        hand.await("both wait", () -> hand.find("#held-through-2").isPresent());
+        assertThat(hand.find("#held-through-1")).containsSame(through);
+        Node other = hand.find("#held-through-2").orElseThrow();
+        hand.click("#held-through-1");
+        assertThat(first.get(20, TimeUnit.SECONDS)).contains(":fee>");
+        hand.await("its row is gone", () -> hand.find("#held-through-1").isEmpty());
+        assertThat(hand.find("#held-through-2")).containsSame(other);
+        var third = client("Wolfgill");
+        hand.await("two again", () -> hand.find("#held-all").isPresent());
+        hand.click("#held-all");
+        assertThat(second.get(20, TimeUnit.SECONDS)).contains(":fee>");
+        assertThat(third.get(20, TimeUnit.SECONDS)).contains(":fee>");
+        hand.await("the band is gone", () -> desktop.models.taps().waiting().isEmpty() && !shows(" waits"));
     }
 
     /** A picture, where one is wanted. */
