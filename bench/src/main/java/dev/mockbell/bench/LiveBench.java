@@ -23,6 +23,7 @@ import java.util.List;
 final class LiveBench {
     private static final int SECONDS = 20;
     private static final int FEW = 10;
+    private static final int CONNECTIONS = 64;
     private static final long READY_MILLIS = 60_000;
 
     private final PrintStream out;

@@ -59,7 +59,7 @@ final class Unrolled extends Region {
     protected void layoutChildren() {
         double height = getHeight();
         content.resizeRelocate(0, 0, getWidth(), Math.min(height, shown));
-        if (isWhole() || height <= 0) {
+        if (isWhole() || height <= 0 || getScene() == null) {
             return;
         }
         long from = System.nanoTime();
