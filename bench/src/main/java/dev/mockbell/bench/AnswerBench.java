@@ -191,10 +191,7 @@ final class AnswerBench {
 
         private void measure() throws IOException {
             out.printf("  %.1f MB%n", size / 1e6);
-            // the window brings its own calling, and what shows answers, to speed first
-            pause();
-            pause();
-            pause();
+            BenchWindow.settle();
             shown("the first time");
             if (rows > 500_000) {
                 out.printf("  live heap afterwards %d MB, largest %d MB%n", live(), largest());

@@ -15,6 +15,8 @@ import javafx.stage.Stage;
 
 /** The window of a project, without a monitor. */
 final class BenchWindow {
+    private static final int SETTLING_MILLIS = 8_000;
+
     private BenchWindow() {}
 
     static MockBellWindow open(Path folder) {
@@ -30,5 +32,14 @@ final class BenchWindow {
             Practice.in(window.frame());
             return window;
         });
+    }
+
+    /** Waits until what a window does by itself after its start is over: it brings calling and showing to speed. */
+    static void settle() {
+        try {
+            Thread.sleep(SETTLING_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

@@ -51,6 +51,7 @@ final class LiveBench {
             LoadModel load = window.models().load();
             Hand hand = new Hand(window.stage());
             Hand.run(() -> window.models().desk().go(Station.LOAD));
+            BenchWindow.settle();
             for (int each : List.of(FEW, rate, FEW, rate)) {
                 watched(hand, load, each);
             }

@@ -42,9 +42,17 @@ public final class Parts {
     /** A result and words beside it. */
     public static Label marked(Mark mark, String words, String... classes) {
         Label label = text(words, classes);
-        label.setGraphic(mark.node());
+        mark(label, mark);
         label.setGraphicTextGap(6);
         return label;
+    }
+
+    /** Gives a label of {@link #marked} another result; nothing happens where it has that one. */
+    public static void mark(Label label, Mark mark) {
+        if (label.getUserData() != mark) {
+            label.setUserData(mark);
+            label.setGraphic(mark.node());
+        }
     }
 
     /** A button; {@code tip} names its shortcut where it has one. */

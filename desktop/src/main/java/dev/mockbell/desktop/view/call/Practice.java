@@ -86,7 +86,11 @@ public final class Practice {
     }
 
     private void grow(Supplier<Region> made) {
-        steps.add(() -> stage.getChildren().setAll(made.get()));
+        steps.add(() -> {
+            // no room for more than a line to begin with
+            stage.resize(WIDTH, LINE);
+            stage.getChildren().setAll(made.get());
+        });
         for (int i = 1; i <= LINES; i++) {
             double height = i * LINE;
             steps.add(() -> stage.resize(WIDTH, height));

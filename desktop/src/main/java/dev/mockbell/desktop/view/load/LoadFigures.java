@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.scene.control.Label;
@@ -38,6 +39,8 @@ final class LoadFigures extends VBox {
     private final Grid<StepFigures> steps = new Grid<>(26);
     private final Grid<Exchange> failures = new Grid<>(25);
     private final Label spent = Parts.text("", "second", "table-text");
+    private final Label counts = Parts.text("", "strong", "table-text", "second");
+    private final Label percentiles = Parts.text("", "strong", "table-text", "second");
     private final VBox doubts = new VBox(2);
     private final HBox failuresHead = Parts.head("Kept failures");
 
@@ -47,18 +50,16 @@ final class LoadFigures extends VBox {
         this.model = model;
         this.workers = workers;
         steps.growing("Step", LoadFigures::name)
-                .number("Done", 64, s -> Parts.text(Numbers.whole(s.done()), "mono"))
-                .number("/s", 50, s -> Parts.text(Numbers.millis(s.perSecond()), "mono"))
-                .number("Min", 50, s -> time(s, s.min()))
-                .number("p50", 50, s -> time(s, s.p50()))
-                .number("p90", 50, s -> time(s, s.p90()))
-                .number("p95", 50, s -> time(s, s.p95()))
-                .number("p99", 50, s -> time(s, s.p99()))
-                .number("Max", 56, s -> time(s, s.max()))
-                .number(
-                        "Failed",
-                        54,
-                        s -> Parts.text(Numbers.whole(s.failed()), "mono", s.failed() > 0 ? "failed" : "mono"));
+                .again((label, s) -> ((Label) label).getText().equals(s.name()) && s.kind() != StepFigures.Kind.GROUP);
+        figure("Done", 64, s -> Numbers.whole(s.done()));
+        figure("/s", 50, s -> Numbers.millis(s.perSecond()));
+        figure("Min", 50, s -> time(s, s.min()));
+        figure("p50", 50, s -> time(s, s.p50()));
+        figure("p90", 50, s -> time(s, s.p90()));
+        figure("p95", 50, s -> time(s, s.p95()));
+        figure("p99", 50, s -> time(s, s.p99()));
+        figure("Max", 56, s -> time(s, s.max()));
+        steps.number("Failed", 54, s -> failed(new Label(), s)).again((label, s) -> failed((Label) label, s) == label);
         steps.setId("load-steps");
         steps.setPlaceholder(Parts.empty("The figures of each step appear here."));
         failures.column("Time", 84, e -> Parts.text(Moments.toTheSecond(e.started()), "mono", "third"))
@@ -78,6 +79,8 @@ final class LoadFigures extends VBox {
                 chosen.accept(failure);
             }
         });
+        counts.setId("load-counts");
+        ratesHead.getChildren().addAll(Parts.spring(), counts);
         VBox top = Parts.panel(ratesHead, rates);
         rates.setMinHeight(112);
         rates.setMaxHeight(112);
@@ -111,9 +114,24 @@ final class LoadFigures extends VBox {
         return label;
     }
 
+    /** Adds a column; it comes each second, so that its labels are used again. */
+    private void figure(String title, double width, Function<StepFigures, String> words) {
+        steps.number(title, width, s -> Parts.text(words.apply(s), "mono")).again((label, s) -> {
+            ((Label) label).setText(words.apply(s));
+            return true;
+        });
+    }
+
+    private static Label failed(Label label, StepFigures step) {
+        label.setText(Numbers.whole(step.failed()));
+        Parts.classed(label, "mono", true);
+        Parts.classed(label, "failed", step.failed() > 0);
+        return label;
+    }
+
     /** A response time of a step; nothing where there was none to measure. */
-    private static Label time(StepFigures step, double millis) {
-        return Parts.text(step.done() == 0 ? "–" : Numbers.millis(millis), "mono");
+    private static String time(StepFigures step, double millis) {
+        return step.done() == 0 ? "–" : Numbers.millis(millis);
     }
 
     /** Shows the run as it stands. */
@@ -127,35 +145,25 @@ final class LoadFigures extends VBox {
                 .findFirst()
                 .orElse(null);
         map.show(seconds, (int) Math.ceil(p.seconds()), bound);
-        ratesHead.getChildren().setAll(Parts.text("Arrivals and answers a second", "heading"), Parts.spring());
         showMiddle(now);
         showDoubts(now);
         showSpent(now);
         StepFigures total = now.total();
+        Parts.shown(counts, total != null);
+        Parts.shown(percentiles, total != null);
         if (total != null) {
-            Label counts = Parts.text(
-                    Numbers.millis(total.perSecond()) + "/s   " + Numbers.whole(total.done()) + " done   "
-                            + Numbers.whole(total.failed()) + " failed"
-                            + now.last()
-                                    .filter(l -> now.done() == null)
-                                    .map(l -> "   " + l.inFlight() + " in flight")
-                                    .orElse(""),
-                    "strong",
-                    "table-text",
-                    "second");
-            counts.setId("load-counts");
-            ratesHead.getChildren().add(counts);
-            mapHead.getChildren()
-                    .add(Parts.text(
-                            String.format(
-                                    Locale.ROOT,
-                                    "p50 %s   p95 %s   p99 %s ms",
-                                    Numbers.millis(total.p50()),
-                                    Numbers.millis(total.p95()),
-                                    Numbers.millis(total.p99())),
-                            "strong",
-                            "table-text",
-                            "second"));
+            counts.setText(Numbers.millis(total.perSecond()) + "/s   " + Numbers.whole(total.done()) + " done   "
+                    + Numbers.whole(total.failed()) + " failed"
+                    + now.last()
+                            .filter(l -> now.done() == null)
+                            .map(l -> "   " + l.inFlight() + " in flight")
+                            .orElse(""));
+            percentiles.setText(String.format(
+                    Locale.ROOT,
+                    "p50 %s   p95 %s   p99 %s ms",
+                    Numbers.millis(total.p50()),
+                    Numbers.millis(total.p95()),
+                    Numbers.millis(total.p99())));
             List<StepFigures> rows = new ArrayList<>(now.steps());
             rows.add(total);
             steps.items().setAll(rows);
@@ -171,6 +179,10 @@ final class LoadFigures extends VBox {
         boolean rows = several && showsCrew;
         Parts.shown(map, !rows);
         Parts.shown(crew, rows);
+        crew.show(model, workers);
+        if (!Parts.isNews(mapHead, List.of(several, rows))) {
+            return;
+        }
         mapHead.getChildren().clear();
         if (several) {
             HBox seen = Parts.segments(
@@ -191,8 +203,8 @@ final class LoadFigures extends VBox {
                                         : "time across, response time up, darker is more",
                                 "second",
                                 "table-text"),
-                        Parts.spring());
-        crew.show(model, workers);
+                        Parts.spring(),
+                        percentiles);
     }
 
     /** Shows the workers as they are now. */

@@ -42,6 +42,7 @@ final class LoadPlanPane extends VBox {
     private final Label words = Parts.text("", "second", "table-text");
     private final VBox level = new VBox(8);
     private final VBox plan = new VBox();
+    private static final String FOUND = "limit-found";
     private final VBox limits = new VBox(7);
     private final Label health = Parts.text("", "second", "table-text");
     private String told = "";
@@ -75,6 +76,13 @@ final class LoadPlanPane extends VBox {
 
     /** Shows the plan. */
     void show(LoadPlan p) {
+        // a run comes to another phase while somebody types in it
+        if (Parts.isNews(plan, List.of(p, model.choices()))) {
+            fill(p);
+        }
+    }
+
+    private void fill(LoadPlan p) {
         HBox kinds = Parts.segments(
                 List.of(LoadShape.Kind.values()),
                 LoadShape.Kind::title,
@@ -162,20 +170,22 @@ final class LoadPlanPane extends VBox {
     private void weight(int index, String typed) {
         try {
             double weight = LoadForms.number(typed, "A weight");
-            if (weight > 0) {
-                change(p -> {
-                    List<Share> mix = new ArrayList<>(p.mix());
-                    mix.set(index, mix.get(index).withWeight(weight));
-                    return p.withMix(mix);
-                });
-                return;
+            if (weight == 0) {
+                throw Problem.input(
+                        "What has the weight 0 would never come",
+                        typed,
+                        "Give more than 0, or take it out of the mix.");
             }
-        } catch (Problem none) {
+            change(p -> {
+                List<Share> mix = new ArrayList<>(p.mix());
+                mix.set(index, mix.get(index).withWeight(weight));
+                return p.withMix(mix);
+            });
+        } catch (Problem problem) {
+            model.tell(problem);
             // what was there comes back
-            show(model.planProperty().get());
-            return;
+            fill(model.planProperty().get());
         }
-        show(model.planProperty().get());
     }
 
     private ContextMenu choices(LoadPlan p) {
@@ -272,10 +282,32 @@ final class LoadPlanPane extends VBox {
                         h.connections());
     }
 
+    /** Rows and buttons are made for the limits that there are; how they stand changes each second. */
     private void showLimits(LoadPlan p, Standing now) {
+        if (Parts.isNews(limits, p.limits())) {
+            fillLimits(p);
+        }
+        for (int i = 0; i < p.limits().size(); i++) {
+            Limit limit = p.limits().get(i);
+            HBox row = (HBox) limits.getChildren().get(i);
+            Limit.Outcome outcome = now.limits().stream()
+                    .filter(o -> o.limit().equals(limit))
+                    .findFirst()
+                    .orElse(null);
+            Parts.mark(
+                    (Label) row.getChildren().get(0),
+                    outcome == null ? Mark.STALE : outcome.kept() ? Mark.PASSED : Mark.FAILED);
+            Label found = (Label) row.lookup("." + FOUND);
+            found.setText(outcome == null ? "" : Numbers.millis(outcome.found()));
+            Parts.classed(found, "failed", outcome != null && !outcome.kept());
+            Parts.classed(found, "second", outcome == null || outcome.kept());
+        }
+    }
+
+    private void fillLimits(LoadPlan p) {
         limits.getChildren().clear();
         for (Limit limit : p.limits()) {
-            limits.getChildren().add(row(p, limit, now));
+            limits.getChildren().add(row(limit));
         }
         Button add = Parts.button("Add a limit", "A bound that decides whether the run passes", () -> {});
         add.setId("load-limit-add");
@@ -283,13 +315,8 @@ final class LoadPlanPane extends VBox {
         limits.getChildren().add(add);
     }
 
-    private Node row(LoadPlan p, Limit limit, Standing now) {
-        Limit.Outcome outcome = now.limits().stream()
-                .filter(o -> o.limit().equals(limit))
-                .findFirst()
-                .orElse(null);
-        Mark mark = outcome == null ? Mark.STALE : outcome.kept() ? Mark.PASSED : Mark.FAILED;
-        Label title = Parts.marked(mark, limit.title(), "table-text");
+    private Node row(Limit limit) {
+        Label title = Parts.marked(Mark.STALE, limit.title(), "table-text");
         title.setMinWidth(0);
         Parts.tip(
                 title,
@@ -297,10 +324,7 @@ final class LoadPlanPane extends VBox {
                         + (limit.stops()
                                 ? ". The run ends when it is broken for more than " + limit.tolerance() + " s."
                                 : "."));
-        Label found = Parts.text(
-                outcome == null ? "" : Numbers.millis(outcome.found()),
-                "mono",
-                outcome != null && !outcome.kept() ? "failed" : "second");
+        Label found = Parts.text("", "mono", FOUND);
         found.setMinWidth(USE_PREF_SIZE);
         Button remove = Parts.button(
                 "×",

@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.util.List;
 import javafx.event.EventType;
 import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -114,8 +115,14 @@ class LoadStationTest extends OnDesktop {
         plan(List.of());
         Hand.run(() -> load.keep(shaped(LoadShape.arrivals(10, 60))));
         hand.click("#load-start");
+        hand.await("it is under way", () -> hand.find("#load-running").isPresent());
+        Node stop = hand.find("#load-start").orElseThrow();
+        Node limit = hand.find("#load-limit-add").orElseThrow();
         hand.await("the first figures", () -> !load.seconds().isEmpty());
         assertThat(hand.text("#load-running")).isEqualTo("running");
+        // what can be pressed hears a click that a second or a phase comes into
+        assertThat(hand.find("#load-start")).containsSame(stop);
+        assertThat(hand.find("#load-limit-add")).containsSame(limit);
         hand.click("#load-start");
         hand.await("the end", () -> load.resultProperty().get() != null);
         LoadRun stopped = Hand.on(() -> load.resultProperty().get());
@@ -222,6 +229,10 @@ class LoadStationTest extends OnDesktop {
         hand.click("#load-mix-add");
         hand.clickText("Case: Climb, Sample");
         hand.await("two parts", () -> load.planProperty().get().mix().size() == 2);
+        hand.type("#load-weight-1", "0");
+        hand.press(KeyCode.ENTER);
+        hand.await("why not", () -> hand.shows("What has the weight 0 would never come"));
+        assertThat(hand.text("#load-weight-1")).isEqualTo("1");
         hand.type("#load-weight-1", "3");
         hand.click("#load-pauses-change");
         Hand.run(() -> ((ComboBox<?>) hand.find("#load-pause-kind").orElseThrow())
