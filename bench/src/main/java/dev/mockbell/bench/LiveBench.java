@@ -4,6 +4,7 @@ import dev.mockbell.desktop.MockBellWindow;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.LoadModel;
 import dev.mockbell.desktop.model.Station;
+import dev.mockbell.load.Conduct;
 import dev.mockbell.load.LoadPlan;
 import dev.mockbell.load.LoadSecond;
 import dev.mockbell.load.LoadShape;
@@ -90,6 +91,8 @@ final class LiveBench {
                 last.total().p50(),
                 last.total().p99());
         out.printf("  getting ready: %s%n  running: %s%n  the end: %s%n", readying, running, after.stop());
+        Hand.on(() -> load.resultProperty().get().reasons())
+                .forEach((why, count) -> out.printf("  %,d failed: %s%n", count, why));
     }
 
     private static void pause(long millis) {
@@ -109,7 +112,9 @@ final class LiveBench {
         store.saveSuite(folder, Stay.suite());
         store.saveLoad(
                 folder,
-                LoadPlan.of("l", "L", "s", LoadShape.arrivals(FEW, SECONDS)).withEndpoint(endpoint));
+                LoadPlan.of("l", "L", "s", LoadShape.arrivals(FEW, SECONDS))
+                        .with(Conduct.USUAL.withConnections(true, CONNECTIONS))
+                        .withEndpoint(endpoint));
         return folder;
     }
 
