@@ -27,7 +27,9 @@ options() {
     *) printf '%s\n' -XX:TieredStopAtLevel=1 -XX:+UseSerialGC ;;
   esac
   # the archive where it was made for: moved elsewhere in memory, as is usual, all of its 130 MB are written to
-  printf '%s\n' -Xshare:auto -XX:+UnlockDiagnosticVMOptions -XX:ArchiveRelocationMode=0 -Dfile.encoding=UTF-8
+  # looking for buffers that nobody gives back is for the tests: it takes a stack trace of every hundredth
+  printf '%s\n' -Xshare:auto -XX:+UnlockDiagnosticVMOptions -XX:ArchiveRelocationMode=0 -Dfile.encoding=UTF-8 \
+    -Dio.netty.leakDetection.level=disabled
 }
 
 # What is typed reaches Java as the locale says; one that knows ASCII alone would turn the rest into question marks.

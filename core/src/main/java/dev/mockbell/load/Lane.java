@@ -53,6 +53,7 @@ final class Lane {
     private final long timeoutNanos;
     private final Tally tally;
     private final Map<String, Target> targets = new LinkedHashMap<>();
+    private final Map<LoadStep, Target> byStep = new IdentityHashMap<>();
     private final Set<Connection> all = new HashSet<>();
     private final Map<byte[], ByteBuf> constants = new IdentityHashMap<>();
     private int fresh = 100_000;
@@ -133,7 +134,7 @@ final class Lane {
         }
         long deadline = now + timeoutNanos;
         ByteBuf bytes = buffer(request, constant);
-        Target target = target(step.target());
+        Target target = target(step);
         while (!target.idle.isEmpty()) {
             Connection connection = target.idle.pop();
             if (connection.alive()) {
@@ -146,8 +147,9 @@ final class Lane {
         openFor(target);
     }
 
-    private Target target(String name) {
-        return targets.computeIfAbsent(name, t -> new Target());
+    /** Where a step goes; its name is put together once, not for each request. */
+    private Target target(LoadStep step) {
+        return byStep.computeIfAbsent(step, s -> targets.computeIfAbsent(s.target(), t -> new Target()));
     }
 
     /** A connection for each that waits, as far as there is room. */
@@ -197,7 +199,7 @@ final class Lane {
      * @param done hears when they are open, or cannot be
      */
     void openAhead(LoadStep step, int count, Runnable done) {
-        Target target = target(step.target());
+        Target target = target(step);
         target.opener = step;
         target.ahead = Math.max(0, Math.min(count, most) - all.size());
         if (target.ahead == 0) {

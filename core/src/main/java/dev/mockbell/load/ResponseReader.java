@@ -116,6 +116,10 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
                 return head(in);
             }
             case LENGTH, CHUNK -> {
+                if (state == State.LENGTH && wanted && body == null && left <= in.readableBytes()) {
+                    whole(in);
+                    return true;
+                }
                 int count = (int) Math.min(left, in.readableBytes());
                 take(in, count);
                 left -= count;
@@ -269,7 +273,7 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
             wanted = hasFault(in, end, (int) Math.min(in.writerIndex(), end + length));
         }
         head = wanted ? in.toString(from, end - from, StandardCharsets.ISO_8859_1) : null;
-        body = wanted ? Unpooled.buffer(length > 0 ? (int) Math.min(length, 65_536) : 1_024) : null;
+        body = null;
         in.readerIndex(end);
         if (status == 204 || status == 304 || length == 0 && !chunked) {
             done();
@@ -361,20 +365,41 @@ final class ResponseReader extends ChannelInboundHandlerAdapter {
             in.skipBytes(count);
             return;
         }
+        if (body == null) {
+            body = Unpooled.buffer((int) Math.max(1_024, Math.min(left, 65_536)));
+        }
         // part of an answer must not be taken for the whole of it
         if (body.readableBytes() + (long) count > MOST_BODY) {
-            throw new Refused("the answer is larger than the " + (MOST_BODY >> 20) + " MB that are looked into");
+            throw tooLarge();
         }
         body.writeBytes(in, count);
+    }
+
+    /** All of a content has come in one piece, as most do: it is copied once. */
+    private void whole(ByteBuf in) {
+        if (left > MOST_BODY) {
+            throw tooLarge();
+        }
+        byte[] content = new byte[(int) left];
+        in.readBytes(content);
+        left = 0;
+        state = State.HEAD;
+        sink.response(status, head, content, reusable);
+    }
+
+    private static Refused tooLarge() {
+        return new Refused("the answer is larger than the " + (MOST_BODY >> 20) + " MB that are looked into");
     }
 
     private void done() {
         state = State.HEAD;
         byte[] content = null;
         if (wanted) {
-            content = new byte[body.readableBytes()];
-            body.readBytes(content);
-            body = null;
+            content = new byte[body == null ? 0 : body.readableBytes()];
+            if (body != null) {
+                body.readBytes(content);
+                body = null;
+            }
         }
         sink.response(status, head, content, reusable);
     }
