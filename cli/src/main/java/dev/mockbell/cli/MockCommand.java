@@ -117,6 +117,7 @@ final class MockCommand implements Callable<Integer> {
     private final Map<String, Contract> contracts = new LinkedHashMap<>();
     private final CountDownLatch stopped = new CountDownLatch(1);
     private PrintWriter lines;
+    private Aloud aloud;
     private long given;
 
     MockCommand(Console console) {
@@ -126,6 +127,7 @@ final class MockCommand implements Callable<Integer> {
     @Override
     public Integer call() throws InterruptedException {
         CommandCore core = new CommandCore(reading);
+        aloud = new Aloud(console::note);
         List<MockHost> hosts = new ArrayList<>();
         List<QueueMock> queues = new ArrayList<>();
         Optional<Project> project = core.project(source);
@@ -158,6 +160,7 @@ final class MockCommand implements Callable<Integer> {
             hosts.forEach(MockHost::close);
             queues.forEach(QueueMock::close);
             ledger.ifPresent(Ledger::close);
+            aloud.close();
             core.close();
             throw problem;
         }
@@ -184,6 +187,7 @@ final class MockCommand implements Callable<Integer> {
             console.note(left + " exchanges of a flood are not on the ledger; those that nothing matched are.");
         }
         ledger.ifPresent(Ledger::close);
+        aloud.close();
         core.close();
         if (lines != null) {
             lines.close();
@@ -295,7 +299,7 @@ final class MockCommand implements Callable<Integer> {
 
     private synchronized void told(MockEvent event) {
         if (!event.matched() && !quiet) {
-            console.note("unmatched: " + event.why());
+            aloud.say(() -> "unmatched: " + event.why());
         }
         if (lines != null) {
             lines.println(String.join(

@@ -69,7 +69,8 @@ final class Relaying {
     @Mixin
     private Reaching reaching = new Reaching();
 
-    private final BlockingQueue<Exchange> toFile = new ArrayBlockingQueue<>(WAITING);
+    private final BlockingQueue<Supplier<Exchange>> toFile = new ArrayBlockingQueue<>(WAITING);
+    private Aloud aloud;
     private volatile boolean ending;
     private Thread writing;
     private volatile Problem failure;
@@ -95,16 +96,17 @@ final class Relaying {
         }
         Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
         Connect by = reaching.by(Connect.USUAL, reading);
-        TapSurroundings around = core.parts().taps(project, made -> record(made, ledger, console), by::tls);
+        TapSurroundings around = core.parts().taps(project, made -> record(made, ledger), by::tls);
         OutputStream file = har == null ? null : opened();
         Redactor redactor = project.map(core.parts()::redactor).orElseGet(() -> Redactor.of(Map.of()));
         if (file != null) {
             writing = new Thread(() -> write(file, redactor), "har");
             writing.start();
         }
+        aloud = new Aloud(console::note);
         TapHost relay;
         try {
-            relay = TapHost.start(plan, around, quiet ? t -> {} : console::note);
+            relay = TapHost.start(plan, around, quiet ? t -> {} : t -> aloud.say(() -> t));
         } catch (Problem problem) {
             ended(ledger, core);
             throw problem;
@@ -133,25 +135,34 @@ final class Relaying {
         }
     }
 
-    private boolean record(Supplier<Exchange> made, Optional<Ledger> ledger, Console console) {
-        // made once, whoever wants it
-        Supplier<Exchange> shared = () -> {
-            Exchange e = made.get();
-            if (har != null && !toFile.offer(e)) {
-                missed = true;
-            }
-            if (!quiet) {
-                console.note(line(e));
-            }
-            return e;
-        };
-        if (ledger.isPresent()) {
-            return ledger.get().offerMade(shared);
+    /** Nobody who wants it, and nobody who makes it for them, is waited for: what passes is not to be later for it. */
+    private boolean record(Supplier<Exchange> made, Optional<Ledger> ledger) {
+        Once<Exchange> shared = new Once<>(made);
+        if (har != null && !toFile.offer(shared)) {
+            missed = true;
         }
-        if (har != null || !quiet) {
-            shared.get();
+        if (!quiet) {
+            aloud.say(() -> line(shared.get()));
         }
-        return true;
+        return ledger.isEmpty() || ledger.get().offerMade(shared);
+    }
+
+    /** What several threads want is made by the first of them. */
+    private static final class Once<T> implements Supplier<T> {
+        private final Supplier<T> source;
+        private T made;
+
+        Once(Supplier<T> source) {
+            this.source = source;
+        }
+
+        @Override
+        public synchronized T get() {
+            if (made == null) {
+                made = source.get();
+            }
+            return made;
+        }
     }
 
     private static String line(Exchange e) {
@@ -182,9 +193,9 @@ final class Relaying {
         try (file;
                 HarWriter writer = new HarWriter(file, Core.VERSION, Optional.of(redactor), Long.MAX_VALUE)) {
             while (!ending || !toFile.isEmpty()) {
-                Exchange e = toFile.poll(100, TimeUnit.MILLISECONDS);
+                Supplier<Exchange> e = toFile.poll(100, TimeUnit.MILLISECONDS);
                 if (e != null) {
-                    writer.write(e);
+                    writer.write(e.get());
                 }
             }
         } catch (IOException e) {
@@ -196,6 +207,7 @@ final class Relaying {
 
     private void ended(Optional<Ledger> ledger, CommandCore core) throws InterruptedException {
         ledger.ifPresent(Ledger::close);
+        aloud.close();
         ending = true;
         boolean interrupted = Thread.interrupted();
         if (writing != null) {
