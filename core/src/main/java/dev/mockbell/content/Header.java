@@ -7,9 +7,12 @@ import java.util.Optional;
 public record Header(String name, String value) {
     /** The value of the first field of that name, upper and lower case alike. */
     public static Optional<String> first(List<Header> headers, String name) {
-        return headers.stream()
-                .filter(f -> f.name().equalsIgnoreCase(name))
-                .map(Header::value)
-                .findFirst();
+        // asked of every message that passes
+        for (Header header : headers) {
+            if (header.name().equalsIgnoreCase(name)) {
+                return Optional.of(header.value());
+            }
+        }
+        return Optional.empty();
     }
 }

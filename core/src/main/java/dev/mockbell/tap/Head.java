@@ -34,15 +34,24 @@ record Head(String text, String title, List<Header> headers) {
         return new Head(text, title, headers);
     }
 
+    /** As {@link #of(String)}; the head before, where it says the same: on one connection most do. */
+    static Head of(String text, Head before) {
+        return before != null && before.text().equals(text) ? before : of(text);
+    }
+
     Optional<String> field(String name) {
         return Header.first(headers, name);
     }
 
     private boolean says(String name, String token) {
-        return headers.stream()
-                .filter(h -> h.name().equalsIgnoreCase(name))
-                .anyMatch(h -> List.of(h.value().toLowerCase(Locale.ROOT).split("\\s*,\\s*"))
-                        .contains(token));
+        for (Header header : headers) {
+            if (header.name().equalsIgnoreCase(name)
+                    && List.of(header.value().toLowerCase(Locale.ROOT).split("\\s*,\\s*"))
+                            .contains(token)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     String method() {

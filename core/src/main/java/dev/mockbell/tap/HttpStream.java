@@ -70,6 +70,11 @@ final class HttpStream {
     private State state = State.HEAD;
     private byte[] held = new byte[1_024];
     private int holding;
+
+    /** The head of the message before: most have the same on one connection, which is then the same text. */
+    private byte[] before = {};
+
+    private String headBefore = "";
     private int lineStart;
     private long left;
     private long size;
@@ -195,7 +200,12 @@ final class HttpStream {
     }
 
     private void headed() {
-        String head = new String(held, 0, holding, StandardCharsets.ISO_8859_1);
+        boolean again = holding == before.length && Arrays.equals(held, 0, holding, before, 0, holding);
+        if (!again) {
+            before = Arrays.copyOf(held, holding);
+            headBefore = new String(before, StandardCharsets.ISO_8859_1);
+        }
+        String head = headBefore;
         restart();
         Body body = ear.head(head);
         left = body.length();

@@ -66,6 +66,12 @@ final class Relay extends ChannelInboundHandlerAdapter {
     private final List<Held> waits = new ArrayList<>();
     private boolean answerWaits;
     private boolean frontEnded;
+    /** The head that went to the service last, and what was made of it: the same one is sent on as it is. */
+    private Head sentHead;
+
+    private String sentTitle = "";
+    private byte[] sent = {};
+
     private boolean over;
     /** The answer that is put together to be rewritten. */
     private Whole document;
@@ -172,9 +178,12 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** What the client sends. */
     private final class Asked implements HttpStream.Ear {
+        private Head before;
+
         @Override
         public Body head(String text) {
-            Head head = Head.of(text);
+            Head head = Head.of(text, before);
+            before = head;
             if (refused) {
                 return Body.OPAQUE;
             }
@@ -330,6 +339,15 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** As the service is to have it: by its own name. */
     private ByteBuf forService(Head head, String title) {
+        if (isProxying() || head != sentHead || !title.equals(sentTitle)) {
+            sent = namedForService(head, title);
+            sentHead = head;
+            sentTitle = title;
+        }
+        return Unpooled.wrappedBuffer(sent);
+    }
+
+    private byte[] namedForService(Head head, String title) {
         List<Header> changes = !isProxying()
                 ? List.of(new Header("Host", destination.authority()))
                 : List.of(
@@ -338,7 +356,7 @@ final class Relay extends ChannelInboundHandlerAdapter {
                         new Header("Proxy-Authorization", null));
         boolean same = title.equals(head.title())
                 && head.field("Host").filter(destination.authority()::equals).isPresent();
-        return bytes(same ? head.text() : head.with(title, changes));
+        return (same ? head.text() : head.with(title, changes)).getBytes(StandardCharsets.ISO_8859_1);
     }
 
     private static ByteBuf bytes(String text) {
@@ -482,9 +500,12 @@ final class Relay extends ChannelInboundHandlerAdapter {
 
     /** What the service answers. */
     private final class Told implements HttpStream.Ear {
+        private Head before;
+
         @Override
         public Body head(String text) {
-            Head head = Head.of(text);
+            Head head = Head.of(text, before);
+            before = head;
             Trace trace = traces.peek();
             if (trace == null || trace.request().isEmpty()) {
                 // nobody asked: it goes as it comes
