@@ -16,9 +16,12 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.Semaphore;
+import java.util.stream.Collectors;
 
 /** Requests that wait for lines on standard input. */
 final class Holding {
@@ -26,6 +29,7 @@ final class Holding {
     private final Console console;
     private final InputStream input;
     private final Set<Long> told = new HashSet<>();
+    private final Semaphore news = new Semaphore(0);
 
     Holding(Holds holds, Console console) {
         this(holds, console, System.in);
@@ -39,15 +43,33 @@ final class Holding {
 
     /** Holds from now on; lines are read on a thread of their own. */
     void begin(String condition) {
-        holds.listen(this::tell);
+        holds.listen(news::release);
+        Thread telling = new Thread(this::tellAll, "hold-lines");
+        telling.setDaemon(true);
+        telling.start();
         holds.set(Optional.of(new Holds.Rule(Holds.Side.REQUESTS, condition, false)));
         Thread reading = new Thread(this::read, "hold-commands");
         reading.setDaemon(true);
         reading.start();
     }
 
-    private synchronized void tell() {
-        for (Held held : holds.waiting()) {
+    /** On a thread of its own: who does not read what waits holds up nothing else. */
+    private void tellAll() {
+        try {
+            while (true) {
+                news.acquire();
+                news.drainPermits();
+                tell();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void tell() {
+        List<Held> waiting = holds.waiting();
+        told.retainAll(waiting.stream().map(Held::number).collect(Collectors.toSet()));
+        for (Held held : waiting) {
             if (told.add(held.number())) {
                 console.line("HELD " + held.number() + " "
                         + (held.operation().isEmpty() ? held.request().title() : held.operation()));
