@@ -235,18 +235,16 @@ class GridTest {
         Stage stage = show(grid, 400);
         Hand.run(() -> grid.items().setAll("x"));
         Hand hand = new Hand(stage);
-        hand.picture();
-        assertThat(Hand.on(() -> grid.lookupAll(".label").stream()
-                        .filter(n -> n.getParent().isVisible())
-                        .count()))
-                .isEqualTo(4);
+        hand.await("both columns", () -> labelsInView(grid) == 4);
         Hand.run(() -> stage.setWidth(250));
-        hand.picture();
-        assertThat(Hand.on(() -> grid.lookupAll(".label").stream()
-                        .filter(n -> n.getParent().isVisible())
-                        .count()))
-                .isEqualTo(2);
+        hand.await("one of them", () -> labelsInView(grid) == 2);
         Hand.run(stage::hide);
+    }
+
+    private static long labelsInView(Grid<?> grid) {
+        return grid.lookupAll(".label").stream()
+                .filter(n -> n.getParent().isVisible())
+                .count();
     }
 
     @ParameterizedTest

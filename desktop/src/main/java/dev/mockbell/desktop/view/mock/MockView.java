@@ -339,7 +339,7 @@ public final class MockView extends StackPane implements StationView {
         answers.list()
                 .getSelectionModel()
                 .select(Integer.valueOf(model.answerProperty().get()));
-        showAnswersHead(contract);
+        showAnswersHead();
         showFoot();
         others.show();
         memory.show();
@@ -437,7 +437,11 @@ public final class MockView extends StackPane implements StationView {
         foot.getStyleClass().setAll("panel-foot-tall");
     }
 
-    private void showAnswersHead(KeptContract contract) {
+    private void showAnswersHead() {
+        String operation = String.valueOf(model.operationProperty().get());
+        if (!Parts.isNews(answersHead, operation)) {
+            return;
+        }
         Button attempt = Parts.button(
                 "Try…",
                 "What would be answered to a request, without a client",
@@ -445,11 +449,11 @@ public final class MockView extends StackPane implements StationView {
         attempt.setId("mock-try");
         Button add = Parts.button("Add an answer", "For requests that meet a condition", () -> {});
         add.setId("add-answer");
-        add.setOnAction(e -> answerMenu(contract).show(add, Side.BOTTOM, 0, 2));
+        add.setOnAction(e -> answerMenu(model.contractProperty().get()).show(add, Side.BOTTOM, 0, 2));
         answersHead
                 .getChildren()
                 .setAll(
-                        Parts.text("Answers to " + model.operationProperty().get(), "heading"),
+                        Parts.text("Answers to " + operation, "heading"),
                         Parts.text("first match wins", "second", "table-text"),
                         Parts.spring(),
                         attempt,
@@ -499,24 +503,27 @@ public final class MockView extends StackPane implements StationView {
                 latest.list().getSelectionModel().select(chosen);
             }
         }
-        why.getChildren().clear();
         Optional<MockEvent> unmatched =
                 events.stream().filter(e -> !e.matched()).findFirst();
+        Optional<Trial.Verdict> nearest = unmatched.flatMap(model::trial).flatMap(Trial::nearest);
+        if (!Parts.isNews(why, List.of(unmatched, events.isEmpty(), nearest))) {
+            return;
+        }
+        why.getChildren().clear();
         Label words = unmatched
                 .map(e -> Parts.marked(Mark.FAILED, Moments.toTheSecond(e.at()) + " · " + e.why()))
                 .orElseGet(() -> Parts.text(
                         events.isEmpty() ? "No request so far." : "The latest requests were all matched.", "third"));
         words.setWrapText(true);
         why.getChildren().add(words);
-        unmatched.filter(e -> e.request().isThere()).ifPresent(this::showNearest);
+        unmatched.filter(e -> e.request().isThere()).ifPresent(e -> showNearest(e, nearest));
     }
 
     /** The answer that came nearest, and what can be done about it. */
-    private void showNearest(MockEvent event) {
-        model.trial(event).flatMap(Trial::nearest).ifPresent(nearest -> {
+    private void showNearest(MockEvent event, Optional<Trial.Verdict> nearest) {
+        nearest.ifPresent(n -> {
             Label near = Parts.text(
-                    "Nearest: answer " + (nearest.answer() + 1) + "; but " + String.join(", ", nearest.why()) + ".",
-                    "second");
+                    "Nearest: answer " + (n.answer() + 1) + "; but " + String.join(", ", n.why()) + ".", "second");
             near.setWrapText(true);
             near.setId("mock-nearest");
             why.getChildren().add(near);

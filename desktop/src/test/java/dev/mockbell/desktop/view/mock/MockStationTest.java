@@ -53,10 +53,12 @@ class MockStationTest extends MockDesk {
         Node stop = Hand.on(() -> hand.find("#mock-stop").orElseThrow());
         hand.await("the bar says so", () -> hand.text("#pill-mocks").contains("1 mock up"));
         Node pill = hand.find("#pill-mocks").orElseThrow();
+        Node add = hand.find("#add-answer").orElseThrow();
         assertThat(climb(3).status()).isEqualTo(200);
         hand.await("it is counted", () -> hand.shows("1 answered · 0 unmatched"));
         assertThat(Hand.on(() -> hand.find("#mock-stop").orElseThrow())).isSameAs(stop);
         assertThat(hand.find("#pill-mocks")).containsSame(pill);
+        assertThat(hand.find("#add-answer")).containsSame(add);
     }
 
     @Test
