@@ -93,6 +93,14 @@ public final class WarmUp {
             hand.await(
                     "an answer", () -> window.models().call().calledProperty().get() != null);
             hand.picture();
+            for (String face : List.of("xml", "table", "wire", "sheet")) {
+                hand.click("#response-faces #segment-" + face);
+                hand.picture();
+            }
+            Hand.run(() -> window.models().desk().go(Station.CHECK));
+            hand.click("#run-suite");
+            hand.await("a run", () -> !window.models().check().runs().isEmpty());
+            hand.picture();
         } finally {
             Hand.run(stage::hide);
         }
