@@ -76,7 +76,10 @@ public final class Practice {
     }
 
     private void turn() {
-        if (steps.isEmpty() || window.getScene() != scene || !scene.getWindow().isShowing()) {
+        boolean there = window.getScene() == scene
+                && scene.getWindow() != null
+                && scene.getWindow().isShowing();
+        if (steps.isEmpty() || !there) {
             turns.stop();
             scene.removeEventFilter(InputEvent.ANY, touch);
             window.getChildren().remove(stage);
