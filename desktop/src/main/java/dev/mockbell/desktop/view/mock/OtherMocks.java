@@ -11,6 +11,7 @@ import dev.mockbell.mock.MockPlan;
 import dev.mockbell.project.KeptContract;
 import java.util.List;
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
@@ -32,7 +33,8 @@ final class OtherMocks extends VBox {
         others.setId("mock-others");
         others.list().getSelectionModel().selectedItemProperty().addListener((o, was, now) -> {
             if (now != null && !showing) {
-                model.look(now);
+                // later: it leaves this list for the one that was looked at, which cannot be while it is being chosen
+                Platform.runLater(() -> model.look(now));
             }
         });
         getChildren().setAll(Parts.innerHead("Other mocks"), others);

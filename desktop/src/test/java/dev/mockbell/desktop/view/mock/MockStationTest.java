@@ -3,8 +3,10 @@ package dev.mockbell.desktop.view.mock;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
+import dev.mockbell.desktop.model.Station;
 import dev.mockbell.exchange.Message;
 import java.time.Duration;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -59,6 +61,21 @@ class MockStationTest extends MockDesk {
         assertThat(Hand.on(() -> hand.find("#mock-stop").orElseThrow())).isSameAs(stop);
         assertThat(hand.find("#pill-mocks")).containsSame(pill);
         assertThat(hand.find("#add-answer")).containsSame(add);
+    }
+
+    @Test
+    void anotherMockIsLookedAtByOneClickAndNothingGoesWrong() {
+        AtomicReference<Throwable> wrong = new AtomicReference<>();
+        Hand.run(() -> Thread.currentThread().setUncaughtExceptionHandler((thread, e) -> wrong.set(e)));
+        Hand.run(() -> desktop.desk.contracts().read(desktop.service.base() + "/peaks?wsdl", ""));
+        hand.await("another contract", () -> desktop.desk.project().contracts().size() == 2);
+        Hand.run(() -> desktop.desk.stationProperty().set(Station.MOCK));
+        hand.await("its mock", () -> hand.find("#mock-others .list-cell .label").isPresent());
+        String before = Hand.on(() -> mocks.contractProperty().get().name());
+        hand.click("#mock-others .list-cell .label");
+        hand.await("the other one", () -> !mocks.contractProperty().get().name().equals(before));
+        hand.picture();
+        assertThat(wrong.get()).isNull();
     }
 
     @Test
