@@ -50,7 +50,6 @@ public final class XmlArea extends StackPane {
     private final Function<VirtualizedScrollPane<CodeArea>, Supplier<VirtualizedScrollPane<CodeArea>>> keeping;
     private CodeArea area;
     private VirtualizedScrollPane<CodeArea> pane;
-    private Unrolled unrolled;
 
     /** The lines of a large text that is not in view just now, as long as there is room for them. */
     private Optional<Resting> resting = Optional.empty();
@@ -229,9 +228,9 @@ public final class XmlArea extends StackPane {
             getChildren().remove(0);
         }
         pane = other;
-        unrolled = new Unrolled(other);
         area = other.getContent();
-        getChildren().add(0, unrolled);
+        // where one writes, the line of the caret is there at once
+        getChildren().add(0, editable ? other : new Unrolled(other));
         if (focused) {
             area.requestFocus();
         }
@@ -458,11 +457,6 @@ public final class XmlArea extends StackPane {
     /** Whether a large text is still being made into lines. */
     public boolean isFilling() {
         return filling;
-    }
-
-    /** Whether all the lines that there is room for are made. */
-    public boolean isWhole() {
-        return !filling && unrolled.isWhole();
     }
 
     public String text() {
