@@ -113,6 +113,7 @@ class AnswerFacesTest {
                         "<t:bulletin>" + AnswerDesk.base64(AnswerDesk.zipped(bytes(CSV))) + "</t:bulletin>", ""))
                 .send();
         hand.await("a chip", () -> hand.text("#chip-bulletin").equals("gzip of CSV, 5 rows"));
+        hand.await("the rows below it", () -> hand.find("#show-as-table").isPresent());
         Node chip = hand.find("#chip-bulletin").orElseThrow();
         Node table = hand.find("#show-as-table").orElseThrow();
         hand.await("the verdict", () -> hand.shows("valid"));
