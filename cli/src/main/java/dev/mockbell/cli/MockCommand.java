@@ -127,12 +127,12 @@ final class MockCommand implements Callable<Integer> {
     @Override
     public Integer call() throws InterruptedException {
         CommandCore core = new CommandCore(reading);
-        aloud = new Aloud(console::note);
         List<MockHost> hosts = new ArrayList<>();
         List<QueueMock> queues = new ArrayList<>();
         Optional<Project> project = core.project(source);
         project.ifPresent(p -> p.troubles().forEach(console::note));
         Optional<Ledger> ledger = Optional.empty();
+        aloud = new Aloud(console::note);
         try {
             List<MockPlan> plans = plans(core, project);
             lines = log == null ? null : opened();

@@ -149,7 +149,9 @@ final class Relaying {
 
     /** What several threads want is made by the first of them. */
     private static final class Once<T> implements Supplier<T> {
-        private final Supplier<T> source;
+        /** Null once it has made what it makes: it holds all that passed. */
+        private Supplier<T> source;
+
         private T made;
 
         Once(Supplier<T> source) {
@@ -158,8 +160,9 @@ final class Relaying {
 
         @Override
         public synchronized T get() {
-            if (made == null) {
+            if (source != null) {
                 made = source.get();
+                source = null;
             }
             return made;
         }
