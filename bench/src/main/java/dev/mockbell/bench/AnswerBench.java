@@ -36,6 +36,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
 import javafx.scene.control.ListView;
@@ -132,6 +133,7 @@ final class AnswerBench {
         private final MockBellWindow window;
         private final Hand hand;
         private final CallModel call;
+        private Optional<Grid<?>> sheet = Optional.empty();
 
         private InWindow(int rows, long size, MockBellWindow window) {
             this.rows = rows;
@@ -258,7 +260,15 @@ final class AnswerBench {
         /** Or why there are none. */
         private boolean areRowsThere() {
             return call.response().lines().isEmpty()
-                    || window.stage().getScene().lookup("#response-sheet") instanceof Grid<?> rows && rows.isWhole();
+                    || sheet().filter(Grid::isWhole).isPresent();
+        }
+
+        /** Looked for until it is there: that goes through all nodes of the window, on its thread. */
+        private Optional<Grid<?>> sheet() {
+            if (sheet.isEmpty() && window.stage().getScene().lookup("#response-sheet") instanceof Grid<?> found) {
+                sheet = Optional.of(found);
+            }
+            return sheet;
         }
 
         /** What follows an answer, as the comparison with the one before, is to be over too. */

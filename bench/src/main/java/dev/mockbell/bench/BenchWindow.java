@@ -5,7 +5,6 @@ import dev.mockbell.desktop.WindowPlace;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.toolkit.Toolkit;
-import dev.mockbell.desktop.view.call.Practice;
 import dev.mockbell.file.UserFolders;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -29,7 +28,7 @@ final class BenchWindow {
                 UserFolders.of(Map.of(), folder.resolveSibling("home"))));
         return Hand.on(() -> {
             MockBellWindow window = MockBellWindow.open(desk, new Stage(), WindowPlace.NONE);
-            Practice.in(window.frame());
+            window.practise();
             return window;
         });
     }

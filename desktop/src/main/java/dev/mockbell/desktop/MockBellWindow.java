@@ -4,6 +4,7 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.LeftOff;
 import dev.mockbell.desktop.model.Models;
 import dev.mockbell.desktop.part.Look;
+import dev.mockbell.desktop.view.call.Practice;
 import dev.mockbell.desktop.view.frame.Frame;
 import java.util.concurrent.CompletableFuture;
 import javafx.geometry.Rectangle2D;
@@ -49,6 +50,12 @@ public final class MockBellWindow {
         stage.show();
         frame.requestFocus();
         return window;
+    }
+
+    /** Brings to speed what is shown later, while the window is left alone. */
+    public void practise() {
+        Practice practice = Practice.in(frame);
+        frame.onStation(view -> practice.add(view.practice()));
     }
 
     /** Gives a window its first content, its look, its least size and its place. */

@@ -4,7 +4,6 @@ import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.Habits;
 import dev.mockbell.desktop.model.RecentProjects;
 import dev.mockbell.desktop.toolkit.Toolkit;
-import dev.mockbell.desktop.view.call.Practice;
 import dev.mockbell.file.UserFolders;
 import dev.mockbell.fleet.FleetSource;
 import dev.mockbell.problem.Problem;
@@ -142,7 +141,7 @@ public final class Windows {
         }
         MockBellWindow window = MockBellWindow.open(desk, opening.stage(), place);
         desk.appearance().follow();
-        Practice.in(window.frame());
+        window.practise();
         return Optional.of(window);
     }
 

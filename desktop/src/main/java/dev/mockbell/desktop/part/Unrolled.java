@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.part;
 
+import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
 import javafx.scene.Parent;
 import javafx.scene.layout.Region;
@@ -12,14 +13,17 @@ import javafx.scene.layout.Region;
 final class Unrolled extends Region {
     private static final double FIRST = 52;
     private static final double LEAST = 26;
-    private static final long PIECE = 7_000_000;
+    private static final long PIECE = 4_000_000;
 
     private final Parent content;
+    private final BooleanSupplier empty;
     private double step = FIRST;
-    private double shown = FIRST;
+    private double shown;
 
-    Unrolled(Parent content) {
+    /** @param empty whether there is nothing in it that would have to be made */
+    Unrolled(Parent content, BooleanSupplier empty) {
         this.content = content;
+        this.empty = empty;
         getChildren().add(content);
     }
 
@@ -31,7 +35,10 @@ final class Unrolled extends Region {
     /** Begins anew, when the rows that it has are to be made of other nodes. */
     void again() {
         step = FIRST;
-        shown = FIRST;
+        shown = 0;
+        // some make their rows before the next layout
+        content.resize(getWidth(), Math.min(getHeight(), shown));
+        content.layout();
         requestLayout();
     }
 
@@ -58,6 +65,12 @@ final class Unrolled extends Region {
     @Override
     protected void layoutChildren() {
         double height = getHeight();
+        if (empty.getAsBoolean()) {
+            step = FIRST;
+            shown = 0;
+            content.resizeRelocate(0, 0, getWidth(), height);
+            return;
+        }
         content.resizeRelocate(0, 0, getWidth(), Math.min(height, shown));
         if (isWhole() || height <= 0 || getScene() == null) {
             return;

@@ -20,6 +20,7 @@ import javafx.scene.layout.StackPane;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
+import org.fxmisc.richtext.model.EditableStyledDocument;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
 import org.fxmisc.richtext.model.SimpleEditableStyledDocument;
 import org.fxmisc.richtext.model.StyleSpans;
@@ -193,6 +194,15 @@ public final class XmlArea extends StackPane {
         private static final int MOST_HEARD = 100_000;
 
         Heard() {
+            speak();
+        }
+
+        Heard(EditableStyledDocument<Collection<String>, String, Collection<String>> document) {
+            super(document);
+            speak();
+        }
+
+        private void speak() {
             setAccessibleRole(AccessibleRole.TEXT_AREA);
             setAccessibleText("XML");
         }
@@ -230,7 +240,12 @@ public final class XmlArea extends StackPane {
         pane = other;
         area = other.getContent();
         // where one writes, the line of the caret is there at once
-        getChildren().add(0, editable ? other : new Unrolled(other));
+        getChildren()
+                .add(
+                        0,
+                        editable
+                                ? other
+                                : new Unrolled(other, () -> other.getContent().getLength() == 0));
         if (focused) {
             area.requestFocus();
         }
@@ -400,6 +415,10 @@ public final class XmlArea extends StackPane {
             filling = false;
             waiting.setVisible(false);
             if (!shown.equals(area.getText())) {
+                if (area.getLength() == 0 && getChildren().get(0) instanceof Unrolled box) {
+                    // no line has been made yet
+                    box.again();
+                }
                 area.replaceText(shown);
                 shown();
             }
@@ -431,7 +450,7 @@ public final class XmlArea extends StackPane {
                 } else {
                     // putting it in the place of what stood would make one text of all the lines, here, several times
                     // over
-                    lay(new CodeArea(new SimpleEditableStyledDocument<>(document)));
+                    lay(new Heard(new SimpleEditableStyledDocument<>(document)));
                 }
                 filling = false;
                 waiting.setVisible(false);

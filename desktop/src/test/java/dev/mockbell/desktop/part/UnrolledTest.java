@@ -6,7 +6,9 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.toolkit.Toolkit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import javafx.scene.Scene;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
@@ -54,15 +56,19 @@ class UnrolledTest {
     }
 
     private Unrolled shown(Slow content) {
-        Unrolled box = Hand.on(() -> {
-            Unrolled made = new Unrolled(content);
+        Unrolled box = shown(content, () -> false);
+        new Hand(stage).await("all of it", box::isWhole);
+        return box;
+    }
+
+    private Unrolled shown(Slow content, BooleanSupplier empty) {
+        return Hand.on(() -> {
+            Unrolled made = new Unrolled(content, empty);
             stage = new Stage();
             stage.setScene(new Scene(made, 300, HEIGHT));
             stage.show();
             return made;
         });
-        new Hand(stage).await("all of it", box::isWhole);
-        return box;
     }
 
     private static List<Double> heights(Slow content) {
@@ -102,5 +108,22 @@ class UnrolledTest {
         });
         new Hand(stage).await("all of it again", box::isWhole);
         assertThat(Hand.on(content::getHeight)).isGreaterThanOrEqualTo(HEIGHT);
+    }
+
+    @Test
+    void whatWasEmptyHasItsRoomAndIsMadeInPiecesOnceThereIsSomething() {
+        AtomicBoolean empty = new AtomicBoolean(true);
+        Slow content = new Slow(0);
+        Unrolled box = shown(content, empty::get);
+        new Hand(stage).await("its room", () -> heights(content).contains(HEIGHT));
+        assertThat(Hand.on(box::isWhole)).isFalse();
+        Hand.run(() -> {
+            empty.set(false);
+            box.requestLayout();
+            box.layout();
+            assertThat(content.getHeight()).isLessThan(HEIGHT / 4);
+        });
+        new Hand(stage).await("all of it", box::isWhole);
+        assertThat(Hand.on(content::getHeight)).isEqualTo(HEIGHT);
     }
 }

@@ -16,7 +16,6 @@ import dev.mockbell.exchange.Secured;
 import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.validation.MessageValidator.Breach;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
@@ -33,10 +32,17 @@ final class AnswerStrip extends VBox {
     /** Sentences that stand here; the others are in the last one's note. */
     private static final int MOST = 3;
 
+    private static final String VALIDITY = "answer-validity";
+
+    /** Status, time and size, which stand before what is judged. */
+    private static final int MEASURES = 3;
+
     private final CallModel model;
     private final Consumer<Face> show;
     private final Consumer<String> reveal;
     private final FlowPane facts = new FlowPane(12, 3);
+    private SuiteRunner.Called shown;
+    private Remarks told;
 
     /**
      * @param show shows a face of the answer
@@ -59,23 +65,31 @@ final class AnswerStrip extends VBox {
     }
 
     private void show() {
-        facts.getChildren().clear();
-        getChildren().clear();
-        Optional.ofNullable(model.calledProperty().get()).ifPresent(this::show);
+        SuiteRunner.Called called = model.calledProperty().get();
+        Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);
+        if (called != shown) {
+            shown = called;
+            told = null;
+            facts.getChildren().clear();
+            getChildren().clear();
+            if (called != null) {
+                facts(called.answer());
+                getChildren().add(facts);
+            }
+        }
+        if (called != null && remarks != told) {
+            told = remarks;
+            judged(called, remarks);
+        }
     }
 
-    private void show(SuiteRunner.Called called) {
-        Answer answer = called.answer();
+    private void facts(Answer answer) {
         Exchange e = answer.exchange();
-        Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);
         facts.getChildren()
                 .addAll(
                         status(answer),
                         quiet(Numbers.millis(e.timing().total() / 1e6) + " ms", "second"),
                         quiet(Numbers.bytes(size(e)), "second"));
-        if (e.outcome() != Outcome.FAULT && remarks.judged()) {
-            facts.getChildren().add(validity(remarks));
-        }
         int parts = e.response().map(r -> r.attachments().size()).orElse(0);
         if (parts > 0) {
             Node link = Parts.link(
@@ -87,7 +101,15 @@ final class AnswerStrip extends VBox {
         }
         e.secured().ifPresent(s -> facts.getChildren().add(secured(s)));
         facts.getChildren().add(quiet(Moments.toTheSecond(e.started()), "third"));
-        getChildren().add(facts);
+    }
+
+    /** Says how the answer is judged, once that is known; what stands beside it stays, for it may just be pressed. */
+    private void judged(SuiteRunner.Called called, Remarks remarks) {
+        facts.getChildren().removeIf(n -> VALIDITY.equals(n.getId()));
+        if (called.answer().exchange().outcome() != Outcome.FAULT && remarks.judged()) {
+            facts.getChildren().add(MEASURES, validity(remarks));
+        }
+        getChildren().remove(1, getChildren().size());
         notes(called, remarks);
     }
 
@@ -113,7 +135,7 @@ final class AnswerStrip extends VBox {
         Label valid = count == 0
                 ? Parts.marked(Mark.PASSED, "valid", "fine")
                 : Parts.marked(Mark.FAILED, count == 1 ? "1 breach" : count + " breaches", "failed");
-        valid.setId("answer-validity");
+        valid.setId(VALIDITY);
         Parts.tip(valid, count == 0 ? "It is as the contract says" : "It is not as the contract says");
         return valid;
     }

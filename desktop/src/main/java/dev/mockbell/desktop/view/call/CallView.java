@@ -98,6 +98,11 @@ public final class CallView extends VBox implements StationView {
     }
 
     @Override
+    public List<Runnable> practice() {
+        return response.practice();
+    }
+
+    @Override
     public boolean explain() {
         return request.explain();
     }

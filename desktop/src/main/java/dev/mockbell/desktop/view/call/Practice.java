@@ -7,6 +7,7 @@ import dev.mockbell.desktop.view.message.XmlFolds;
 import dev.mockbell.xml.TagScan;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import javafx.animation.Animation;
@@ -25,10 +26,10 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
 /**
- * Brings to speed what shows an answer's rows and text, while a window that has just come up is left alone: out of sight, but in
- * the window's own scene, whose style rules are looked up by then, they grow line by line. Otherwise the first answer would wait
- * on the interface thread for classes to be read and for code that has never run. A step is one line, and none is done while
- * somebody types or moves the pointer.
+ * Brings to speed what shows an answer, while a window that has come up is left alone: out of sight, but in the window's own
+ * scene, whose style rules are looked up by then, rows and text grow line by line, and stations take their turns with what they
+ * will show first. Otherwise the first answer would wait on the interface thread for classes to be read and for code that has
+ * never run. None of the steps is done while somebody types or moves the pointer.
  */
 public final class Practice {
     private static final int LINES = 24;
@@ -45,21 +46,17 @@ public final class Practice {
     private final Timeline turns = new Timeline();
     private final EventHandler<InputEvent> touch = e -> touched();
     private long touchedAt = System.nanoTime();
+    private int rounds;
+    private boolean running;
 
     private Practice(Scene scene, Pane window) {
         this.scene = scene;
         this.window = window;
         stage.setManaged(false);
         stage.setVisible(false);
-        window.getChildren().add(stage);
-        scene.addEventFilter(InputEvent.ANY, touch);
-        for (int i = 0; i < ROUNDS; i++) {
-            grow(Practice::rows);
-            grow(Practice::text);
-        }
         turns.getKeyFrames().add(new KeyFrame(PAUSE, e -> turn()));
         turns.setCycleCount(Animation.INDEFINITE);
-        turns.play();
+        begin();
     }
 
     /**
@@ -67,8 +64,30 @@ public final class Practice {
      *
      * @param window all that the window's scene shows
      */
-    public static void in(Pane window) {
-        new Practice(window.getScene(), window);
+    public static Practice in(Pane window) {
+        return new Practice(window.getScene(), window);
+    }
+
+    /** Takes more to be practised, each step in a turn of its own, after what has been begun. */
+    public void add(List<Runnable> more) {
+        steps.addAll(more);
+        if (!running && !more.isEmpty()) {
+            begin();
+        }
+    }
+
+    private void begin() {
+        running = true;
+        window.getChildren().add(stage);
+        scene.addEventFilter(InputEvent.ANY, touch);
+        turns.play();
+    }
+
+    private void end() {
+        running = false;
+        turns.stop();
+        scene.removeEventFilter(InputEvent.ANY, touch);
+        window.getChildren().remove(stage);
     }
 
     private void touched() {
@@ -79,10 +98,13 @@ public final class Practice {
         boolean there = window.getScene() == scene
                 && scene.getWindow() != null
                 && scene.getWindow().isShowing();
+        if (steps.isEmpty() && rounds < ROUNDS) {
+            rounds++;
+            grow(Practice::rows);
+            grow(Practice::text);
+        }
         if (steps.isEmpty() || !there) {
-            turns.stop();
-            scene.removeEventFilter(InputEvent.ANY, touch);
-            window.getChildren().remove(stage);
+            end();
         } else if (System.nanoTime() - touchedAt > QUIET) {
             steps.remove().run();
         }

@@ -9,6 +9,8 @@ import dev.mockbell.desktop.view.shared.Face;
 import dev.mockbell.desktop.view.shared.Masking;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.SuiteRunner;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.InvalidationListener;
@@ -23,12 +25,16 @@ import javafx.scene.layout.VBox;
 
 /** What came back: its status, its faces, and what can be made of the row that is pointed at. */
 final class ResponsePane extends VBox {
+    private static final int GROWING = 5;
     private static final String VIEW = "call.response";
     private static final List<Face> KEPT = List.of(Face.SHEET, Face.XML, Face.WIRE);
     private static final List<Face> FACES = List.of(Face.SHEET, Face.XML, Face.TABLE, Face.PARTS, Face.WIRE);
 
     private final CallModel model;
     private final StackPane body = new StackPane();
+    /** Where a face that is not shown yet gets its style. */
+    private final StackPane backstage = new StackPane();
+
     private final HBox foot = Parts.foot();
     private final HBox faces;
     private final ResponseSheet sheet;
@@ -66,8 +72,9 @@ final class ResponsePane extends VBox {
                 .addAll(
                         Parts.head("Response", Parts.spring(), masking, faces),
                         new AnswerStrip(model, this::show, this::reveal),
-                        Parts.tall(body),
+                        Parts.tall(new StackPane(backstage, body)),
                         foot);
+        backstage.setVisible(false);
         sheet.onPointed(this::showFoot);
         table.onPointed(this::showFoot);
         face.addListener((InvalidationListener) o -> showFace());
@@ -96,6 +103,22 @@ final class ResponsePane extends VBox {
     /** Which face is shown. */
     ObjectProperty<Face> faceProperty() {
         return face;
+    }
+
+    /** Each face is laid out once where nobody sees it, until an answer shows it. */
+    List<Runnable> practice() {
+        List<Runnable> steps = new ArrayList<>();
+        for (Node each : List.of(sheet.node(), xml, table, wire)) {
+            steps.add(() -> {
+                if (each.getScene() == null) {
+                    backstage.getChildren().setAll(each);
+                }
+            });
+            // until all of it has grown
+            steps.addAll(Collections.nCopies(GROWING, () -> {}));
+        }
+        steps.add(backstage.getChildren()::clear);
+        return steps;
     }
 
     private void show(Face wanted) {

@@ -101,6 +101,7 @@ final class TableFace extends VBox {
                 e.consume();
             }
         });
+        layParts();
         model.changesProperty().addListener((InvalidationListener) o -> {
             if (getScene() != null) {
                 show();
@@ -130,7 +131,7 @@ final class TableFace extends VBox {
                             path("")));
             return;
         }
-        getChildren().setAll(bar, trouble, Parts.tall(wide));
+        layParts();
         trouble.setText(model.trouble());
         rows.setText(last(shape.get().rows()) + " ▾");
         if (!most.isFocused()) {
@@ -148,6 +149,13 @@ final class TableFace extends VBox {
             // filling the list that there is would tell of each row
             grid.setItems(FXCollections.observableList(shown.rows()));
             offerColumns(shown);
+        }
+    }
+
+    /** What stands already is not taken out and put in again, which would take the keyboard from it. */
+    private void layParts() {
+        if (!getChildren().contains(bar)) {
+            getChildren().setAll(bar, trouble, Parts.tall(wide));
         }
     }
 

@@ -47,6 +47,7 @@ public final class Frame extends StackPane {
     private final ProjectMenu projects;
     private final FinderModel finder;
     private final Map<Station, StationView> stations = new EnumMap<>(Station.class);
+    private Consumer<StationView> made = view -> {};
     /** What the stations are laid out for; where there is less they are moved through. */
     public static final double LEAST_WIDTH = 1_020;
 
@@ -148,7 +149,19 @@ public final class Frame extends StackPane {
         return view(desk.stationProperty().get());
     }
 
+    /** Hears of each station when it is made, and now of those that are. */
+    public void onStation(Consumer<StationView> listener) {
+        stations.values().forEach(listener);
+        made = listener;
+    }
+
     private StationView make(Station station) {
+        StationView view = view(station, models);
+        made.accept(view);
+        return view;
+    }
+
+    private static StationView view(Station station, Models models) {
         return switch (station) {
             case CONTRACT -> new ContractView(models);
             case CALL -> new CallView(models);

@@ -1,5 +1,6 @@
 package dev.mockbell.desktop.view.shared;
 
+import java.util.List;
 import javafx.scene.Parent;
 
 /** What the frame asks of the station that is shown. */
@@ -16,6 +17,14 @@ public interface StationView {
     /** Goes to where something is found in what is shown; whether there is such a place. */
     default boolean find() {
         return false;
+    }
+
+    /**
+     * What brings to speed that which the station will show first, so that it need not be waited for then: steps, each done
+     * while nobody does anything, and none that can be seen.
+     */
+    default List<Runnable> practice() {
+        return List.of();
     }
 
     /** Explains what the keyboard is on; whether there was something to explain. */

@@ -20,7 +20,9 @@ import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javax.imageio.ImageIO;
@@ -124,6 +126,42 @@ class AnswerFacesTest {
         assertThat(hand.find("#show-as-table")).containsSame(table);
     }
 
+    private String focused() {
+        return Hand.on(
+                () -> desk.desktop.window.stage().getScene().getFocusOwner().getId());
+    }
+
+    @Test
+    void whatTheStripSaysStaysWhenTheAnswerIsJudged() {
+        AtomicReference<Node> first = new AtomicReference<>();
+        Hand.run(() -> call.calledProperty()
+                .addListener((o, was, now) ->
+                        first.set(desk.desktop.window.stage().getScene().lookup("#status"))));
+        desk.answers(AnswerDesk.closures("")).send();
+        hand.await("the verdict", () -> hand.find("#answer-validity").isPresent());
+        assertThat(first.get()).isNotNull();
+        assertThat(hand.find("#status")).containsSame(first.get());
+
+        desk.answers(AnswerDesk.closures("<t:closure/>")).send();
+        hand.await("another one", () -> hand.text("#answer-validity").contains("breach"));
+        assertThat(hand.find("#status")).containsSame(first.get());
+    }
+
+    @Test
+    void facesThatNobodyHasLookedAtAreMadeOutOfSightAndAnAnswerIsShownInThem() {
+        Scene scene = desk.desktop.window.stage().getScene();
+        Hand.run(desk.desktop.window::practise);
+        hand.await("XML out of sight", () -> scene.lookup("#answer-xpath") != null);
+        assertThat(hand.find("#answer-xpath")).isEmpty();
+        hand.await("and the table", () -> scene.lookup("#answer-table") != null);
+        assertThat(hand.find("#answer-table")).isEmpty();
+        desk.answers(AnswerDesk.closures("")).send();
+        hand.await("the rows", () -> hand.find("#show-as-table").isPresent());
+        hand.click("#response-faces #segment-xml");
+        hand.await("its XML", () -> hand.find("#answer-xpath").isPresent() && hand.shows("Copy path"));
+        hand.await("what is practised goes", () -> Hand.on(() -> scene.lookup("#wire") == null));
+    }
+
     @Test
     void aPictureIsShownAsOne() throws IOException {
         ByteArrayOutputStream png = new ByteArrayOutputStream();
@@ -148,6 +186,7 @@ class AnswerFacesTest {
         hand.type("#table-where", "grade >= 4");
         hand.press(KeyCode.ENTER);
         hand.await("two of them", () -> hand.text("#table-count").equals("2 of 3 rows"));
+        assertThat(focused()).as("the condition is still being typed").isEqualTo("table-where");
         Column grade = column("grade");
         assertThat(grade.type()).isEqualTo(Type.WHOLE);
         Hand.run(() -> call.table().type(grade, Type.TEXT));
