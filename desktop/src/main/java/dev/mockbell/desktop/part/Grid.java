@@ -284,7 +284,7 @@ public final class Grid<T> extends VBox {
     /** Rows of which much is made are made over several pulses the first time. */
     public Grid<T> unrolled() {
         getChildren().remove(list);
-        Unrolled box = new Unrolled(list, () -> list.getItems().isEmpty());
+        Unrolled box = new Unrolled(list, () -> list.getItems().size());
         getChildren().add(Parts.tall(box));
         unrolled = Optional.of(box);
         return this;

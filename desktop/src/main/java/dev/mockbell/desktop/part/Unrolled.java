@@ -1,6 +1,6 @@
 package dev.mockbell.desktop.part;
 
-import java.util.function.BooleanSupplier;
+import java.util.function.IntSupplier;
 import javafx.application.Platform;
 import javafx.scene.Parent;
 import javafx.scene.layout.Region;
@@ -12,24 +12,25 @@ import javafx.scene.layout.Region;
  */
 final class Unrolled extends Region {
     private static final double FIRST = 52;
+    private static final int FEW = 2;
     private static final double LEAST = 26;
     private static final long PIECE = 4_000_000;
 
     private final Parent content;
-    private final BooleanSupplier empty;
+    private final IntSupplier rows;
     private double step = FIRST;
     private double shown;
 
-    /** @param empty whether there is nothing in it that would have to be made */
-    Unrolled(Parent content, BooleanSupplier empty) {
+    /** @param rows how many rows or lines there are to be made, or any number that is larger than {@link #FEW} */
+    Unrolled(Parent content, IntSupplier rows) {
         this.content = content;
-        this.empty = empty;
+        this.rows = rows;
         getChildren().add(content);
     }
 
     /** Whether all that there is room for is shown. */
     boolean isWhole() {
-        return shown == Double.MAX_VALUE;
+        return shown == Double.MAX_VALUE || rows.getAsInt() <= FEW;
     }
 
     /** Begins anew, when the rows that it has are to be made of other nodes. */
@@ -65,9 +66,11 @@ final class Unrolled extends Region {
     @Override
     protected void layoutChildren() {
         double height = getHeight();
-        if (empty.getAsBoolean()) {
+        int all = rows.getAsInt();
+        if (all <= FEW) {
+            // the rows that come to these are to be made in pieces too, and these stay in sight meanwhile
             step = FIRST;
-            shown = 0;
+            shown = all == 0 ? 0 : FIRST;
             content.resizeRelocate(0, 0, getWidth(), height);
             return;
         }

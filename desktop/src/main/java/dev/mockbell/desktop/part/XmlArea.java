@@ -245,7 +245,7 @@ public final class XmlArea extends StackPane {
                         0,
                         editable
                                 ? other
-                                : new Unrolled(other, () -> other.getContent().getLength() == 0));
+                                : new Unrolled(other, () -> other.getContent().getLength()));
         if (focused) {
             area.requestFocus();
         }

@@ -6,15 +6,17 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.toolkit.Toolkit;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
-import java.util.function.BooleanSupplier;
+import java.util.function.IntSupplier;
 import javafx.scene.Scene;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What makes much for what is in view makes it in pieces, all of it in the end, and in one go where that is quick. */
 class UnrolledTest {
@@ -56,14 +58,14 @@ class UnrolledTest {
     }
 
     private Unrolled shown(Slow content) {
-        Unrolled box = shown(content, () -> false);
+        Unrolled box = shown(content, () -> 100);
         new Hand(stage).await("all of it", box::isWhole);
         return box;
     }
 
-    private Unrolled shown(Slow content, BooleanSupplier empty) {
+    private Unrolled shown(Slow content, IntSupplier rows) {
         return Hand.on(() -> {
-            Unrolled made = new Unrolled(content, empty);
+            Unrolled made = new Unrolled(content, rows);
             stage = new Stage();
             stage.setScene(new Scene(made, 300, HEIGHT));
             stage.show();
@@ -110,18 +112,21 @@ class UnrolledTest {
         assertThat(Hand.on(content::getHeight)).isGreaterThanOrEqualTo(HEIGHT);
     }
 
-    @Test
-    void whatWasEmptyHasItsRoomAndIsMadeInPiecesOnceThereIsSomething() {
-        AtomicBoolean empty = new AtomicBoolean(true);
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2})
+    void whereThereWasLittleItHasItsRoomAndWhatComesIsMadeInPieces(int before) {
+        AtomicInteger rows = new AtomicInteger(before);
         Slow content = new Slow(0);
-        Unrolled box = shown(content, empty::get);
+        Unrolled box = shown(content, rows::get);
         new Hand(stage).await("its room", () -> heights(content).contains(HEIGHT));
-        assertThat(Hand.on(box::isWhole)).isFalse();
+        assertThat(Hand.on(box::isWhole)).isTrue();
         Hand.run(() -> {
-            empty.set(false);
+            rows.set(100);
+            assertThat(box.isWhole()).isFalse();
             box.requestLayout();
             box.layout();
-            assertThat(content.getHeight()).isLessThan(HEIGHT / 4);
+            // two rows of 26 stay in sight
+            assertThat(content.getHeight()).isEqualTo(before == 0 ? 0 : 52);
         });
         new Hand(stage).await("all of it", box::isWhole);
         assertThat(Hand.on(content::getHeight)).isEqualTo(HEIGHT);
