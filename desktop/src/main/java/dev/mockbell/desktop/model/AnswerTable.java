@@ -81,6 +81,12 @@ public final class AnswerTable {
         return Optional.ofNullable(call.currentProperty().get()).map(Case::reference);
     }
 
+    /** Whether it is still being looked for what repeats, so that nobody can say yet that nothing does. */
+    public boolean isLooking() {
+        return shape().isEmpty()
+                && document().filter(d -> repeated.of(d).isEmpty()).isPresent();
+    }
+
     /** What is wanted; by itself what repeats most. Empty when nothing does. */
     public Optional<Shape> shape() {
         return key().map(shapes::get).or(() -> repeated().stream().findFirst().map(r -> Shape.of(r.path())));

@@ -14,7 +14,7 @@ final class Unrolled extends Region {
     private static final double FIRST = 52;
     private static final int FEW = 2;
     private static final double LEAST = 26;
-    private static final long PIECE = 4_000_000;
+    private static final long PIECE = 3_000_000;
 
     private final Parent content;
     private final IntSupplier rows;
@@ -85,7 +85,7 @@ final class Unrolled extends Region {
             shown = Double.MAX_VALUE;
             return;
         }
-        step = took < PIECE * 2 / 3 ? step * 2 : took > PIECE ? Math.max(LEAST, step / 2) : step;
+        step = took < PIECE / 2 ? step * 2 : took > PIECE ? Math.max(LEAST, step / 2) : step;
         shown += step;
         Platform.runLater(this::requestLayout);
     }

@@ -64,6 +64,21 @@ final class AnswerStrip extends VBox {
         show();
     }
 
+    /** What a strip is made of, to be practised with. */
+    static Node likeOne() {
+        VBox box = new VBox(3);
+        box.getStyleClass().add("ruled");
+        FlowPane line = new FlowPane(12, 3);
+        line.getChildren()
+                .addAll(
+                        Parts.text("status", "strong", "fine"),
+                        quiet("time", "second"),
+                        Parts.marked(Mark.PASSED, "valid", "fine"),
+                        quiet("when", "third"));
+        box.getChildren().addAll(line, Parts.marked(Mark.FAULT, "what is to be said", "second", "table-text"));
+        return box;
+    }
+
     private void show() {
         SuiteRunner.Called called = model.calledProperty().get();
         Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);

@@ -36,6 +36,11 @@ final class ResponsePane extends VBox {
     private final StackPane backstage = new StackPane();
 
     private final HBox foot = Parts.foot();
+    private final Node spring = Parts.spring();
+    private final Label hint = Parts.text("Point at a row to check or capture it", "third");
+    private final Label path = Parts.text("", "mono", "second");
+    private final Button check = Parts.button("Check this", "Keep the value as a check", this::checkPointed);
+    private final Button capture = Parts.button("Capture", "Keep the value for later steps", this::capturePointed);
     private final HBox faces;
     private final ResponseSheet sheet;
     private final ReceivedXml xml;
@@ -75,6 +80,9 @@ final class ResponsePane extends VBox {
                         Parts.tall(new StackPane(backstage, body)),
                         foot);
         backstage.setVisible(false);
+        path.setMinWidth(0);
+        check.setId("check-this");
+        capture.setId("capture-this");
         sheet.onPointed(this::showFoot);
         table.onPointed(this::showFoot);
         face.addListener((InvalidationListener) o -> showFace());
@@ -108,7 +116,7 @@ final class ResponsePane extends VBox {
     /** Each face is laid out once where nobody sees it, until an answer shows it. */
     List<Runnable> practice() {
         List<Runnable> steps = new ArrayList<>();
-        for (Node each : List.of(sheet.node(), xml, table, wire)) {
+        for (Node each : List.of(AnswerStrip.likeOne(), sheet.node(), xml, table, wire)) {
             steps.add(() -> {
                 if (each.getScene() == null) {
                     backstage.getChildren().setAll(each);
@@ -207,36 +215,35 @@ final class ResponsePane extends VBox {
         return sheet.node();
     }
 
+    /** What stands there already stays, for it may just be pressed. */
     private void showFoot() {
-        foot.getChildren().clear();
-        if (face.get() == Face.TABLE) {
-            foot.getChildren().add(Parts.spring());
-            foot.getChildren().addAll(table.actions());
-            return;
-        }
-        if (face.get() == Face.WIRE) {
-            foot.getChildren().addAll(wire.actions());
-            return;
-        }
         Optional<SheetRow> row =
                 sheet.pointed().filter(r -> model.calledProperty().get() != null);
-        if (row.isEmpty()) {
-            foot.getChildren().add(Parts.text("Point at a row to check or capture it", "third"));
-            return;
+        row.ifPresent(r -> {
+            path.setText(r.path());
+            boolean value = r.children().isEmpty();
+            check.setDisable(!value);
+            capture.setDisable(!value);
+        });
+        List<Node> wanted = new ArrayList<>();
+        if (face.get() == Face.TABLE) {
+            wanted.add(spring);
+            wanted.addAll(table.actions());
+        } else if (face.get() == Face.WIRE) {
+            wanted.addAll(wire.actions());
+        } else if (row.isEmpty()) {
+            wanted.add(hint);
+        } else {
+            wanted.addAll(List.of(path, spring, check, capture));
         }
-        Label path = Parts.text(row.get().path(), "mono", "second");
-        path.setMinWidth(0);
-        Button check = Parts.button(
-                "Check this", "Keep the value as a check", () -> model.checks().addValue(row.get()));
-        check.setId("check-this");
-        Button capture = Parts.button(
-                "Capture",
-                "Keep the value for later steps",
-                () -> model.checks().capture(row.get()));
-        capture.setId("capture-this");
-        boolean value = row.get().children().isEmpty();
-        check.setDisable(!value);
-        capture.setDisable(!value);
-        foot.getChildren().addAll(path, Parts.spring(), check, capture);
+        Parts.keep(foot, wanted);
+    }
+
+    private void checkPointed() {
+        sheet.pointed().ifPresent(model.checks()::addValue);
+    }
+
+    private void capturePointed() {
+        sheet.pointed().ifPresent(model.checks()::capture);
     }
 }

@@ -52,6 +52,8 @@ final class TableFace extends VBox {
     private final ContextMenu columnsMenu = new ContextMenu();
     private final Label trouble = Parts.text("", "failed", "table-text");
     private final HBox bar = new HBox(8);
+    private final Button copyRows = Parts.button("Copy rows", "For a spreadsheet (Ctrl+C)", this::copy);
+    private final Button putInto = Parts.button("Put into… ▾", "A file, or a database", () -> {});
     private final ScrollPane wide = Parts.wider(grid, 0);
     private Table shown;
     private List<Column> laidOut = List.of();
@@ -102,6 +104,7 @@ final class TableFace extends VBox {
             }
         });
         layParts();
+        offerPlaces();
         model.changesProperty().addListener((InvalidationListener) o -> {
             if (getScene() != null) {
                 show();
@@ -121,6 +124,15 @@ final class TableFace extends VBox {
 
     void show() {
         Optional<Shape> shape = model.shape();
+        if (model.isLooking()) {
+            shown = null;
+            layParts();
+            trouble.setText("");
+            rows.setText("… ▾");
+            count.setText("…");
+            grid.setItems(FXCollections.observableArrayList());
+            return;
+        }
         if (shape.isEmpty()) {
             shown = null;
             getChildren()
@@ -333,23 +345,22 @@ final class TableFace extends VBox {
         model.text(Form.TABS, Copying::text);
     }
 
-    /** What can be done with the rows, for the foot. */
+    /** What can be done with the rows, for the foot; the same each time, as it is now. */
     List<Node> actions() {
-        Button copy = Parts.button("Copy rows", "For a spreadsheet (Ctrl+C)", this::copy);
-        copy.setId("copy-rows");
-        ContextMenu into = new ContextMenu();
-        Button put = Parts.button("Put into… ▾", "A file, or a database", () -> {});
-        put.setOnAction(e -> into.show(put, Side.TOP, 0, 0));
-        put.setId("put-into");
-        into.getItems()
-                .addAll(
-                        item("a CSV file…", () -> file("rows.csv", Form.CSV)),
-                        item("a JSON file…", () -> file("rows.json", Form.JSON)),
-                        item("a database…", () -> DatabaseForm.ask(this, model)));
         boolean none = shown == null || shown.rows().isEmpty();
-        copy.setDisable(none);
-        put.setDisable(none);
-        return List.of(copy, put);
+        copyRows.setDisable(none);
+        putInto.setDisable(none);
+        return List.of(copyRows, putInto);
+    }
+
+    private void offerPlaces() {
+        ContextMenu into = new ContextMenu(
+                item("a CSV file…", () -> file("rows.csv", Form.CSV)),
+                item("a JSON file…", () -> file("rows.json", Form.JSON)),
+                item("a database…", () -> DatabaseForm.ask(this, model)));
+        putInto.setOnAction(e -> into.show(putInto, Side.TOP, 0, 0));
+        putInto.setId("put-into");
+        copyRows.setId("copy-rows");
     }
 
     private static MenuItem item(String words, Runnable action) {

@@ -31,6 +31,8 @@ final class WireFace extends VBox {
     private final Label how = Parts.text("", "second", "table-text");
     private final VBox below = new VBox(Parts.innerHead("Decoded", how), Parts.tall(decoded));
     private final SplitPane both = new SplitPane();
+    private final Button save = Parts.button("Save the answer's bytes…", "Head and body as they came", this::save);
+    private final List<Node> foot = List.of(Parts.text("what went over the connection", "third"), Parts.spring(), save);
 
     /** @param checks takes checks of the header that is pointed at */
     WireFace(AnswerFaces model, CheckEdits checks) {
@@ -47,6 +49,7 @@ final class WireFace extends VBox {
         bytes.area().setContextMenu(menu);
         how.setId("wire-how");
         how.setMinWidth(0);
+        save.setId("save-wire");
         both.setOrientation(Orientation.VERTICAL);
         getChildren().add(Parts.tall(both));
         both.getItems().add(bytes);
@@ -89,12 +92,10 @@ final class WireFace extends VBox {
                         Braces.literally(head.get(line).substring(colon + 1).strip())));
     }
 
-    /** What can be done with the bytes, for the foot. */
+    /** What can be done with the bytes, for the foot; the same each time, as it is now. */
     List<Node> actions() {
-        Button save = Parts.button("Save the answer's bytes…", "Head and body as they came", this::save);
-        save.setId("save-wire");
         save.setDisable(model.wire().bytes().isEmpty());
-        return List.of(Parts.text("what went over the connection", "third"), Parts.spring(), save);
+        return foot;
     }
 
     private void save() {

@@ -23,6 +23,8 @@ import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javax.imageio.ImageIO;
@@ -183,10 +185,12 @@ class AnswerFacesTest {
                 "the request gives its room", () -> hand.find("#folded-request").isPresent());
         desk.shoot("answer-table");
 
+        Node copy = hand.find("#copy-rows").orElseThrow();
         hand.type("#table-where", "grade >= 4");
         hand.press(KeyCode.ENTER);
         hand.await("two of them", () -> hand.text("#table-count").equals("2 of 3 rows"));
         assertThat(focused()).as("the condition is still being typed").isEqualTo("table-where");
+        assertThat(hand.find("#copy-rows")).as("it may just be pressed").containsSame(copy);
         Column grade = column("grade");
         assertThat(grade.type()).isEqualTo(Type.WHOLE);
         Hand.run(() -> call.table().type(grade, Type.TEXT));
@@ -225,6 +229,22 @@ class AnswerFacesTest {
         }
         hand.click("#open-request");
         hand.await("the request is back", () -> hand.find("#request-sheet").isPresent());
+    }
+
+    @Test
+    void thatNothingRepeatsIsNotSaidBeforeItIsKnown() {
+        desk.answers(AnswerDesk.closures("")).send();
+        hand.await("the strip", () -> hand.shows("valid"));
+        Scene scene = desk.desktop.window.stage().getScene();
+        Hand.run(() -> {
+            ((ToggleButton) scene.lookup("#response-faces #segment-table")).fire();
+            // in the same turn: what has been found is told in a later one
+            assertThat(((Labeled) scene.lookup("#table-count")).getText()).isEqualTo("…");
+            assertThat(scene.lookup("#table-path")).isNull();
+        });
+        hand.await("the rows", () -> hand.text("#table-count").equals("3 rows"));
+        desk.answers("<t:ListClosuresResponse xmlns:t='urn:trails'/>").send();
+        hand.await("nothing does", () -> hand.find("#table-path").isPresent());
     }
 
     private Column column(String name) {
