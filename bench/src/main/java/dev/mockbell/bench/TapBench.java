@@ -10,7 +10,9 @@ import dev.mockbell.tap.TapPlan;
 import dev.mockbell.tap.TapSurroundings;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.Trust;
+import io.netty.channel.Channel;
 import java.io.PrintStream;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -20,7 +22,10 @@ import java.util.Map;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 
-/** A plain server called by way of a tap, and straight, by the same plain client. */
+/**
+ * A plain server called by way of a tap, of a relay that looks into nothing, and straight, by the same plain client. How much of
+ * the straight rate is left is for the most part how many processors there are: what the tap itself costs is seen beside the relay.
+ */
 final class TapBench {
     private static final int CONNECTIONS = 64;
     private static final int FEW = 4;
@@ -50,6 +55,7 @@ final class TapBench {
                         + answer.length + "\r\n\r\n" + Stay.ANSWER)
                 .getBytes(StandardCharsets.UTF_8);
         List<Turn> tapped = new ArrayList<>();
+        List<Turn> relayed = new ArrayList<>();
         List<Turn> straight = new ArrayList<>();
         try (EventLoops loops = new EventLoops("bench", Runtime.getRuntime().availableProcessors());
                 ServerSocket server = PlainPeer.serve(response);
@@ -63,16 +69,23 @@ final class TapBench {
                                 new Expressions(),
                                 new OperationFinder(Map.of())),
                         words -> out.println(words))) {
+            Channel relay = PlainRelay.start(loops, server.getLocalPort());
+            int relayPort = ((InetSocketAddress) relay.localAddress()).getPort();
             out.println(title + ", turns of " + SECONDS + " s, plain client and server in the same process");
             for (int turn = 0; turn <= TURNS; turn++) {
                 Turn a = PlainPeer.call(tap.port(), request, connections, SECONDS);
+                Turn r = PlainPeer.call(relayPort, request, connections, SECONDS);
                 Turn b = PlainPeer.call(server.getLocalPort(), request, connections, SECONDS);
                 if (turn > 0) {
                     tapped.add(a);
+                    relayed.add(r);
                     straight.add(b);
                 }
             }
+            relay.close().sync();
         }
+        LoadBench.report(out, title + " / plain relay", Turn.median(tapped), Turn.median(relayed));
+        LoadBench.report(out, "plain relay / straight", Turn.median(relayed), Turn.median(straight));
         LoadBench.report(out, title + " / straight", Turn.median(tapped), Turn.median(straight));
     }
 }

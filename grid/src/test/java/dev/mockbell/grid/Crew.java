@@ -24,10 +24,6 @@ import dev.mockbell.wire.Authority;
 import dev.mockbell.wire.Connect;
 import dev.mockbell.wire.EventLoops;
 import dev.mockbell.wire.jms.ProviderJars;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.net.InetAddress;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -41,6 +37,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.TimeUnit;
 
 /** A gathering and workers of this program, on loopback. */
@@ -92,12 +89,12 @@ final class Crew implements AutoCloseable {
         return new PekkoFleet(version, (l, e) -> new LoadEngine(l, e, Connect.USUAL, ProviderJars.NONE, false));
     }
 
+    /**
+     * Below those that the system gives to connections: workers that call a port again and again where nobody listens would
+     * once be given that very port as their own end, reach themselves, and hold it.
+     */
     static int freePort() {
-        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return socket.getLocalPort();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+        return EventLoops.freePort(20_000 + ThreadLocalRandom.current().nextInt(10_000));
     }
 
     Invitation invitation(URI role) {
