@@ -29,22 +29,6 @@ final class Beat {
     }
 
     private void beat() {
-        Thread fx = Hand.on(Thread::currentThread);
-        java.util.ArrayDeque<Object[]> samples = new java.util.ArrayDeque<>();
-        if (System.getenv("BEAT") != null) {
-            Thread s = new Thread(() -> {
-                while (!over) {
-                    Object[] one = {System.nanoTime(), fx.getStackTrace()};
-                    synchronized (samples) {
-                        samples.add(one);
-                        if (samples.size() > 400) samples.removeFirst();
-                    }
-                    LockSupport.parkNanos(1_000_000);
-                }
-            });
-            s.setDaemon(true);
-            s.start();
-        }
         long id = Hand.on(() -> Thread.currentThread().getId());
         while (!over) {
             long from = System.nanoTime();
@@ -52,27 +36,6 @@ final class Beat {
             long after = Hand.on(() -> threads.getThreadCpuTime(id));
             held = Math.max(held, (System.nanoTime() - from) / 1e6);
             worked = Math.max(worked, (after - before) / 1e6);
-            if ((after - before) > 14_000_000 && System.getenv("BEAT") != null) {
-                StringBuilder b = new StringBuilder("HOLD " + (after - before) / 1e6 + "\n");
-                synchronized (samples) {
-                    for (Object[] o : samples) {
-                        if ((long) o[0] >= from) {
-                            b.append("  --");
-                            int n = 0;
-                            for (StackTraceElement e : (StackTraceElement[]) o[1]) {
-                                if (n++ > 60) break;
-                                String c = e.getClassName();
-                                b.append(" < ")
-                                        .append(c.substring(c.lastIndexOf('.') + 1))
-                                        .append('.')
-                                        .append(e.getMethodName());
-                            }
-                            b.append('\n');
-                        }
-                    }
-                }
-                System.err.println(b);
-            }
             // without a rest it would take the processors from what is measured
             LockSupport.parkNanos(2_000_000);
         }
