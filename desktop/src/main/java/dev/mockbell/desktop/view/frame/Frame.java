@@ -156,12 +156,12 @@ public final class Frame extends StackPane {
     }
 
     private StationView make(Station station) {
-        StationView view = view(station, models);
+        StationView view = viewOf(station, models);
         made.accept(view);
         return view;
     }
 
-    private static StationView view(Station station, Models models) {
+    private static StationView viewOf(Station station, Models models) {
         return switch (station) {
             case CONTRACT -> new ContractView(models);
             case CALL -> new CallView(models);
