@@ -24,11 +24,8 @@ import dev.mockbell.wire.jms.JmsAddress;
 import dev.mockbell.wire.jms.JmsServer;
 import dev.mockbell.xml.TextFile;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -37,6 +34,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.regex.Pattern;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -52,6 +51,8 @@ import picocli.CommandLine.Parameters;
         })
 final class MockCommand implements Callable<Integer> {
     /** So long the requests under way may take when the program is to end. */
+    private static final Pattern SPACE = Pattern.compile("\\s+");
+
     private static final Duration PATIENCE = Duration.ofSeconds(10);
 
     /** So long a mock brings itself to speed when no client comes. */
@@ -116,9 +117,9 @@ final class MockCommand implements Callable<Integer> {
 
     private final Map<String, Contract> contracts = new LinkedHashMap<>();
     private final CountDownLatch stopped = new CountDownLatch(1);
-    private PrintWriter lines;
+    private RequestLog lines;
     private Aloud aloud;
-    private long given;
+    private final AtomicLong given = new AtomicLong();
 
     MockCommand(Console console) {
         this.console = console;
@@ -135,7 +136,7 @@ final class MockCommand implements Callable<Integer> {
         aloud = new Aloud(console::note);
         try {
             List<MockPlan> plans = plans(core, project);
-            lines = log == null ? null : opened();
+            lines = log == null ? null : RequestLog.open(log, console::note);
             ledger = project.map(p -> core.ledger(p, console));
             MockRecorder recorder = ledger.map(l -> (MockRecorder) l::offerMade).orElse(null);
             MockSurroundings around = project.map(p -> core.parts().mocks(p, recorder, this::told))
@@ -161,6 +162,9 @@ final class MockCommand implements Callable<Integer> {
             queues.forEach(QueueMock::close);
             ledger.ifPresent(Ledger::close);
             aloud.close();
+            if (lines != null) {
+                lines.close();
+            }
             core.close();
             throw problem;
         }
@@ -263,22 +267,6 @@ final class MockCommand implements Callable<Integer> {
         }
     }
 
-    private PrintWriter opened() {
-        try {
-            return new PrintWriter(
-                    Files.newBufferedWriter(
-                            log, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND),
-                    true);
-        } catch (IOException e) {
-            throw Problem.of(
-                    Problem.Kind.INPUT,
-                    "The log cannot be written: " + Problem.reason(e),
-                    log.toString(),
-                    "Check the path.",
-                    e);
-        }
-    }
-
     private static Path certificate(CommandCore core, Optional<Project> project) {
         try {
             Path file = project.isPresent()
@@ -297,20 +285,20 @@ final class MockCommand implements Callable<Integer> {
         }
     }
 
-    private synchronized void told(MockEvent event) {
+    /** On the loops that answer. */
+    private void told(MockEvent event) {
         if (!event.matched() && !quiet) {
             aloud.say(() -> "unmatched: " + event.why());
         }
         if (lines != null) {
-            lines.println(String.join(
+            lines.add(String.join(
                     "\t",
                     event.at().toString(),
                     event.operation().isEmpty() ? "-" : event.operation(),
                     event.title(),
-                    event.why().replaceAll("\\s+", " ")));
+                    SPACE.matcher(event.why()).replaceAll(" ")));
         }
-        given++;
-        if (once > 0 && given >= once) {
+        if (given.incrementAndGet() >= once && once > 0) {
             stopped.countDown();
         }
     }
