@@ -18,8 +18,6 @@ import dev.mockbell.task.StopSignal;
 import dev.mockbell.validation.BoundaryCases;
 import dev.mockbell.validation.BoundaryCases.Boundary;
 import dev.mockbell.validation.Fit;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -249,10 +247,8 @@ public final class CaseActions {
 
     private void open(Exchange exchange, OperationPlace place, String body) {
         desk.placeProperty().set(place);
-        String title = "From "
-                + DateTimeFormatter.ofPattern("HH:mm:ss")
-                        .withZone(ZoneId.systemDefault())
-                        .format(exchange.started());
+        // a case is kept for longer than the day
+        String title = "From " + Moments.withDay(exchange.started());
         String id = Names.free(title, n -> call.cases().stream().anyMatch(c -> c.id().equals(n)));
         String port = place.ports().stream()
                 .filter(p -> exchange.endpoint().equals(desk.redactor().text(desk.endpoint(place.contract(), p))))

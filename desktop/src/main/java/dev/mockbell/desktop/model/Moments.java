@@ -26,6 +26,12 @@ public final class Moments {
         return (at.toLocalDate().equals(today) ? "" : day(at, today) + " ") + CLOCK.format(at);
     }
 
+    /** A moment to the second with its day and year, for what is kept. */
+    public static String withDay(Instant at) {
+        ZonedDateTime there = at.atZone(ZoneId.systemDefault());
+        return YEAR.format(there) + " " + CLOCK.format(there);
+    }
+
     /** As {@link #toTheSecond}, today to the millisecond. */
     public static String toTheMillisecond(Instant at) {
         ZonedDateTime there = at.atZone(ZoneId.systemDefault());
