@@ -82,6 +82,10 @@ final class LoadBench {
     static void report(PrintStream out, String title, Turn ours, Turn plain) {
         out.println("  median ours  " + ours);
         out.println("  median plain " + plain);
+        ratio(out, title, ours, plain);
+    }
+
+    static void ratio(PrintStream out, String title, Turn ours, Turn plain) {
         out.println(String.format(
                 Locale.ROOT,
                 "%s: %.2f of the rate, %.2f of the p99, %.2f of the CPU",

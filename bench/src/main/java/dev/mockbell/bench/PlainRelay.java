@@ -11,7 +11,7 @@ import io.netty.channel.socket.SocketChannel;
 
 /**
  * Passes bytes on both ways and looks into nothing: what any relay costs on these event loops, beside which a tap is to be
- * judged. Where client and server fill the processors by themselves, even this one halves their rate.
+ * judged. What the other side does not take yet it holds without a limit. Where client and server fill the processors by themselves, even this one halves their rate.
  */
 final class PlainRelay {
     private PlainRelay() {}

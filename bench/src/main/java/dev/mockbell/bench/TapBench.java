@@ -84,8 +84,14 @@ final class TapBench {
             }
             relay.close().sync();
         }
-        LoadBench.report(out, title + " / plain relay", Turn.median(tapped), Turn.median(relayed));
-        LoadBench.report(out, "plain relay / straight", Turn.median(relayed), Turn.median(straight));
-        LoadBench.report(out, title + " / straight", Turn.median(tapped), Turn.median(straight));
+        Turn byTap = Turn.median(tapped);
+        Turn byRelay = Turn.median(relayed);
+        Turn direct = Turn.median(straight);
+        out.println("  median by the tap   " + byTap);
+        out.println("  median by the relay " + byRelay);
+        out.println("  median straight     " + direct);
+        LoadBench.ratio(out, title + " / plain relay", byTap, byRelay);
+        LoadBench.ratio(out, "plain relay / straight", byRelay, direct);
+        LoadBench.ratio(out, title + " / straight", byTap, direct);
     }
 }

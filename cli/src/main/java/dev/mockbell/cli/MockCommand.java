@@ -50,9 +50,9 @@ import picocli.CommandLine.Parameters;
             "It ends with SIGTERM or Ctrl+C, once the requests under way are answered."
         })
 final class MockCommand implements Callable<Integer> {
-    /** So long the requests under way may take when the program is to end. */
     private static final Pattern SPACE = Pattern.compile("\\s+");
 
+    /** So long the requests under way may take when the program is to end. */
     private static final Duration PATIENCE = Duration.ofSeconds(10);
 
     /** So long a mock brings itself to speed when no client comes. */

@@ -73,20 +73,21 @@ final class RequestLog implements AutoCloseable {
             lost++;
             return;
         }
+        sayLost();
+        waiting.append(line).append(System.lineSeparator());
+    }
+
+    private void sayLost() {
         if (lost > 0) {
             waiting.append("… and ").append(lost).append(" more").append(System.lineSeparator());
             lost = 0;
         }
-        waiting.append(line).append(System.lineSeparator());
     }
 
     private synchronized String take() {
+        sayLost();
         String all = waiting.toString();
         waiting = new StringBuilder();
-        if (lost > 0) {
-            all += "… and " + lost + " more" + System.lineSeparator();
-            lost = 0;
-        }
         return all;
     }
 
@@ -99,6 +100,9 @@ final class RequestLog implements AutoCloseable {
             // the rest is still written
         }
         write();
+        if (taken.hasRemaining()) {
+            tell.accept("The last lines are not in the log.");
+        }
     }
 
     private void write() {

@@ -65,7 +65,7 @@ final class AnswerStrip extends VBox {
     }
 
     /** What a strip is made of, to be practised with. */
-    static Node likeOne() {
+    static Node sample() {
         VBox box = new VBox(3);
         box.getStyleClass().add("ruled");
         FlowPane line = new FlowPane(12, 3);

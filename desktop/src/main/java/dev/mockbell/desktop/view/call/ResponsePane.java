@@ -25,7 +25,9 @@ import javafx.scene.layout.VBox;
 
 /** What came back: its status, its faces, and what can be made of the row that is pointed at. */
 final class ResponsePane extends VBox {
+    /** Turns of practice that a face is given to grow in. */
     private static final int GROWING = 5;
+
     private static final String VIEW = "call.response";
     private static final List<Face> KEPT = List.of(Face.SHEET, Face.XML, Face.WIRE);
     private static final List<Face> FACES = List.of(Face.SHEET, Face.XML, Face.TABLE, Face.PARTS, Face.WIRE);
@@ -116,7 +118,7 @@ final class ResponsePane extends VBox {
     /** Each face is laid out once where nobody sees it, until an answer shows it. */
     List<Runnable> practice() {
         List<Runnable> steps = new ArrayList<>();
-        for (Node each : List.of(AnswerStrip.likeOne(), sheet.node(), xml, table, wire)) {
+        for (Node each : List.of(AnswerStrip.sample(), sheet.node(), xml, table, wire)) {
             steps.add(() -> {
                 if (each.getScene() == null) {
                     backstage.getChildren().setAll(each);

@@ -47,7 +47,7 @@ public final class Frame extends StackPane {
     private final ProjectMenu projects;
     private final FinderModel finder;
     private final Map<Station, StationView> stations = new EnumMap<>(Station.class);
-    private Consumer<StationView> made = view -> {};
+    private Consumer<StationView> stationMade = view -> {};
     /** What the stations are laid out for; where there is less they are moved through. */
     public static final double LEAST_WIDTH = 1_020;
 
@@ -152,12 +152,12 @@ public final class Frame extends StackPane {
     /** Hears of each station when it is made, and now of those that are. */
     public void onStation(Consumer<StationView> listener) {
         stations.values().forEach(listener);
-        made = listener;
+        stationMade = listener;
     }
 
     private StationView make(Station station) {
         StationView view = viewOf(station, models);
-        made.accept(view);
+        stationMade.accept(view);
         return view;
     }
 
