@@ -35,7 +35,36 @@ public record Contrast(String before, String expected, String found, String afte
     }
 
     /** One of both texts; where they have little alike nothing is marked, since that tells no more than the text alone. */
-    public record Side(String before, String different, String after) {}
+    public record Side(String before, String different, String after) {
+        /**
+         * What of it can be looked at in one go: the start of what is different, with what stands next to it. Of a text that
+         * stands alone, its start and its end.
+         *
+         * @param most characters of each of the three parts
+         */
+        public Side within(int most) {
+            boolean alone = different.isEmpty() && after.isEmpty();
+            return new Side(
+                    before.length() <= most
+                            ? before
+                            : alone ? start(before, most / 2) + end(before, most / 2) : "…" + end(before, most),
+                    start(different, most),
+                    start(after, most));
+        }
+
+        private static String start(String part, int most) {
+            return part.length() > most ? part.substring(0, whole(part, most)) + "…" : part;
+        }
+
+        private static String end(String part, int most) {
+            return part.substring(whole(part, part.length() - most));
+        }
+
+        /** A place in a text, or the one before it where a character beyond the basic plane would be cut in two. */
+        private static int whole(String text, int at) {
+            return Character.isLowSurrogate(text.charAt(at)) ? at - 1 : at;
+        }
+    }
 
     public Side ofExpected() {
         return side(expected);

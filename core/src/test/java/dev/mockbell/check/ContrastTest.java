@@ -32,4 +32,23 @@ class ContrastTest {
         assertThat(Contrast.of("ab", "a\t\u00A0b").ofFound().different()).isEqualTo("\u21E5\u237D");
         assertThat(Contrast.of("ab", "ax yb").ofFound().different()).isEqualTo("x y");
     }
+
+    @Test
+    void ofAVeryLongTextWhatIsDifferentStaysInSight() {
+        String alike = "x".repeat(5_000) + "0123456789";
+        Contrast contrast =
+                Contrast.of(alike + "a".repeat(400) + "9876543210" + alike, alike + "b" + "9876543210" + alike);
+        assertThat(contrast.ofExpected().within(10))
+                .isEqualTo(new Contrast.Side("…0123456789", "a".repeat(10) + "…", "9876543210…"));
+        assertThat(contrast.ofFound().within(10)).isEqualTo(new Contrast.Side("…0123456789", "b", "9876543210…"));
+        assertThat(Contrast.of("12345678901234567890", "abc").ofExpected().within(6))
+                .as("alone")
+                .isEqualTo(new Contrast.Side("123…890", "", ""));
+        assertThat(Contrast.of("abcd", "abxd").ofFound().within(10))
+                .as("what is short stays as it is")
+                .isEqualTo(Contrast.of("abcd", "abxd").ofFound());
+        assertThat(new Contrast.Side("\uD83D\uDE00a", "\uD83D\uDE00a", "").within(1))
+                .as("no half of a character")
+                .isEqualTo(new Contrast.Side("…a", "…", ""));
+    }
 }

@@ -89,6 +89,7 @@ public final class Grid<T> extends VBox {
     private int turns;
     private ScrollBar bar;
     private int layouts;
+    private boolean replacing;
     private Optional<Unrolled> unrolled = Optional.empty();
     private Predicate<T> group = row -> false;
     private Function<T, Node> groupNode = row -> new Label();
@@ -285,6 +286,8 @@ public final class Grid<T> extends VBox {
     public Grid<T> unrolled() {
         getChildren().remove(list);
         Unrolled box = new Unrolled(list, () -> list.getItems().size());
+        // below a row or two
+        box.setOnMousePressed(e -> list.requestFocus());
         getChildren().add(Parts.tall(box));
         unrolled = Optional.of(box);
         return this;
@@ -306,7 +309,10 @@ public final class Grid<T> extends VBox {
     }
 
     public void setItems(ObservableList<T> items) {
+        // each cell would make its row anew at once, those that are in view no more too
+        replacing = unrolled.isPresent();
         list.setItems(items);
+        replacing = false;
     }
 
     /** Shows the rows in view anew, because what they show has changed though the items are the same. */
@@ -356,6 +362,7 @@ public final class Grid<T> extends VBox {
         private T shown;
         private int turn;
         private int layout;
+        private boolean late;
 
         Cell() {
             setPrefWidth(0);
@@ -363,7 +370,8 @@ public final class Grid<T> extends VBox {
         }
 
         void refresh() {
-            if (!isEmpty()) {
+            // what is late comes anyway, and what is out of view where it comes into it again
+            if (!isEmpty() && !late && isVisible()) {
                 updateItem(getItem(), false);
             }
         }
@@ -371,6 +379,10 @@ public final class Grid<T> extends VBox {
         @Override
         protected void updateItem(T item, boolean empty) {
             super.updateItem(item, empty);
+            late = replacing;
+            if (late) {
+                return;
+            }
             // a cell is also asked again when it is chosen; what is in it may have the keyboard and stays then
             boolean built = item != null && !empty && item == shown && turn == turns && getGraphic() != null;
             if (built) {
@@ -391,6 +403,12 @@ public final class Grid<T> extends VBox {
             } else {
                 columns(item);
             }
+        }
+
+        /** What came while the rows were replaced, or while the cell was out of view, is made once it is laid out. */
+        @Override
+        protected boolean isItemChanged(T was, T now) {
+            return late || turn != turns || super.isItemChanged(was, now);
         }
 
         /** The words of the row, put together when somebody listens. */

@@ -12,6 +12,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -30,13 +31,33 @@ import javafx.stage.Window;
 public final class Parts {
     private static final String SAYS = "mockbell.says";
 
+    /** Characters of a label or a tip. */
+    private static final int MOST_SAID = 2_000;
+
     private Parts() {}
 
-    /** A text with style classes. */
+    /** A text with style classes; of a very long one its start. */
     public static Label text(String words, String... classes) {
-        Label label = new Label(words);
+        Label label = new Label(start(words, MOST_SAID));
         label.getStyleClass().addAll(classes);
         return label;
+    }
+
+    /**
+     * The start of a text that may be of any length: laying out megabytes would hold the interface thread.
+     *
+     * @param most characters; one beyond the basic plane is not cut in two
+     */
+    public static String start(String text, int most) {
+        if (text.length() <= most) {
+            return text;
+        }
+        return text.substring(0, Character.isHighSurrogate(text.charAt(most - 1)) ? most - 1 : most) + "…";
+    }
+
+    /** As {@link #start}, on one line. */
+    public static String line(String text, int most) {
+        return start(text, most).strip().replaceAll("\\s+", " ");
     }
 
     /** A result and words beside it. */
@@ -47,8 +68,8 @@ public final class Parts {
         return label;
     }
 
-    /** Gives a label of {@link #marked} another result; nothing happens where it has that one. */
-    public static void mark(Label label, Mark mark) {
+    /** Gives a label of {@link #marked}, or a button, another result; nothing happens where it has that one. */
+    public static void mark(Labeled label, Mark mark) {
         if (label.getUserData() != mark) {
             label.setUserData(mark);
             label.setGraphic(mark.node());
@@ -134,8 +155,9 @@ public final class Parts {
                 tip[0].setWrapText(true);
                 tip[0].setMaxWidth(360);
             }
-            tip[0].setText(words.get());
-            if (words.get().isEmpty()) {
+            String said = start(words.get(), MOST_SAID);
+            tip[0].setText(said);
+            if (said.isEmpty()) {
                 Tooltip.uninstall(node, tip[0]);
             } else {
                 Tooltip.install(node, tip[0]);

@@ -21,7 +21,7 @@ final class Unrolled extends Region {
     private double step = FIRST;
     private double shown;
 
-    /** @param rows how many rows or lines there are to be made, or any number that is larger than {@link #FEW} */
+    /** @param rows how many rows there are to be made; for a text any number that is larger than {@link #FEW}, or 0 */
     Unrolled(Parent content, IntSupplier rows) {
         this.content = content;
         this.rows = rows;
@@ -71,7 +71,8 @@ final class Unrolled extends Region {
             // the rows that come to these are to be made in pieces too, and these stay in sight meanwhile
             step = FIRST;
             shown = all == 0 ? 0 : FIRST;
-            content.resizeRelocate(0, 0, getWidth(), height);
+            // a list with more room would fill it with rows of nothing, all in one go
+            content.resizeRelocate(0, 0, getWidth(), all == 0 ? height : Math.min(height, FIRST));
             return;
         }
         content.resizeRelocate(0, 0, getWidth(), Math.min(height, shown));

@@ -95,7 +95,7 @@ public final class ValueField extends HBox {
     /** What a field can show: one line, and no more of it than is laid out in no time. */
     private static String shown(String value) {
         if (value.length() > MOST_TYPED) {
-            return shown(value.substring(0, SHOWN)) + "…";
+            return shown(Parts.start(value, SHOWN));
         }
         return value.chars().noneMatch(c -> c < ' ') ? value : value.replaceAll("[\\t\\r\\n]+", " ");
     }

@@ -245,7 +245,8 @@ public final class XmlArea extends StackPane {
                         0,
                         editable
                                 ? other
-                                : new Unrolled(other, () -> other.getContent().getLength()));
+                                : new Unrolled(
+                                        other, () -> other.getContent().getLength() == 0 ? 0 : Integer.MAX_VALUE));
         if (focused) {
             area.requestFocus();
         }

@@ -9,8 +9,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
+import javafx.collections.FXCollections;
+import javafx.geometry.Point2D;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -80,6 +84,52 @@ class GridTest {
         Hand.run(stage::hide);
     }
 
+    @Test
+    void rowsInPlaceOfOthersAreMadeAsTheyComeIntoView() {
+        AtomicInteger made = new AtomicInteger();
+        Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26).unrolled().growing("N", n -> {
+            made.incrementAndGet();
+            return Parts.text(String.valueOf(n));
+        }));
+        Stage stage = show(grid, 400);
+        Hand hand = new Hand(stage);
+        for (int[] range :
+                new int[][] {{0, 2}, {100, 20_000}, {40, 42}, {200, 20_100}, {300, 20_200}, {0, 1}, {9, 900}}) {
+            Hand.run(() -> {
+                int before = made.get();
+                grid.setItems(FXCollections.observableArrayList(
+                        IntStream.range(range[0], range[1]).boxed().toList()));
+                // somebody has something else to show in them too
+                grid.refresh();
+                assertThat(made.get()).as("made for nobody to see").isEqualTo(before);
+            });
+            hand.await("all of them", grid::isWhole);
+            hand.picture();
+            int most = Math.min(range[1] - range[0], 10);
+            assertThat(shown(grid))
+                    .containsAll(IntStream.range(range[0], range[0] + most)
+                            .mapToObj(String::valueOf)
+                            .toList());
+            assertThat(shown(grid)).doesNotContain(String.valueOf(range[0] - 1));
+        }
+        Hand.run(stage::hide);
+    }
+
+    @Test
+    void oneOrTwoRowsAreNotFilledUpWithRowsOfNothing() {
+        Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26).unrolled().growing("N", n -> Parts.text("row " + n)));
+        Stage stage = show(new VBox(new TextField(), Parts.tall(grid)), 400);
+        Hand hand = new Hand(stage);
+        Hand.run(() -> grid.setItems(FXCollections.observableArrayList(1, 2)));
+        hand.picture();
+        assertThat(shown(grid)).contains("row 1", "row 2");
+        assertThat(Hand.on(() -> grid.list().lookupAll(".list-cell"))).hasSize(2);
+        Point2D below = Hand.on(() -> grid.localToScreen(200, 300));
+        hand.clickAt(below.getX(), below.getY());
+        assertThat(Hand.on(() -> grid.list().isFocused())).as("pressed below").isTrue();
+        Hand.run(stage::hide);
+    }
+
     private static List<String> shown(Grid<?> grid) {
         return Hand.on(() -> grid.list().lookupAll(".label").stream()
                 .filter(Parts::isShown)
@@ -94,7 +144,7 @@ class GridTest {
         ValueField second = Hand.on(() -> new ValueField("one\ntwo", typed::add).named("second"));
         ValueField third =
                 Hand.on(() -> new ValueField("north", typed::add).named("third").offering(List.of("north", "south")));
-        Stage stage = show(new javafx.scene.layout.VBox(first, second, third), 300);
+        Stage stage = show(new VBox(first, second, third), 300);
         Hand hand = new Hand(stage);
         Hand.run(() -> third.mark(Optional.of("not so"), false, Optional.empty()));
         assertThat(hand.find("#second").orElseThrow())

@@ -11,6 +11,11 @@ import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.CopyOut;
 import dev.mockbell.validation.Fit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.geometry.Side;
@@ -38,7 +43,25 @@ public final class CaseBar extends HBox {
     private final HBox chips = new HBox(7);
     private final ScrollPane scroll = new ScrollPane(chips);
     private final Button everyCase = Parts.button("All ▾", "All cases of the operation", () -> {}, "quiet", "dense");
+    private final Button add;
+
+    /** The chips that are there: one that is made anew while it is pressed would not hear of it. */
+    private Map<Of, Button> shown = Map.of();
+
     private int dragged = -1;
+
+    /**
+     * What a chip stands for. Another result leaves it as it is, but for its mark.
+     *
+     * @param fit what of the case does not fit the contract
+     */
+    private record Of(String reference, String id, String title, String description, Optional<Fit> fit) {
+        String tip() {
+            return (description.isEmpty() ? title : description)
+                    + fit.map(f -> "\nDoes not fit the contract: " + f.misfits().get(0))
+                            .orElse("");
+        }
+    }
 
     CaseBar(CallView view, CallModel model, Desk desk) {
         super(8);
@@ -76,6 +99,12 @@ public final class CaseBar extends HBox {
         everyCase.setOnAction(e -> allMenu().show(everyCase, Side.BOTTOM, 0, 2));
         everyCase.setVisible(false);
         everyCase.managedProperty().bind(everyCase.visibleProperty());
+        add = Parts.button(
+                "+ New case",
+                "Make a case with everything in",
+                () -> view.ask("Name of the new case", "New case", t -> model.add(t, false)),
+                "quiet");
+        add.setId("new-case");
         chips.widthProperty().addListener((o, was, now) -> fit());
         scroll.viewportBoundsProperty().addListener((o, was, now) -> fit());
         getChildren().addAll(words, scroll, everyCase, variables, copy, more);
@@ -135,57 +164,81 @@ public final class CaseBar extends HBox {
     }
 
     void show() {
-        chips.getChildren().clear();
-        for (int i = 0; i < model.cases().size(); i++) {
-            chips.getChildren().add(chip(i, model.cases().get(i)));
+        Map<Of, Button> wanted = new LinkedHashMap<>();
+        for (Case kept : model.cases()) {
+            Of of = new Of(
+                    kept.reference(),
+                    kept.id(),
+                    kept.title(),
+                    kept.description(),
+                    Optional.ofNullable(model.actions().misfits().get(kept.reference())));
+            Button there = shown.get(of);
+            Button chip = there == null ? chip(of) : there;
+            mark(chip, mark(kept), of.fit().isPresent());
+            Parts.classed(
+                    chip,
+                    "here",
+                    current() != null && kept.reference().equals(current().reference()));
+            wanted.put(of, chip);
         }
+        shown = wanted;
+        List<Button> all = new ArrayList<>(wanted.values());
         if (current() != null) {
-            Button add = Parts.button(
-                    "+ New case",
-                    "Make a case with everything in",
-                    () -> view.ask("Name of the new case", "New case", t -> model.add(t, false)),
-                    "quiet");
-            add.setId("new-case");
-            chips.getChildren().add(add);
+            all.add(add);
         }
+        Node focused = chips.getScene() == null ? null : chips.getScene().getFocusOwner();
+        Parts.keep(chips, all);
+        // one that was moved among the others goes on having the keyboard
+        all.stream().filter(b -> b == focused).forEach(Button::requestFocus);
         fit();
     }
 
-    private Button chip(int index, Case kept) {
-        Mark mark = mark(kept);
-        Fit fit = model.actions().misfits().get(kept.reference());
-        String tip = kept.description().isEmpty() ? kept.title() : kept.description();
-        if (fit != null) {
-            tip += "\nDoes not fit the contract: " + fit.misfits().get(0);
+    private static void mark(Button chip, Mark mark, boolean misfit) {
+        if (chip.getUserData() != mark) {
+            chip.setUserData(mark);
+            chip.setGraphic(misfit ? new HBox(4, mark.node(), Mark.FAULT.node()) : mark.node());
         }
-        Button chip = Parts.button(kept.title(), tip, () -> model.open(kept), "chip");
-        chip.setGraphic(mark.node());
-        if (fit != null) {
-            chip.setGraphic(new HBox(4, mark.node(), Mark.FAULT.node()));
+    }
+
+    /** As it is now: it may have been edited since its chip was made. */
+    private void open(Of of) {
+        int index = index(of);
+        if (index >= 0) {
+            model.open(model.cases().get(index));
         }
-        chip.setId("case-" + kept.id());
-        if (current() != null && kept.reference().equals(current().reference())) {
-            chip.getStyleClass().add("here");
+    }
+
+    private int index(Of of) {
+        List<Case> cases = model.cases();
+        int index = cases.size() - 1;
+        while (index >= 0 && !cases.get(index).reference().equals(of.reference())) {
+            index--;
         }
+        return index;
+    }
+
+    private Button chip(Of of) {
+        Button chip = Parts.button(of.title(), of.tip(), () -> open(of), "chip");
+        chip.setId("case-" + of.id());
         chip.setOnContextMenuRequested(e -> {
-            model.open(kept);
+            open(of);
             caseMenu().show(chip, e.getScreenX(), e.getScreenY());
         });
         chip.setOnKeyPressed(e -> {
             if (e.isAltDown() && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
-                model.open(kept);
+                open(of);
                 model.actions().move(e.getCode() == KeyCode.LEFT ? -1 : 1);
                 e.consume();
             } else if (e.getCode() == KeyCode.DELETE) {
-                model.open(kept);
+                open(of);
                 model.delete();
                 e.consume();
             }
         });
         chip.setOnDragDetected(e -> {
-            dragged = index;
+            dragged = index(of);
             ClipboardContent content = new ClipboardContent();
-            content.putString(kept.title());
+            content.putString(of.title());
             chip.startDragAndDrop(TransferMode.MOVE).setContent(content);
             e.consume();
         });
@@ -197,7 +250,7 @@ public final class CaseBar extends HBox {
         chip.setOnDragDropped(e -> {
             int from = dragged;
             dragged = -1;
-            model.actions().moveTo(from, index);
+            model.actions().moveTo(from, index(of));
             e.setDropCompleted(true);
         });
         return chip;

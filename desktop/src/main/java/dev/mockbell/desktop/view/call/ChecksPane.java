@@ -7,19 +7,20 @@ import dev.mockbell.check.CheckResult;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Desk;
 import dev.mockbell.desktop.model.OperationPlace;
-import dev.mockbell.desktop.part.Mark;
 import dev.mockbell.desktop.part.Parts;
 import dev.mockbell.desktop.view.shared.Form;
 import dev.mockbell.desktop.view.shared.Numbers;
 import dev.mockbell.desktop.view.shared.Overlay;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.SuiteRunner;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -29,7 +30,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The checks and captures of the current case, with what they found in the answer that is shown. */
@@ -37,126 +37,110 @@ final class ChecksPane extends VBox {
     private final CallModel model;
     private final Desk desk;
     private final Supplier<Optional<SheetRow>> pointed;
+    private final Label count = Parts.text("", "tag");
+    private final HBox top = Parts.head("Checks", Parts.spring(), count);
+    private final VBox list = new VBox(8);
+    private final Button add = Parts.button("Add a check", "Choose what the answer must hold to", () -> {});
+    private final Button against = Parts.button(
+            "try against an exchange…",
+            "What these checks make of any answer of the ledger",
+            this::askExchange,
+            "quiet",
+            "link");
+    private final HBox captured = Parts.innerHead("Captures");
+    private final VBox captures = new VBox(6);
+    private final Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
+
+    /** The rows that are there: one that is made anew while it is pressed would not hear of it. */
+    private Map<Of, CheckRow> shown = Map.of();
+
+    private Map<Capture, CaptureRow> taking = Map.of();
+
+    /** A check at a place: the same may be asked twice. */
+    private record Of(int index, Check check) {}
 
     /** @param pointed gives the row of the answer that is pointed at */
     ChecksPane(CallModel model, Desk desk, Supplier<Optional<SheetRow>> pointed) {
         this.model = model;
         this.desk = desk;
         this.pointed = pointed;
-    }
-
-    void show() {
-        getChildren().clear();
-        Case kept = model.currentProperty().get();
-        if (kept == null) {
-            return;
+        count.setId("checks-passed");
+        for (VBox each : List.of(list, captures)) {
+            each.setPadding(new Insets(10, 12, 10, 12));
         }
-        List<CheckResult> results = Optional.ofNullable(model.calledProperty().get())
-                .map(c -> c.result().checks())
-                .orElse(List.of());
-        long passed = results.stream().filter(CheckResult::passed).count();
-        HBox top = Parts.head("Checks", Parts.spring());
-        if (!results.isEmpty()) {
-            Label count =
-                    Parts.text(passed + " of " + results.size(), "tag", passed == results.size() ? "fine" : "failed");
-            count.setId("checks-passed");
-            top.getChildren().add(count);
-        }
-        VBox list = new VBox(8);
-        list.setPadding(new Insets(10, 12, 10, 12));
-        for (int i = 0; i < kept.checks().size(); i++) {
-            CheckResult result = i < results.size() ? results.get(i) : null;
-            list.getChildren().add(check(kept.checks().get(i), result));
-        }
-        Button add = Parts.button("Add a check", "Choose what the answer must hold to", () -> {});
         add.setMaxWidth(Double.MAX_VALUE);
         add.setId("add-check");
         add.setOnAction(e -> menu().show(add, Side.BOTTOM, 0, 2));
-        list.getChildren().add(add);
+        against.setId("try-against");
+        none.setWrapText(true);
+    }
+
+    void show() {
+        Case kept = model.currentProperty().get();
+        if (kept == null) {
+            getChildren().clear();
+            return;
+        }
+        Optional<SuiteRunner.Called> called =
+                Optional.ofNullable(model.calledProperty().get());
+        List<CheckResult> results = called.map(c -> c.result().checks()).orElse(List.of());
+        Optional<Answer> answer = called.map(SuiteRunner.Called::answer);
+        showPassed(results);
+        Map<Of, CheckRow> rows = new LinkedHashMap<>();
+        for (int i = 0; i < kept.checks().size(); i++) {
+            Of of = new Of(i, kept.checks().get(i));
+            CheckRow there = shown.get(of);
+            CheckRow row = there == null ? row(of.check()) : there;
+            row.show(i < results.size() ? Optional.of(results.get(i)) : Optional.empty(), answer);
+            rows.put(of, row);
+        }
+        shown = rows;
+        List<Node> all = new ArrayList<>(rows.values());
+        all.add(add);
         if (!kept.checks().isEmpty()) {
-            Button against = Parts.button(
-                    "try against an exchange…",
-                    "What these checks make of any answer of the ledger",
-                    this::askExchange,
-                    "quiet",
-                    "link");
-            against.setId("try-against");
-            list.getChildren().add(against);
+            all.add(against);
         }
-        getChildren().addAll(top, list, Parts.innerHead("Captures"), captures(kept));
+        Parts.keep(list, all);
+        showCaptures(kept);
+        Parts.keep(this, List.of(top, list, captured, captures));
     }
 
-    private Node check(Check check, CheckResult result) {
-        Mark mark = result == null ? Mark.STALE : Numbers.mark(result.verdict());
-        Label title = Parts.marked(mark, check.title());
-        title.setWrapText(true);
-        title.setMinWidth(0);
-        Button remove =
-                Parts.button("×", "Take this check away", () -> model.checks().remove(check), "tiny");
-        HBox first = new HBox(title, Parts.spring());
-        if (check.stops()) {
-            Label stops = Parts.text("ends the run", "tag");
-            stops.setMinWidth(Region.USE_PREF_SIZE);
-            first.getChildren().add(stops);
-        }
-        Runnable edit = () -> CheckForm.ask(
-                this, check.title(), check, edited -> model.checks().replace(check, edited));
-        first.getChildren().add(Parts.button("Edit", "Change this check", edit, "tiny"));
-        first.getChildren().add(remove);
-        VBox box = new VBox(first);
-        // why there is no answer stands once, where the answer would
-        Optional<Answer> answer =
-                Optional.ofNullable(model.calledProperty().get()).map(c -> c.answer());
-        boolean answered = answer.flatMap(a -> a.exchange().response()).isPresent()
-                && (result == null || !result.found().equals(answer.get().flaw().orElse("")));
-        if (result != null && answered) {
-            String words = result.passed() ? result.found() : result.finding();
-            if (!words.isEmpty() && !words.equals("true")) {
-                Label found = Parts.text(
-                        result.passed() ? "found " + words : words,
-                        "table-text",
-                        result.passed() ? "second" : "failed");
-                found.setWrapText(true);
-                found.setPadding(new Insets(0, 0, 0, 18));
-                box.getChildren().add(found);
-            }
-        }
-        return box;
+    private void showPassed(List<CheckResult> results) {
+        long passed = results.stream().filter(CheckResult::passed).count();
+        count.setText(results.isEmpty() ? "" : passed + " of " + results.size());
+        count.setVisible(!results.isEmpty());
+        Parts.classed(count, "fine", passed == results.size());
+        Parts.classed(count, "failed", passed < results.size());
     }
 
-    private Node captures(Case kept) {
-        VBox captures = new VBox(6);
-        captures.setPadding(new Insets(10, 12, 10, 12));
+    private CheckRow row(Check check) {
+        return new CheckRow(
+                check,
+                () -> CheckForm.ask(
+                        this, check.title(), check, edited -> model.checks().replace(check, edited)),
+                () -> model.checks().remove(check));
+    }
+
+    private void showCaptures(Case kept) {
         Map<String, String> taken = Optional.ofNullable(model.calledProperty().get())
                 .map(c -> c.result().captures())
                 .orElse(Map.of());
+        Map<Capture, CaptureRow> rows = new LinkedHashMap<>();
         for (Capture capture : kept.captures()) {
-            captures.getChildren().add(capture(capture, taken.get(capture.name())));
+            CaptureRow there = taking.get(capture);
+            CaptureRow row = there == null ? row(capture) : there;
+            row.show(Optional.ofNullable(taken.get(capture.name())));
+            rows.put(capture, row);
         }
-        if (kept.captures().isEmpty()) {
-            Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
-            none.setWrapText(true);
-            captures.getChildren().add(none);
-        }
-        return captures;
+        taking = rows;
+        Parts.keep(captures, rows.isEmpty() ? List.of(none) : List.copyOf(rows.values()));
     }
 
-    private Node capture(Capture capture, String value) {
-        Label name = Parts.text("$" + capture.name(), "mono");
-        name.setMinWidth(Region.USE_PREF_SIZE);
-        Label from = Parts.text("← " + capture.path().replaceFirst("^/[^/]+/", ""), "table-text", "second");
-        from.setMinWidth(0);
-        Button remove =
-                Parts.button("×", "Take this capture away", () -> model.checks().removeCapture(capture), "tiny");
-        Button edit = Parts.button(
-                "Edit", "Its name, and what it takes", () -> CaptureForm.ask(this, capture, model), "tiny");
-        HBox first = new HBox(5, name, from, Parts.spring(), edit, remove);
-        first.setAlignment(Pos.CENTER_LEFT);
-        VBox box = new VBox(first);
-        if (value != null) {
-            box.getChildren().add(Parts.text(value, "third", "table-text"));
-        }
-        return box;
+    private CaptureRow row(Capture capture) {
+        return new CaptureRow(
+                capture,
+                () -> CaptureForm.ask(this, capture, model),
+                () -> model.checks().removeCapture(capture));
     }
 
     private void askExchange() {

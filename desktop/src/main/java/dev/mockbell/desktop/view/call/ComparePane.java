@@ -31,6 +31,9 @@ import javafx.scene.layout.VBox;
 final class ComparePane extends VBox {
     private static final int MOST = 60;
 
+    /** Characters of a value that one points at. */
+    private static final int MOST_TOLD = 1_000;
+
     private final CallModel call;
     private final ComparedModel model;
     private final Consumer<String> reveal;
@@ -163,11 +166,10 @@ final class ComparePane extends VBox {
     }
 
     private static Label value(String text, String kind) {
-        String line = text.strip().replaceAll("\\s+", " ");
-        Label label = Parts.text(line.length() > 80 ? line.substring(0, 79) + "…" : line, "mono", "small", kind);
+        Label label = Parts.text(Parts.line(text, 80), "mono", "small", kind);
         label.setMinWidth(0);
         label.setPadding(new Insets(0, 0, 0, 8));
-        Parts.tip(label, line);
+        Parts.tip(label, Parts.line(text, MOST_TOLD));
         return label;
     }
 

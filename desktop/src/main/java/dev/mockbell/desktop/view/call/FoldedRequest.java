@@ -61,7 +61,7 @@ final class FoldedRequest extends VBox {
             String value = row.value().strip();
             Label shown = out || nil
                     ? Parts.text(out ? "left out" : "nil", "third", "italic", "table-text")
-                    : Parts.text(value.length() > LONGEST ? value.substring(0, LONGEST) + "…" : value, "mono", "small");
+                    : Parts.text(Parts.start(value, LONGEST), "mono", "small");
             shown.setMinWidth(0);
             box.getChildren().add(shown);
         }

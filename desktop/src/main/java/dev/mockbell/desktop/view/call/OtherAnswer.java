@@ -12,6 +12,7 @@ import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.task.StopSignal;
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -63,6 +64,12 @@ final class OtherAnswer {
         this.show = show;
         this.read = read;
         text.area().setId("answer-text");
+    }
+
+    /** What this is made of, to be practised with; the text is the one that answers are shown in. */
+    List<Node> samples() {
+        Button next = Parts.button("What helps", "", () -> {});
+        return List.of(words("What happened. What is to be known of it.", new FlowPane(8, 8, next), false), text);
     }
 
     /** Shows what has become known of the answer since; what stands in its place stays. */

@@ -118,7 +118,9 @@ final class ResponsePane extends VBox {
     /** Each face is laid out once where nobody sees it, until an answer shows it. */
     List<Runnable> practice() {
         List<Runnable> steps = new ArrayList<>();
-        for (Node each : List.of(AnswerStrip.sample(), sheet.node(), xml, table, wire)) {
+        List<Node> all = new ArrayList<>(List.of(AnswerStrip.sample(), sheet.node(), xml, table, wire));
+        all.addAll(other.samples());
+        for (Node each : all) {
             steps.add(() -> {
                 if (each.getScene() == null) {
                     backstage.getChildren().setAll(each);

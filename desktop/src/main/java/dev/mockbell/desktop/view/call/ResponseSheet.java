@@ -241,8 +241,7 @@ final class ResponseSheet {
     }
 
     private static String onOneLine(String value) {
-        String part = value.length() > MOST_SHOWN ? value.substring(0, MOST_SHOWN) + "…" : value;
-        return part.strip().replaceAll("\\s+", " ");
+        return Parts.line(value, MOST_SHOWN);
     }
 
     private static Label tag(String words, String kind) {

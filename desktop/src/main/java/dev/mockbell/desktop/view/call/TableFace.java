@@ -282,7 +282,7 @@ final class TableFace extends VBox {
         boolean nothing = Table.isNothing(value);
         String words = value == null ? "left out" : nothing ? "nil" : value.strip();
         label.setUserData(row);
-        label.setText(words.length() > LONGEST ? words.substring(0, LONGEST) + "…" : words);
+        label.setText(Parts.start(words, LONGEST));
         Parts.classed(label, "mono", !nothing);
         Parts.classed(label, "third", nothing);
         Parts.classed(label, "italic", nothing);

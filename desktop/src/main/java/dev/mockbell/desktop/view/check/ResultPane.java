@@ -48,6 +48,9 @@ import javafx.stage.FileChooser;
 
 /** What became of the step and run that are looked at: its checks in words, both messages, and the log of the run. */
 final class ResultPane extends VBox {
+    /** Characters of what was found or asked for, alike or different. */
+    private static final int MOST_SHOWN = 1_000;
+
     private static final List<String> FACES = List.of("Checks", "Request", "Response", "Run before", "Log");
 
     private final Models models;
@@ -342,7 +345,8 @@ final class ResultPane extends VBox {
         return all;
     }
 
-    private static Node side(String style, Contrast.Side side) {
+    private static Node side(String style, Contrast.Side whole) {
+        Contrast.Side side = whole.within(MOST_SHOWN);
         TextFlow flow = new TextFlow(
                 text(side.before(), "alike"), text(side.different(), "different"), text(side.after(), "alike"));
         flow.getChildren().removeIf(n -> ((Text) n).getText().isEmpty());
