@@ -30,7 +30,8 @@ final class Unrolled extends Region {
 
     /** Whether all that there is room for is shown. */
     boolean isWhole() {
-        return shown == Double.MAX_VALUE || rows.getAsInt() <= FEW;
+        int all = rows.getAsInt();
+        return all == 0 || shown == Double.MAX_VALUE || all <= FEW && shown >= FIRST;
     }
 
     /** Begins anew, when the rows that it has are to be made of other nodes. */
@@ -65,17 +66,15 @@ final class Unrolled extends Region {
 
     @Override
     protected void layoutChildren() {
-        double height = getHeight();
         int all = rows.getAsInt();
         if (all <= FEW) {
             // the rows that come to these are to be made in pieces too, and these stay in sight meanwhile
             step = FIRST;
-            shown = all == 0 ? 0 : FIRST;
-            // a list with more room would fill it with rows of nothing, all in one go
-            content.resizeRelocate(0, 0, getWidth(), all == 0 ? height : Math.min(height, FIRST));
-            return;
+            shown = all == 0 ? 0 : Math.min(shown, FIRST);
         }
-        content.resizeRelocate(0, 0, getWidth(), Math.min(height, shown));
+        // a list with more room would fill it with rows of nothing, all in one go
+        double height = all > 0 && all <= FEW ? Math.min(getHeight(), FIRST) : getHeight();
+        content.resizeRelocate(0, 0, getWidth(), all == 0 ? height : Math.min(height, shown));
         if (isWhole() || height <= 0 || getScene() == null) {
             return;
         }

@@ -306,7 +306,7 @@ public final class XmlArea extends StackPane {
         int first = area.visibleParToAllParIndex(0);
         int last = area.visibleParToAllParIndex(area.getVisibleParagraphs().size() - 1);
         int start = area.getAbsolutePosition(first, 0);
-        int end = Math.min(area.getAbsolutePosition(last, area.getParagraphLength(last)), start + MOST_COLOURED);
+        int end = end(last, start + MOST_COLOURED);
         int back = Math.max(0, start - BACK);
         Coloured now = new Coloured(revision, start, end);
         if (now.equals(coloured)) {
@@ -319,11 +319,32 @@ public final class XmlArea extends StackPane {
         int from = back == 0 ? 0 : open >= 0 ? back + open : start;
         StyleSpans<Collection<String>> spans = XmlColours.of(area.getText(from, end), start - from);
         StyleSpans<Collection<String>> shown = marked(spans, start, end);
-        if (!shown.equals(area.getStyleSpans(start, end))) {
+        // lines that are set anew are made anew, so only those are that are to look different
+        int low = first;
+        while (low <= last && isColoured(low, shown, start, end)) {
+            low++;
+        }
+        int high = last;
+        while (high > low && isColoured(high, shown, start, end)) {
+            high--;
+        }
+        if (low <= high) {
+            int at = area.getAbsolutePosition(low, 0);
             styling = true;
-            area.setStyleSpans(start, shown);
+            area.setStyleSpans(at, shown.subView(at - start, end(high, end) - start));
             styling = false;
         }
+    }
+
+    private boolean isColoured(int line, StyleSpans<Collection<String>> shown, int start, int end) {
+        int at = Math.min(area.getAbsolutePosition(line, 0), end);
+        int to = end(line, end);
+        return at == to || shown.subView(at - start, to - start).equals(area.getStyleSpans(at, to));
+    }
+
+    /** Where a line ends, or where no more is coloured. */
+    private int end(int line, int most) {
+        return Math.min(area.getAbsolutePosition(line, area.getParagraphLength(line)), most);
     }
 
     private StyleSpans<Collection<String>> marked(StyleSpans<Collection<String>> spans, int start, int end) {

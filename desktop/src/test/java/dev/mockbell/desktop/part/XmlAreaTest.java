@@ -4,8 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.toolkit.Toolkit;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.IntStream;
 import javafx.scene.Scene;
 import javafx.scene.layout.StackPane;
 import javafx.stage.Stage;
@@ -103,6 +106,36 @@ class XmlAreaTest {
         assertThat(area.area().getId()).isEqualTo("lines");
         assertThat(firstInView()).isEqualTo(first);
         assertThat(Hand.on(() -> area.area().getSelectedText())).contains("<row>8999</row>");
+    }
+
+    private boolean isColoured() {
+        CodeArea lines = area.area();
+        int first = lines.visibleParToAllParIndex(0);
+        return IntStream.range(first, first + lines.getVisibleParagraphs().size())
+                .allMatch(p -> lines.getStyleSpans(p).getSpanCount() > 1);
+    }
+
+    @Test
+    void linesThatAreColouredAlreadyAreNotMadeAnewWhenOthersComeIntoView() {
+        show(text("all"));
+        Hand.run(() -> area.goTo(9_000));
+        hand.await("their colours", this::isColoured);
+        hand.picture();
+        List<Integer> starts = new ArrayList<>();
+        Hand.run(() -> area.area().richChanges().subscribe(c -> starts.add(c.getPosition())));
+        int below = Hand.on(() -> {
+            int last = area.area()
+                    .visibleParToAllParIndex(area.area().getVisibleParagraphs().size() - 1);
+            area.area().scrollYBy(60);
+            return area.area().getAbsolutePosition(last, 0);
+        });
+        hand.await("the colours of those", () -> !starts.isEmpty() && isColoured());
+        assertThat(starts).allSatisfy(at -> assertThat(at).isGreaterThanOrEqualTo(below));
+        Hand.run(() -> area.squiggle(List.of(new XmlArea.Squiggle(below, below + 5, "amiss"))));
+        hand.await(
+                "the mark",
+                () -> area.area().getStyleSpans(below, below + 5).stream()
+                        .allMatch(span -> span.getStyle().contains("squiggle")));
     }
 
     @Test
