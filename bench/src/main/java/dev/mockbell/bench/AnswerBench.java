@@ -15,6 +15,7 @@ import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.suite.Case;
 import dev.mockbell.suite.SuiteRunner;
+import dev.mockbell.table.Column;
 import dev.mockbell.table.Table;
 import dev.mockbell.table.TableWriter;
 import dev.mockbell.task.Progress;
@@ -39,6 +40,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import javafx.scene.control.ListView;
 import javafx.scene.control.skin.VirtualFlow;
 
@@ -336,6 +338,7 @@ final class AnswerBench {
             Table table = Hand.on(() -> tables.table().orElseThrow());
             Path csv = Scratch.folder().resolve("rows.csv");
             Path plain = Scratch.folder().resolve("plain.csv");
+            List<Column> columns = table.columns();
             double ours = Double.MAX_VALUE;
             double theirs = Double.MAX_VALUE;
             for (int i = 0; i < 5; i++) {
@@ -345,7 +348,7 @@ final class AnswerBench {
                 from = System.nanoTime();
                 try (BufferedWriter to = Files.newBufferedWriter(plain)) {
                     for (Table.Row row : table.rows()) {
-                        to.write(String.join(",", row.values().values()));
+                        to.write(columns.stream().map(row::value).collect(Collectors.joining(",")));
                         to.write("\r\n");
                     }
                 }

@@ -33,26 +33,33 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
     /** The value of an element that is nil (XML Schema Part 1, §2.6.2). No value of XML has this character. */
     public static final String NIL = "\u0000nil";
 
-    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
-    private static final String BETWEEN = "; ";
-
-    /** A row deeper than this is none that anybody reads. */
-    private static final int DEEPEST = 12;
-
     private static final int MOST_COLUMNS = 500;
 
-    /**
-     * A row.
-     *
-     * @param number its place in the message, from 1, among the rows that the condition left
-     * @param element what it was made of
-     * @param values by the paths of columns; what is left out has none
-     */
-    public record Row(int number, Element element, Map<String, String> values) {
+    /** A row. */
+    public static final class Row {
+        private final int number;
+        private final Element element;
+        private final RowReader.Cells cells;
+
+        Row(int number, Element element, RowReader.Cells cells) {
+            this.number = number;
+            this.element = element;
+            this.cells = cells;
+        }
+
+        /** Its place in the message, from 1, among the rows that the condition left. */
+        public int number() {
+            return number;
+        }
+
+        /** What it was made of. */
+        public Element element() {
+            return element;
+        }
+
         /** The value in a column; null when it is left out. */
         public String value(Column column) {
-            return values.get(column.path());
+            return cells.at(column.path());
         }
     }
 
@@ -68,13 +75,12 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
                 ? all
                 : elements(expressions.nodes("(" + shape.rows() + ")[" + shape.where() + "]", looking));
         List<Row> rows = new ArrayList<>();
-        Map<String, String> names = new LinkedHashMap<>();
+        RowReader reader = new RowReader(
+                shape.columns(), Math.max(MOST_COLUMNS, shape.columns().size()));
         for (Element element : wanted) {
-            Map<String, String> values = new HashMap<>();
-            fields(element, "", 0, values, names);
-            rows.add(new Row(rows.size() + 1, element, values));
+            rows.add(new Row(rows.size() + 1, element, reader.read(element)));
         }
-        List<Column> columns = columns(shape.columns(), names, rows);
+        List<Column> columns = columns(shape.columns(), reader.names(), rows);
         Shape known = shape.with(columns);
         shape.sort()
                 .ifPresent(s -> columns.stream()
@@ -124,60 +130,7 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
     }
 
     private static Type type(String path, List<Row> rows) {
-        return Type.of(() -> rows.stream().map(r -> r.values().get(path)).iterator());
-    }
-
-    private static void fields(
-            Element element, String at, int depth, Map<String, String> values, Map<String, String> names) {
-        for (Attr attr : Xml.attributes(element)) {
-            if (!XMLNS.equals(attr.getNamespaceURI()) && !XSI.equals(attr.getNamespaceURI())) {
-                put(at + "@" + local(attr), local(attr), attr.getValue(), values, names);
-            }
-        }
-        if (element.getFirstChild() == null || !hasElements(element)) {
-            String path = at.isEmpty() ? "." : at.substring(0, at.length() - 1);
-            String value = "true".equals(element.getAttributeNS(XSI, "nil").strip()) ? NIL : element.getTextContent();
-            put(path, local(element), value, values, names);
-            return;
-        }
-        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
-            if (n instanceof Element child && depth < DEEPEST) {
-                fields(child, at + local(child) + "/", depth + 1, values, names);
-            }
-        }
-        String mixed = ownText(element);
-        if (!mixed.isEmpty()) {
-            put(at.isEmpty() ? "." : at.substring(0, at.length() - 1), local(element), mixed, values, names);
-        }
-    }
-
-    private static void put(
-            String path, String name, String value, Map<String, String> values, Map<String, String> names) {
-        names.putIfAbsent(path, name);
-        values.merge(path, value, (a, b) -> (a.equals(NIL) ? "" : a) + BETWEEN + (b.equals(NIL) ? "" : b));
-    }
-
-    private static boolean hasElements(Element element) {
-        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
-            if (n instanceof Element) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private static String ownText(Element element) {
-        StringBuilder text = new StringBuilder();
-        for (Node n = element.getFirstChild(); n != null; n = n.getNextSibling()) {
-            if (n instanceof Text t) {
-                text.append(t.getData());
-            }
-        }
-        return text.toString().strip();
-    }
-
-    private static String local(Node node) {
-        return node.getLocalName() == null ? node.getNodeName() : node.getLocalName();
+        return Type.of(() -> rows.stream().map(r -> r.cells.at(path)).iterator());
     }
 
     /** The columns that are shown and written. */
@@ -200,7 +153,7 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
         Map<String, Integer> counts = new LinkedHashMap<>();
         Element root = document.getDocumentElement();
         if (root != null) {
-            count(root, "/" + local(root), 0, counts);
+            count(root, "/" + RowReader.local(root), 0, counts);
         }
         return counts.entrySet().stream()
                 .map(e -> new Repeated(e.getKey(), e.getValue()))
@@ -219,14 +172,14 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
     private static void count(Element element, String path, int depth, Map<String, Integer> counts) {
         Map<String, Integer> like = new HashMap<>();
         List<Element> children = Xml.children(element);
-        children.forEach(c -> like.merge(local(c), 1, Integer::sum));
+        children.forEach(c -> like.merge(RowReader.local(c), 1, Integer::sum));
         like.forEach((name, number) -> {
             if (number > 1 || counts.containsKey(path + "/" + name)) {
                 counts.merge(path + "/" + name, number, Integer::sum);
             }
         });
         if (depth < XML_DEEPEST) {
-            children.forEach(c -> count(c, path + "/" + local(c), depth + 1, counts));
+            children.forEach(c -> count(c, path + "/" + RowReader.local(c), depth + 1, counts));
         }
     }
 
@@ -251,7 +204,7 @@ public record Table(Shape shape, List<Row> rows, int total, int kept) {
         }
         int like = 0;
         for (Node n = parent.getFirstChild(); n != null && like < 2; n = n.getNextSibling()) {
-            like += n instanceof Element && local(n).equals(local(element)) ? 1 : 0;
+            like += n instanceof Element && RowReader.local(n).equals(RowReader.local(element)) ? 1 : 0;
         }
         return like > 1;
     }

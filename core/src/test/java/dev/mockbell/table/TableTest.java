@@ -46,7 +46,7 @@ class TableTest {
 
     private static List<String> column(Table table, String path) {
         return table.rows().stream()
-                .map(r -> String.valueOf(r.values().get(path)))
+                .map(r -> String.valueOf(r.value(new Column(path, path, Type.TEXT, false, true))))
                 .toList();
     }
 
@@ -142,6 +142,64 @@ class TableTest {
         assertThat(Table.rowsAround(document.getDocumentElement())).isEmpty();
         Table table = table(Shape.of("/List/closure"));
         assertThat(Table.path(table.rows().get(1), table.columns().get(4))).isEqualTo("/List/closure[2]/height/metres");
+    }
+
+    @Test
+    void whatRepeatsInARowHoweverOftenIsOneValueOfIt() {
+        StringBuilder text = new StringBuilder("<l><r>");
+        for (int i = 0; i < 100_000; i++) {
+            text.append("<n><v>").append(i).append("</v></n>");
+        }
+        Table table = Table.of(
+                read(text.append("</r><r><n><v>1</v></n></r></l>").toString()),
+                Shape.of("/l/r"),
+                EXPRESSIONS,
+                Scope.EMPTY);
+        assertThat(column(table, "n/v").get(0)).startsWith("0; 1; 2; 3").endsWith("; 99998; 99999");
+        assertThat(column(table, "n/v").get(1)).isEqualTo("1");
+    }
+
+    @Test
+    void whatIsNilAmongWhatRepeatsIsNothing() {
+        Table table = Table.of(
+                read(
+                        "<l xmlns:i='http://www.w3.org/2001/XMLSchema-instance'><r><a i:nil='true'/><a>1</a><a i:nil='true'/></r>"
+                                + "<r><a i:nil='true'/></r></l>"),
+                Shape.of("/l/r"),
+                EXPRESSIONS,
+                Scope.EMPTY);
+        assertThat(column(table, "a")).containsExactly("; 1; ", Table.NIL);
+    }
+
+    @Test
+    void rowsOfWhichEachHasOtherFieldsHaveTheirOwnAndNoMoreThanAreTold() {
+        StringBuilder text = new StringBuilder("<l>");
+        for (int i = 0; i < 600; i++) {
+            text.append("<r k='")
+                    .append(i)
+                    .append("'><f")
+                    .append(i)
+                    .append(">")
+                    .append(i)
+                    .append("</f")
+                    .append(i)
+                    .append("><same>s</same></r>");
+        }
+        Document document = read(text.append("</l>").toString());
+        Table table = Table.of(document, Shape.of("/l/r"), EXPRESSIONS, Scope.EMPTY);
+        assertThat(table.columns()).hasSize(500);
+        assertThat(column(table, "f3").subList(2, 5)).containsExactly("null", "3", "null");
+        assertThat(column(table, "same")).containsOnly("s");
+        assertThat(column(table, "@k")).startsWith("0", "1").endsWith("599");
+        assertThat(column(table, "f599")).as("none of the first").containsOnly("null");
+        Shape known = Shape.of("/l/r").with(List.of(new Column("f599", "the last", Type.WHOLE, true, true)));
+        Table again = Table.of(document, known, EXPRESSIONS, Scope.EMPTY);
+        assertThat(again.columns())
+                .hasSize(500)
+                .first()
+                .extracting(Column::name)
+                .isEqualTo("the last");
+        assertThat(column(again, "f599")).as("one that was chosen before").endsWith("null", "599");
     }
 
     @Test

@@ -16,6 +16,7 @@ import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.image.WritableImage;
 import javafx.scene.layout.StackPane;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
@@ -169,6 +170,8 @@ public final class XmlArea extends StackPane {
             int at = area.getVisibleParagraphs().isEmpty() ? 0 : area.visibleParToAllParIndex(0);
             resting = Optional.of(new Resting(keeping.apply(pane), at));
             put(new VirtualizedScrollPane<>(prepared(new Heard())));
+            // what is out of a scene is drawn no more, and what draws it would hold the lines that it drew last
+            snapshot(null, new WritableImage(1, 1));
         }
     }
 

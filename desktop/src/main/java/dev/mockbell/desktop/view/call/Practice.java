@@ -88,6 +88,7 @@ public final class Practice {
         turns.stop();
         scene.removeEventFilter(InputEvent.ANY, touch);
         window.getChildren().remove(stage);
+        stage.getChildren().clear();
     }
 
     private void touched() {
