@@ -40,6 +40,18 @@ final class OtherAnswer {
     private final ResponseSheet sheet;
     private final XmlArea text = new XmlArea(false);
     private final StackPane body;
+    private Optional<Shown> shown = Optional.empty();
+
+    /**
+     * What was shown last.
+     *
+     * @param parts what the node was made of; the sheet may have been shown elsewhere since
+     */
+    private record Shown(Answer answer, boolean mocked, VBox node, List<Node> parts) {
+        boolean shows(Answer other, boolean mockedNow) {
+            return other == answer && mockedNow == mocked && parts.equals(node.getChildren());
+        }
+    }
 
     /**
      * @param body is where this stands, and a question about a certificate may
@@ -64,6 +76,9 @@ final class OtherAnswer {
         this.show = show;
         this.read = read;
         text.area().setId("answer-text");
+        // an answer that is gone is not held
+        model.calledProperty()
+                .addListener((o, was, now) -> shown = shown.filter(s -> now != null && s.answer() == now.answer()));
     }
 
     /** What this is made of, to be practised with; the text is the one that answers are shown in. */
@@ -79,12 +94,18 @@ final class OtherAnswer {
         }
     }
 
+    /** What stands in the place of rows; the same as before when the answer has only been judged since, for it may just be pressed. */
     Node node(SuiteRunner.Called called) {
-        return called.answer().whole() ? other(called.answer()) : none(called);
+        boolean mocked = model.endpoint().mock().isPresent();
+        if (shown.filter(s -> s.shows(called.answer(), mocked)).isEmpty()) {
+            VBox node = called.answer().whole() ? other(called.answer()) : none(called);
+            shown = Optional.of(new Shown(called.answer(), mocked, node, List.copyOf(node.getChildren())));
+        }
+        return shown.get().node();
     }
 
     /** Something came to its end, and is no envelope, or too large for one. */
-    private Node other(Answer answer) {
+    private VBox other(Answer answer) {
         FlowPane next = new FlowPane(8, 8);
         String flaw = answer.flaw().orElse("");
         Optional<NoEnvelope> instead = answer.instead();
@@ -137,7 +158,7 @@ final class OtherAnswer {
     }
 
     /** Nobody answered, or not to the end. */
-    private Node none(SuiteRunner.Called called) {
+    private VBox none(SuiteRunner.Called called) {
         Answer answer = called.answer();
         boolean runs = model.endpoint().mock().isPresent();
         Button mock = Parts.button(

@@ -8,6 +8,7 @@ import dev.mockbell.desktop.model.Station;
 import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.sheet.SheetRow;
 import dev.mockbell.suite.Case;
+import dev.mockbell.suite.SuiteRunner.Called;
 import dev.mockbell.table.Column;
 import dev.mockbell.table.Type;
 import java.awt.image.BufferedImage;
@@ -20,6 +21,7 @@ import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -432,6 +434,24 @@ class AnswerFacesTest {
         hand.await("what it asks for", () -> hand.text("#answer-flaw").contains("it asks for Basic realm=\"trails\""));
         hand.click("#give-login");
         hand.await("the profiles", () -> hand.shows("+ New profile"));
+    }
+
+    @Test
+    void whatHelpsStaysWhenTheAnswerIsJudgedAndGoesWithIt() {
+        desk.answers(401, bytes("who?")).send();
+        hand.await("its text", () -> shown("#answer-text").equals("who?"));
+        Node before = hand.find("#give-login").orElseThrow();
+        Hand.run(() -> {
+            Called now = call.calledProperty().get();
+            call.calledProperty().set(new Called(now.result(), now.answer(), Map.of(), false));
+        });
+        assertThat(hand.find("#give-login")).containsSame(before);
+        desk.answers(401, bytes("who else?")).send();
+        hand.await("its text", () -> shown("#answer-text").equals("who else?"));
+        assertThat(hand.find("#give-login")).isPresent().get().isNotSameAs(before);
+        desk.answers(AnswerDesk.closures("")).send();
+        hand.await("rows", () -> hand.find("#response-sheet").isPresent());
+        assertThat(hand.find("#give-login")).isEmpty();
     }
 
     @Test
