@@ -190,6 +190,12 @@ public record Answer(
         return new Answer(other, outline, whole, soap, instead, flaw, content, payload, validity, security);
     }
 
+    /** Whether both are of what came at one time, though one may have been judged since, or have a number on the ledger. */
+    public boolean isSame(Answer other) {
+        // made once for what came, and carried along
+        return validity == other.validity;
+    }
+
     /** With what was verified of its security. */
     public Answer verified(Optional<String> words) {
         return new Answer(exchange, outline, whole, soap, instead, flaw, content, payload, validity, words);

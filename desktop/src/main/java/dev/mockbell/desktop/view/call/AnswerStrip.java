@@ -83,19 +83,27 @@ final class AnswerStrip extends VBox {
         SuiteRunner.Called called = model.calledProperty().get();
         Remarks remarks = model.faces().remarks().orElse(Remarks.NONE);
         if (called != shown) {
+            boolean stays = called != null && shown != null && saysTheSame(called.answer(), shown.answer());
             shown = called;
             told = null;
-            facts.getChildren().clear();
-            getChildren().clear();
-            if (called != null) {
-                facts(called.answer());
-                getChildren().add(facts);
+            if (!stays) {
+                facts.getChildren().clear();
+                getChildren().clear();
+                if (called != null) {
+                    facts(called.answer());
+                    getChildren().add(facts);
+                }
             }
         }
         if (called != null && remarks != told) {
             told = remarks;
             judged(called, remarks);
         }
+    }
+
+    private static boolean saysTheSame(Answer now, Answer before) {
+        return now.isSame(before)
+                && now.exchange().outcome() == before.exchange().outcome();
     }
 
     private void facts(Answer answer) {

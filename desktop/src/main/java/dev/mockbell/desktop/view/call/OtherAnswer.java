@@ -49,7 +49,7 @@ final class OtherAnswer {
      */
     private record Shown(Answer answer, boolean mocked, VBox node, List<Node> parts) {
         boolean shows(Answer other, boolean mockedNow) {
-            return other == answer && mockedNow == mocked && parts.equals(node.getChildren());
+            return other.isSame(answer) && mockedNow == mocked && parts.equals(node.getChildren());
         }
     }
 
@@ -78,7 +78,8 @@ final class OtherAnswer {
         text.area().setId("answer-text");
         // an answer that is gone is not held
         model.calledProperty()
-                .addListener((o, was, now) -> shown = shown.filter(s -> now != null && s.answer() == now.answer()));
+                .addListener((o, was, now) ->
+                        shown = shown.filter(s -> now != null && s.answer().isSame(now.answer())));
     }
 
     /** What this is made of, to be practised with; the text is the one that answers are shown in. */

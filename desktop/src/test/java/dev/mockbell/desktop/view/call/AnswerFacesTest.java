@@ -2,6 +2,7 @@ package dev.mockbell.desktop.view.call;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.mockbell.check.Answer;
 import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.model.CallModel;
 import dev.mockbell.desktop.model.Station;
@@ -441,11 +442,14 @@ class AnswerFacesTest {
         desk.answers(401, bytes("who?")).send();
         hand.await("its text", () -> shown("#answer-text").equals("who?"));
         Node before = hand.find("#give-login").orElseThrow();
+        Node status = hand.find("#status").orElseThrow();
         Hand.run(() -> {
             Called now = call.calledProperty().get();
-            call.calledProperty().set(new Called(now.result(), now.answer(), Map.of(), false));
+            Answer kept = now.answer().with(now.answer().exchange());
+            call.calledProperty().set(new Called(now.result(), kept, Map.of(), false));
         });
         assertThat(hand.find("#give-login")).containsSame(before);
+        assertThat(hand.find("#status")).containsSame(status);
         desk.answers(401, bytes("who else?")).send();
         hand.await("its text", () -> shown("#answer-text").equals("who else?"));
         assertThat(hand.find("#give-login")).isPresent().get().isNotSameAs(before);
