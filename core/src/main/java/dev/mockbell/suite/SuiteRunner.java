@@ -60,7 +60,8 @@ public final class SuiteRunner {
     }
 
     /**
-     * A case called on its own.
+     * A case called on its own. Two are equal only when they are the same object: comparing what came back could take as long as
+     * the answer is large.
      *
      * @param result to be shown and kept, without the values of secrets
      * @param answer what came back
@@ -68,6 +69,16 @@ public final class SuiteRunner {
      * @param stops whether a check failed after which nothing that follows is to be tried
      */
     public record Called(StepResult result, Answer answer, Map<String, XdmValue> captured, boolean stops) {
+        @Override
+        public boolean equals(Object other) {
+            return this == other;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(this);
+        }
+
         /** What was captured, as texts. */
         public Map<String, String> texts() {
             Map<String, String> texts = new LinkedHashMap<>();

@@ -11,14 +11,20 @@ import javafx.scene.layout.Region;
  * long the last ones took, so that a fast machine shows all of it in two or three frames. Once all is there it is a plain box.
  */
 final class Unrolled extends Region {
+    /** The height of a few rows, that are not filled up with rows of nothing. */
     private static final double FIRST = 52;
+
     private static final int FEW = 2;
+
+    /** Pixels: a row. */
     private static final double LEAST = 26;
+
+    /** Nanoseconds that a piece may take. */
     private static final long PIECE = 3_000_000;
 
     private final Parent content;
     private final IntSupplier rows;
-    private double step = FIRST;
+    private double step = LEAST;
     private double shown;
 
     /** @param rows how many rows there are to be made; for a text any number that is larger than {@link #FEW}, or 0 */
@@ -36,7 +42,7 @@ final class Unrolled extends Region {
 
     /** Begins anew, when the rows that it has are to be made of other nodes. */
     void again() {
-        step = FIRST;
+        step = LEAST;
         shown = 0;
         // some make their rows before the next layout
         content.resize(getWidth(), Math.min(getHeight(), shown));
@@ -69,7 +75,7 @@ final class Unrolled extends Region {
         int all = rows.getAsInt();
         if (all <= FEW) {
             // the rows that come to these are to be made in pieces too, and these stay in sight meanwhile
-            step = FIRST;
+            step = LEAST;
             shown = all == 0 ? 0 : Math.min(shown, FIRST);
         }
         // a list with more room would fill it with rows of nothing, all in one go
