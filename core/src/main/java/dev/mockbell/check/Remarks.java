@@ -4,6 +4,7 @@ import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
 import dev.mockbell.exchange.Exchange;
 import dev.mockbell.exchange.Message;
+import dev.mockbell.soap.EnvelopeShape;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.soap.SoapVersion;
 import dev.mockbell.validation.MessageValidator.Breach;
@@ -36,13 +37,17 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
         List<String> others = new ArrayList<>();
         Part root = response.root();
         String type = root.header("Content-Type").orElse("");
-        TextEncoding.of(root.content().start(START), type).doubt().ifPresent(others::add);
+        byte[] start = root.content().start(START);
+        TextEncoding encoding = TextEncoding.of(start, type);
+        encoding.doubt().ifPresent(others::add);
+        if (encoding.isDeclaredLate(start)) {
+            others.add(
+                    "White space stands before the XML declaration, which XML 1.0 §2.8 does not allow; it is passed over");
+        }
+        framed(response).ifPresent(others::add);
         version(answer.exchange(), soap).ifPresent(others::add);
         typed(response, soap).ifPresent(others::add);
-        if (!soap.hasBody()) {
-            others.add("The envelope has no Body, which "
-                    + (soap.version() == SoapVersion.V11 ? "SOAP 1.1 §4.3" : "SOAP 1.2 part 1 §5.1") + " demands");
-        }
+        others.addAll(EnvelopeShape.flaws(soap, answer.content()));
         if (soap.fault().isPresent() && response.status() / 100 == 2) {
             others.add("A fault came with status " + response.status() + "; "
                     + (soap.version() == SoapVersion.V11 ? "SOAP 1.1 §6.2" : "SOAP 1.2 part 2 §7.5.2")
@@ -51,6 +56,15 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
         boolean due = answer.outline().isPresent() && soap.hasBody();
         List<Breach> breaches = due ? answer.breaches() : List.of();
         return new Remarks(List.copyOf(breaches), List.copyOf(others), due);
+    }
+
+    /** Who reads the length and who reads the chunks see two messages. */
+    private static Optional<String> framed(Message response) {
+        return response.header("Content-Length").isPresent()
+                        && response.header("Transfer-Encoding").isPresent()
+                ? Optional.of("Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids;"
+                        + " the chunks were read")
+                : Optional.empty();
     }
 
     /** SOAP 1.2 part 1, appendix A: whoever does not speak a version says so in one that it does, by a fault. */

@@ -65,7 +65,7 @@ public record EnvelopeScan(Optional<SoapVersion> version, Optional<QName> payloa
                 }
                 case XMLStreamConstants.END_ELEMENT -> depth--;
                 case XMLStreamConstants.DTD -> {
-                    return broken("it has a document type declaration, which SOAP forbids");
+                    return broken("the XML has a document type declaration, which SOAP forbids");
                 }
                 default -> {
                     // what stands between elements is only held against the rules of XML

@@ -1,5 +1,6 @@
 package dev.mockbell.soap;
 
+import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.inside.Inside;
@@ -7,6 +8,7 @@ import dev.mockbell.inside.Kind;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import dev.mockbell.xml.XmlLimits;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -22,6 +24,7 @@ import org.w3c.dom.Element;
  * @param next what helps, sentences; empty when nothing is known to
  */
 public record NoEnvelope(Inside inside, Optional<Document> document, String words, String next) {
+    private static final int START = 200;
     private static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
 
     /** Looks at a message whose body is no envelope. */
@@ -31,7 +34,7 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
         Optional<Document> document = Optional.empty();
         String what = inside.words();
         String next = "";
-        if (inside.kind() == Kind.XML) {
+        if (inside.kind() == Kind.XML || inside.kind() == Kind.BINARY && isMeantAsXml(root)) {
             try {
                 document = Optional.of(
                         Xml.parse(root.content(), root.header("Content-Type").orElse(""), "answer", XmlLimits.MESSAGE));
@@ -45,6 +48,13 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
         }
         String words = inside.kind() == Kind.EMPTY ? "there is no body" : "the body is " + what + typed(root, inside);
         return new NoEnvelope(inside, document, words, next);
+    }
+
+    /** Characters that no XML may have make it look like something else. */
+    private static boolean isMeantAsXml(Part root) {
+        String type = new MediaType(root.header("Content-Type").orElse("")).name();
+        String start = new String(root.content().start(START), StandardCharsets.UTF_8);
+        return (type.endsWith("/xml") || type.endsWith("+xml")) && start.strip().startsWith("<");
     }
 
     private static boolean isWsdl(Element element) {

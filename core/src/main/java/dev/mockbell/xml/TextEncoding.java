@@ -161,6 +161,11 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
         return blanked;
     }
 
+    /** Whether the XML declaration does not stand at the very beginning, as XML 1.0 §2.8 demands. */
+    public boolean isDeclaredLate(byte[] start) {
+        return withoutLateDeclaration(start) != start;
+    }
+
     private static boolean starts(byte[] bytes, int... with) {
         for (int i = 0; i < with.length; i++) {
             if (bytes.length <= i || (bytes[i] & 0xFF) != with[i]) {

@@ -207,12 +207,12 @@ public final class Xml {
 
     private static Problem unreadable(SAXParseException e, Complaints complaints, String name) {
         boolean bound = e instanceof BeyondBounds || complaints.isExpansion();
-        String reason = complaints.isDoctype()
-                ? "it has a document type declaration, which SOAP forbids"
-                : complaints.isExpansion() ? "its entities expand beyond the limit" : clause(Problem.reason(e));
+        String reason = complaints.isExpansion() ? "its entities expand beyond the limit" : clause(Problem.reason(e));
         return Problem.of(
                 Problem.Kind.INPUT,
-                (bound ? "The XML goes beyond what is read: " : "The XML is not well-formed: ") + reason,
+                complaints.isDoctype()
+                        ? "The XML has a document type declaration, which SOAP forbids"
+                        : (bound ? "The XML goes beyond what is read: " : "The XML is not well-formed: ") + reason,
                 new Place(name, e.getLineNumber(), e.getColumnNumber()).toString(),
                 bound ? "Raise the limit if it is meant to be so." : "Mend it there.",
                 e);

@@ -172,6 +172,21 @@ class AnswerTest {
     }
 
     @Test
+    void xmlWithACharacterThatNoneMayHaveIsToldAsXml() {
+        for (String bad : List.of("\u0000", "\uFFFE", "\u0001")) {
+            assertThat(odd("HTTP/1.1 200 OK", "text/xml; charset=utf-8", "<a>x" + bad + "</a>")
+                            .flaw())
+                    .hasValueSatisfying(
+                            f -> assertThat(f).contains("not well-formed").contains("answer:1:"));
+        }
+        assertThat(odd("HTTP/1.1 200 OK", "application/octet-stream", "<\u0000\u0001")
+                        .flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("binary"));
+        assertThat(odd("HTTP/1.1 200 OK", "text/xml", "\u0000\u0001<a/>").flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("binary"));
+    }
+
+    @Test
     void withoutAResponseItIsAsItWasJudged() {
         Answer answer = Answer.of(exchange(null, "nobody there"), DUE, new Expressions());
         assertThat(answer.exchange().outcome()).isEqualTo(Outcome.FAILED);

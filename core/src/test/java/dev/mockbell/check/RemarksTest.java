@@ -16,9 +16,12 @@ import dev.mockbell.soap.SoapVersion;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** What is wrong with an envelope that came. */
 class RemarksTest {
@@ -27,7 +30,11 @@ class RemarksTest {
             Contracts.stay().operation("Book", null).orElseThrow().operation());
 
     private static HttpMessage message(String title, String type, byte[] body) {
-        return new HttpMessage(title, List.of(new Header("Content-Type", type)), Content.of(body), Content.NONE);
+        List<Header> headers = new ArrayList<>();
+        for (String line : ("Content-Type: " + type).split("\n")) {
+            headers.add(new Header(line.split(": ?", 2)[0], line.split(": ?", 2)[1]));
+        }
+        return new HttpMessage(title, headers, Content.of(body), Content.NONE);
     }
 
     private static Remarks remarks(String asked, int status, String type, byte[] body) {
@@ -84,6 +91,51 @@ class RemarksTest {
                         .words())
                 .as("whoever does not speak a version says so in the one that it does")
                 .isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+                    <e:Body/><e:Body/>       | The envelope has 2 Bodies; the first is read
+                    <e:Header/><e:Header/><e:Body/> | The envelope has 2 Headers; the blocks of all are read
+                    <e:Body/><e:Header/>     | The Header is not the first in the envelope, which SOAP 1.1 §4.2 demands
+                    <e:Body/><x xmlns='u'/>  | <x> stands beside the Body, which the WS-I Basic Profile forbids (R1011)
+                    <e:Body><a><?run it?></a></e:Body> | A processing instruction (run) stands in the message, which SOAP 1.1 §3 forbids
+                    <e:Body/><!-- a note -->  |
+                    <e:Header/><e:Body><a><b/></a><c/></e:Body> |
+                    """)
+    void whatOfAnEnvelopeIsNotInItsPlaceIsTold(String inside, String told) {
+        String text = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'>" + inside + "</e:Envelope>";
+        assertThat(remarks("text/xml", 200, "text/xml", bytes(text)).others())
+                .isEqualTo(told == null ? List.of() : List.of(told));
+    }
+
+    @Test
+    void theSecondVersionHasItsOwnParagraphs() {
+        String text =
+                "<?xml version='1.0'?><?style sheet?><e:Envelope xmlns:e='http://www.w3.org/2003/05/soap-envelope'>"
+                        + "<e:Body/><e:Header/><x/></e:Envelope>";
+        assertThat(remarks("application/soap+xml", 200, "application/soap+xml", bytes(text))
+                        .others())
+                .containsExactly(
+                        "The Header is not the first in the envelope, which SOAP 1.2 part 1 §5.1 demands",
+                        "<x> stands beside the Body, which SOAP 1.2 part 1 §5.1 forbids",
+                        "A processing instruction (style) stands in the message, which SOAP 1.2 part 1 §5 forbids");
+    }
+
+    @Test
+    void aDeclarationThatComesLateAndALengthBesideChunksAreTold() {
+        String fine = envelope("");
+        assertThat(remarks("text/xml", 200, "text/xml", bytes("\r\n<?xml version='1.0'?>" + fine))
+                        .others())
+                .containsExactly(
+                        "White space stands before the XML declaration, which XML 1.0 §2.8 does not allow; it is passed over");
+        assertThat(remarks("text/xml", 200, "text/xml", bytes("<?xml version='1.0'?>" + fine))
+                        .others())
+                .isEmpty();
+        assertThat(remarks("text/xml", 200, "text/xml\nContent-Length: 5\nTransfer-Encoding: chunked", bytes(fine))
+                        .others())
+                .containsExactly("Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids;"
+                        + " the chunks were read");
     }
 
     @Test
