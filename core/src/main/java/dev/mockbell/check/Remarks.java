@@ -7,6 +7,7 @@ import dev.mockbell.exchange.Message;
 import dev.mockbell.soap.EnvelopeShape;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.soap.SoapVersion;
+import dev.mockbell.soap.Xop;
 import dev.mockbell.validation.MessageValidator.Breach;
 import dev.mockbell.xml.TextEncoding;
 import java.util.ArrayList;
@@ -47,6 +48,13 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
         framed(response).ifPresent(others::add);
         version(answer.exchange(), soap).ifPresent(others::add);
         typed(response, soap).ifPresent(others::add);
+        others.addAll(response.partFlaws());
+        List<String> lost =
+                answer.content().map(c -> Xop.lost(c, response.attachments())).orElseGet(List::of);
+        if (!lost.isEmpty()) {
+            others.add("The message leaves a value to " + lost.get(0) + ", which is no part beside it"
+                    + (lost.size() > 1 ? ", and " + (lost.size() - 1) + " more" : ""));
+        }
         others.addAll(EnvelopeShape.flaws(soap, answer.content()));
         if (soap.fault().isPresent() && response.status() / 100 == 2) {
             others.add("A fault came with status " + response.status() + "; "

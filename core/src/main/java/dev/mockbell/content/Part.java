@@ -7,7 +7,7 @@ import java.util.Optional;
  * One part of a message's body (RFC 2046 §5.1): the body itself where there are no others, else one of several.
  *
  * @param headers the part's own, in their order; none where the message's describe it
- * @param content as it stands in the part; a Content-Transfer-Encoding is not undone
+ * @param content as it stands in the part; see {@link TransferEncoding}
  */
 public record Part(List<Header> headers, Content content) {
     /** The value of the first field of that name. */

@@ -2,14 +2,103 @@ package dev.mockbell.exchange;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
+import dev.mockbell.content.Multipart;
+import dev.mockbell.problem.Problem;
 import java.util.List;
+import java.util.Objects;
+import java.util.function.Supplier;
 
 /**
  * A message of HTTP/1.1 (RFC 9112 §2.1).
- *
- * @param title the request line or status line
  */
-public record HttpMessage(String title, List<Header> headers, Content body, Content wire) implements Message {
+public final class HttpMessage implements Message {
+    private final String title;
+    private final List<Header> headers;
+    private final Content body;
+    private final Content wire;
+
+    /** Finding the parts goes through the whole body, and they are asked for again and again. */
+    private final Supplier<Multipart> parts;
+
+    public HttpMessage(String title, List<Header> headers, Content body, Content wire) {
+        this.title = title;
+        this.headers = headers;
+        this.body = body;
+        this.wire = wire;
+        this.parts = new Once(Message.super::inParts);
+    }
+
+    /** The request line or status line. */
+    @Override
+    public String title() {
+        return title;
+    }
+
+    @Override
+    public List<Header> headers() {
+        return headers;
+    }
+
+    @Override
+    public Content body() {
+        return body;
+    }
+
+    @Override
+    public Content wire() {
+        return wire;
+    }
+
+    @Override
+    public Multipart inParts() {
+        return parts.get();
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof HttpMessage m
+                && title.equals(m.title)
+                && headers.equals(m.headers)
+                && body.equals(m.body)
+                && wire.equals(m.wire);
+    }
+
+    @Override
+    public int hashCode() {
+        return Objects.hash(title, headers, body, wire);
+    }
+
+    @Override
+    public String toString() {
+        return title + " " + headers + " " + body;
+    }
+
+    /** Takes a body apart when that is first asked for, or keeps why it cannot be. */
+    private static final class Once implements Supplier<Multipart> {
+        private final Supplier<Multipart> found;
+        private Multipart parts;
+        private Problem notInParts;
+
+        Once(Supplier<Multipart> found) {
+            this.found = found;
+        }
+
+        @Override
+        public synchronized Multipart get() {
+            if (parts == null && notInParts == null) {
+                try {
+                    parts = found.get();
+                } catch (Problem e) {
+                    notInParts = e;
+                }
+            }
+            if (notInParts != null) {
+                throw notInParts;
+            }
+            return parts;
+        }
+    }
+
     @Override
     public <R> R accept(Visitor<R> visitor) {
         return visitor.http(this);

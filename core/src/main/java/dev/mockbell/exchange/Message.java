@@ -5,13 +5,13 @@ import dev.mockbell.content.Header;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Multipart;
 import dev.mockbell.content.Part;
+import dev.mockbell.content.TransferEncoding;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.TextEncoding;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.Reader;
 import java.io.StringWriter;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -70,18 +70,30 @@ public sealed interface Message permits HttpMessage, JmsMessage {
     }
 
     /**
+     * The body taken apart, when its type says that there are several parts.
+     *
+     * @throws Problem when the body is not in parts as its type says
+     */
+    default Multipart inParts() {
+        return Multipart.of(body(), type());
+    }
+
+    /**
      * The parts of the body; one, the body itself, unless its type says that there are several.
      *
      * @throws Problem when the body is not in parts as its type says
      */
     default List<Part> parts() {
-        return Multipart.is(type()) ? Multipart.parts(body(), type()) : List.of(whole());
+        return Multipart.is(type()) ? inParts().parts() : List.of(whole());
     }
 
-    /** The part that holds the message itself; the body when there are no parts, also where there should be. */
+    /**
+     * The part that holds the message itself, out of its transfer encoding; the body when there are no parts, also where there
+     * should be.
+     */
     default Part root() {
         try {
-            return Multipart.root(parts(), type());
+            return Multipart.is(type()) ? TransferEncoding.undone(inParts().root()) : whole();
         } catch (Problem notInParts) {
             return whole();
         }
@@ -90,9 +102,16 @@ public sealed interface Message permits HttpMessage, JmsMessage {
     /** The parts besides the root; none where there are no parts, also where there should be. */
     default List<Part> attachments() {
         try {
-            List<Part> all = new ArrayList<>(parts());
-            all.remove(Multipart.root(all, type()));
-            return all;
+            return Multipart.is(type()) ? inParts().attachments() : List.of();
+        } catch (Problem notInParts) {
+            return List.of();
+        }
+    }
+
+    /** What is not right about the parts, though they can be told apart; sentences without a full stop. */
+    default List<String> partFlaws() {
+        try {
+            return Multipart.is(type()) ? inParts().flaws() : List.of();
         } catch (Problem notInParts) {
             return List.of();
         }

@@ -4,6 +4,7 @@ import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Part;
+import dev.mockbell.content.TransferEncoding;
 import dev.mockbell.file.AtomicFile;
 import dev.mockbell.file.FileName;
 import dev.mockbell.problem.Problem;
@@ -13,9 +14,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 
 /** Keeps the parts of a message as files. */
@@ -45,7 +44,7 @@ public final class PartFiles {
         int number = 0;
         for (Part part : message.attachments()) {
             number++;
-            try (InputStream in = stream(part)) {
+            try (InputStream in = TransferEncoding.open(part)) {
                 Files.createDirectories(folder);
                 files.add(copy(in, folder, name(part, number)));
             } catch (IOException e) {
@@ -83,7 +82,7 @@ public final class PartFiles {
      */
     public static void write(Part part, Path file) {
         AtomicFile.write(file, out -> {
-            try (InputStream in = stream(part)) {
+            try (InputStream in = TransferEncoding.open(part)) {
                 in.transferTo(out);
             }
         });
@@ -105,7 +104,7 @@ public final class PartFiles {
     /** What a part holds, out of its transfer encoding. */
     public static Content decoded(Part part) {
         ContentSink plain = new ContentSink();
-        try (InputStream in = stream(part)) {
+        try (InputStream in = TransferEncoding.open(part)) {
             in.transferTo(plain);
         } catch (IOException e) {
             throw Content.unreadable(e);
@@ -127,13 +126,5 @@ public final class PartFiles {
         String type =
                 part.header("Content-Type").map(t -> new MediaType(t).name()).orElse("");
         return FileName.of(part.id().orElse("part-" + number)) + ENDINGS.getOrDefault(type, ".bin");
-    }
-
-    private static InputStream stream(Part part) throws IOException {
-        String encoding = part.header("Content-Transfer-Encoding").orElse("").strip();
-        InputStream in = part.content().open();
-        return encoding.toLowerCase(Locale.ROOT).equals("base64")
-                ? Base64.getMimeDecoder().wrap(in)
-                : in;
     }
 }

@@ -5,6 +5,7 @@ import dev.mockbell.content.Header;
 import dev.mockbell.content.MediaType;
 import dev.mockbell.content.Multipart;
 import dev.mockbell.content.Part;
+import dev.mockbell.content.TransferEncoding;
 import dev.mockbell.contract.Contract;
 import dev.mockbell.contract.MessageDef;
 import dev.mockbell.contract.Operation;
@@ -281,9 +282,8 @@ final class Responder {
         if (!request.type().inParts()) {
             return request;
         }
-        List<Part> parts =
-                Multipart.parts(Content.of(request.body()), request.type().type());
-        Part root = Multipart.root(parts, request.type().type());
+        Part root = TransferEncoding.undone(
+                Multipart.of(Content.of(request.body()), request.type().type()).root());
         String own = Header.first(root.headers(), "Content-Type").orElse("");
         MediaType type = new MediaType(own);
         // XOP says within what the envelope's own type is

@@ -46,8 +46,22 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
                 return new NoEnvelope(inside, document, lower(broken.what()) + at(broken), "");
             }
         }
+        Optional<String> apart = notInParts(message);
+        if (inside.kind() != Kind.EMPTY && apart.isPresent()) {
+            return new NoEnvelope(inside, document, apart.get(), "");
+        }
         String words = inside.kind() == Kind.EMPTY ? "there is no body" : "the body is " + what + typed(root, inside);
         return new NoEnvelope(inside, document, words, next);
+    }
+
+    /** Why a body whose type says that it is in parts is not. */
+    private static Optional<String> notInParts(Message message) {
+        try {
+            message.parts();
+            return Optional.empty();
+        } catch (Problem notSo) {
+            return Optional.of(lower(notSo.what()));
+        }
     }
 
     /** Characters that no XML may have make it look like something else. */

@@ -1,6 +1,7 @@
 package dev.mockbell.soap;
 
 import dev.mockbell.content.Part;
+import dev.mockbell.content.TransferEncoding;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.xml.Xml;
 import java.net.URLDecoder;
@@ -105,6 +106,14 @@ public final class Xop {
                 && holder.getTextContent().isBlank();
     }
 
+    /** The addresses of what a document leaves to parts that are not there; none of the root itself either. */
+    public static List<String> lost(Document document, List<Part> parts) {
+        return includes(document).stream()
+                .map(e -> e.getAttribute("href").strip())
+                .filter(h -> part(h, parts).isEmpty())
+                .toList();
+    }
+
     /** By a {@code cid:} address (RFC 2392). */
     private static Optional<Part> part(String href, List<Part> parts) {
         if (!href.regionMatches(true, 0, "cid:", 0, 4)) {
@@ -120,11 +129,7 @@ public final class Xop {
     }
 
     private static String text(Part part) {
-        String encoding =
-                part.header("Content-Transfer-Encoding").orElse("binary").strip();
-        byte[] bytes = part.content().bytes();
-        return encoding.equalsIgnoreCase("base64")
-                ? new String(bytes, StandardCharsets.US_ASCII).replaceAll("\\s", "")
-                : Base64.getEncoder().encodeToString(bytes);
+        return Base64.getEncoder()
+                .encodeToString(TransferEncoding.undone(part).content().bytes());
     }
 }

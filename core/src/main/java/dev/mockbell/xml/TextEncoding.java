@@ -1,6 +1,8 @@
 package dev.mockbell.xml;
 
 import dev.mockbell.content.MediaType;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -12,7 +14,8 @@ import java.util.regex.Pattern;
 /**
  * How the bytes of an XML document become characters: by the byte order mark, else by the charset of the Content-Type it came
  * with, else by the XML declaration, else as UTF-8 (RFC 7303 §3, XML 1.0 §4.3.3 and appendix F). A charset that the first bytes
- * show to be wrong, since their characters are wider or narrower, is passed over, and so is one that is not known here.
+ * show to be wrong, since their characters are wider or narrower, is passed over, and so is one that is not known here. A page
+ * or text that came in the place of XML and names no charset is read as browsers do.
  *
  * @param skip how many bytes of byte order mark stand in front
  * @param doubt what was odd about it, a clause; empty when all agrees
@@ -21,6 +24,13 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final Pattern DECLARED =
             Pattern.compile("\\s*<\\?xml\\s[^>]*?encoding\\s*=\\s*[\"']([^\"']+)[\"'][^>]*>");
     private static final Pattern WIDE = Pattern.compile("UTF-?(16|32).*|UCS-?[24].*|ISO-10646-UCS-[24]");
+    private static final Pattern PAGE =
+            Pattern.compile("<meta\\s[^>]*?charset\\s*=\\s*[\"']?\\s*([\\w:.-]+)", Pattern.CASE_INSENSITIVE);
+
+    /** As the HTML standard has it (§13.2.3.2), of which this is the usual fallback too. */
+    private static final int PAGE_LOOKED_AT = 1_024;
+
+    private static final Charset WESTERN = Charset.forName("windows-1252");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
 
     /**
@@ -71,7 +81,14 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
         Matcher declaration = DECLARED.matcher(new String(bytes, 0, Math.min(bytes.length, 400), plain));
         Optional<String> declared =
                 declaration.lookingAt() ? Optional.of(declaration.group(1).strip()) : Optional.empty();
-        Optional<String> named = new MediaType(contentType).parameter("charset").filter(n -> !n.isBlank());
+        MediaType type = new MediaType(contentType);
+        Optional<String> named = type.parameter("charset").filter(n -> !n.isBlank());
+        if (named.isEmpty()
+                && declared.isEmpty()
+                && type.name().startsWith("text/")
+                && !type.name().endsWith("/xml")) {
+            return plain(bytes, type);
+        }
         // the first bytes are of that family for certain, whatever a header that was written for another text says
         Optional<Charset> given = named.flatMap(TextEncoding::narrow).filter(c -> !ebcdic || isEbcdic(c));
         Optional<Charset> own = declared.flatMap(TextEncoding::narrow);
@@ -82,6 +99,24 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
                 .or(() -> declared.filter(d -> !own.get().equals(used))
                         .map(d -> doubt("document declares", d, "its Content-Type " + named.get(), used)));
         return new TextEncoding(used, 0, doubt);
+    }
+
+    /** A text that is no XML and says nothing of itself: what a page says within, else UTF-8, else what most others are in. */
+    private static TextEncoding plain(byte[] bytes, MediaType type) {
+        Matcher page =
+                PAGE.matcher(new String(bytes, 0, Math.min(bytes.length, PAGE_LOOKED_AT), StandardCharsets.ISO_8859_1));
+        Optional<Charset> said =
+                type.name().equals("text/html") && page.find() ? narrow(page.group(1)) : Optional.empty();
+        return new TextEncoding(said.orElse(isUtf8(bytes) ? StandardCharsets.UTF_8 : WESTERN), 0, Optional.empty());
+    }
+
+    /** Whether nothing speaks against it; a character at the end may be cut. */
+    private static boolean isUtf8(byte[] bytes) {
+        CharBuffer text = CharBuffer.allocate(bytes.length);
+        return !StandardCharsets.UTF_8
+                .newDecoder()
+                .decode(ByteBuffer.wrap(bytes), text, false)
+                .isError();
     }
 
     private static Optional<Charset> narrow(String name) {

@@ -19,6 +19,7 @@ import dev.mockbell.soap.SoapVersion;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -184,6 +185,35 @@ class AnswerTest {
                 .hasValueSatisfying(f -> assertThat(f).contains("binary"));
         assertThat(odd("HTTP/1.1 200 OK", "text/xml", "\u0000\u0001<a/>").flaw())
                 .hasValueSatisfying(f -> assertThat(f).contains("binary"));
+    }
+
+    @Test
+    void aBodyThatShouldBeInPartsAndIsNotIsToldAsThat() {
+        assertThat(odd("HTTP/1.1 200 OK", "multipart/related", "--b\r\n\r\n<a/>\r\n--b--")
+                        .flaw())
+                .hasValueSatisfying(f -> assertThat(f)
+                        .contains("the body should be in several parts, but its Content-Type names no boundary"));
+        assertThat(odd("HTTP/1.1 200 OK", "multipart/related; boundary=c", "--b\r\n\r\n<a/>\r\n--b--")
+                        .flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("its boundary stands nowhere in it"));
+    }
+
+    @Test
+    void anEnvelopeThatWasEncodedForTheWayIsRead() {
+        String envelope =
+                "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><a b='\u00FC'/></e:Body></e:Envelope>";
+        String quoted = envelope.replace("=", "=3D").replace("\u00FC", "=C3=BC").replace("<e:Body>", "<e:=\r\nBody>");
+        String encoded = Base64.getMimeEncoder().encodeToString(envelope.getBytes(StandardCharsets.UTF_8));
+        Map.of("quoted-printable", quoted, "base64", encoded).forEach((how, text) -> {
+            Answer answer = odd(
+                    "HTTP/1.1 200 OK",
+                    "multipart/related; boundary=b",
+                    "--b\r\nContent-Type: text/xml\r\nContent-Transfer-Encoding: " + how + "\r\n\r\n" + text
+                            + "\r\n--b--");
+            assertThat(answer.flaw()).as(how).isEmpty();
+            assertThat(answer.content().orElseThrow().getDocumentElement().getAttribute("b"))
+                    .isEqualTo("\u00FC");
+        });
     }
 
     @Test

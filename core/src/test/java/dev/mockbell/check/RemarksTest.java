@@ -110,6 +110,22 @@ class RemarksTest {
     }
 
     @Test
+    void whatIsNotRightAboutItsPartsIsTold() {
+        String root = envelope("<a><x:Include xmlns:x='http://www.w3.org/2004/08/xop/include' href='cid:gone'/></a>");
+        String body = "--b\r\nContent-Type: application/xop+xml\r\nContent-ID: <r>\r\n\r\n" + root;
+        assertThat(remarks("text/xml", 200, "multipart/related; boundary=b; start=\"<s>\"", bytes(body))
+                        .others())
+                .containsExactly(
+                        "The last part has no end: its closing boundary, which RFC 2046 §5.1.1 wants, is missing",
+                        "The Content-Type says that it starts with <s>, which is no part; the first was taken",
+                        "The message leaves a value to cid:gone, which is no part beside it");
+        String there = body + "\r\n--b\r\nContent-ID: <gone>\r\n\r\nx\r\n--b--";
+        assertThat(remarks("text/xml", 200, "multipart/related; boundary=b; start=\"<r>\"", bytes(there))
+                        .others())
+                .isEmpty();
+    }
+
+    @Test
     void theSecondVersionHasItsOwnParagraphs() {
         String text =
                 "<?xml version='1.0'?><?style sheet?><e:Envelope xmlns:e='http://www.w3.org/2003/05/soap-envelope'>"

@@ -19,6 +19,10 @@ class MultipartTest {
         return Content.of(text.replace("\n", "\r\n").getBytes(StandardCharsets.ISO_8859_1));
     }
 
+    private static List<Part> parts(Content body, MediaType type) {
+        return Multipart.of(body, type).parts();
+    }
+
     private static String text(Part part) {
         return part.content().text(StandardCharsets.ISO_8859_1);
     }
@@ -27,33 +31,33 @@ class MultipartTest {
     void partsHaveTheirHeadersAndTheirVeryBytes() {
         Content body = content("a preamble\n--a b=c  \nContent-Type: image/png;\n name=\"x\"\nContent-ID:<p1@hut>\n\n"
                 + "\u0089PNG\n\n--a b=x\n--a b=c\ncontent-id: <root@hut>\n\n<e/>\n--a b=c--\nan epilogue\n--a b=c\n");
-        List<Part> parts = Multipart.parts(body, RELATED);
+        List<Part> parts = Multipart.of(body, RELATED).parts();
         assertThat(parts).hasSize(2);
         assertThat(text(parts.get(0))).isEqualTo("\u0089PNG\r\n\r\n--a b=x");
         assertThat(parts.get(0).header("content-type")).contains("image/png; name=\"x\"");
         assertThat(parts.get(0).id()).contains("p1@hut");
-        assertThat(text(Multipart.root(parts, RELATED))).isEqualTo("<e/>");
+        assertThat(text(Multipart.of(body, RELATED).root())).isEqualTo("<e/>");
     }
 
     @Test
     void withoutAStartTheFirstIsTheRoot() {
         Content body = content("--x\n\none\n--x\n\ntwo\n--x--");
         MediaType type = new MediaType("multipart/related;boundary=x");
-        assertThat(text(Multipart.root(Multipart.parts(body, type), type))).isEqualTo("one");
+        assertThat(text(Multipart.of(body, type).root())).isEqualTo("one");
     }
 
     @Test
     void partsMayBeEmptyOrHaveNoHead() {
-        List<Part> parts = Multipart.parts(
-                content("--x\n\n\n--x\n\n--x\nA: b\n\n\n--x--"), new MediaType("multipart/mixed;boundary=x"));
+        List<Part> parts =
+                parts(content("--x\n\n\n--x\n\n--x\nA: b\n\n\n--x--"), new MediaType("multipart/mixed;boundary=x"));
         assertThat(parts).extracting(MultipartTest::text).containsExactly("", "", "");
         assertThat(parts.get(2).header("a")).contains("b");
     }
 
     @Test
     void aBoundaryThatStartsAlikeIsContent() {
-        List<Part> parts = Multipart.parts(
-                content("--x\n\none\n--xy\n\n-\n--x--"), new MediaType("multipart/mixed; boundary=\"x\""));
+        List<Part> parts =
+                parts(content("--x\n\none\n--xy\n\n-\n--x--"), new MediaType("multipart/mixed; boundary=\"x\""));
         assertThat(parts).extracting(MultipartTest::text).containsExactly("one\r\n--xy\r\n\r\n-");
     }
 
@@ -63,7 +67,7 @@ class MultipartTest {
         Content body = Content.joined(
                 Content.joined(content("--x\n\n"), Content.joined(Content.of(half), Content.of(half))),
                 content("\n--x--"));
-        List<Part> parts = Multipart.parts(body, new MediaType("multipart/mixed; boundary=x"));
+        List<Part> parts = parts(body, new MediaType("multipart/mixed; boundary=x"));
         assertThat(parts)
                 .singleElement()
                 .satisfies(p -> assertThat(p.content().size()).isEqualTo(6 << 20));
@@ -73,21 +77,74 @@ class MultipartTest {
     @CsvSource({
         "multipart/related, '', names no boundary",
         "multipart/related;boundary=x, 'nothing', stands nowhere",
-        "multipart/related;boundary=x, '--x\n\ncut', has no end",
         "multipart/related;boundary=\"\", '--x--', names no boundary"
     })
     void whatIsNotInPartsIsSaid(String type, String body, String words) {
-        assertThatThrownBy(() -> Multipart.parts(content(body), new MediaType(type)))
+        assertThatThrownBy(() -> parts(content(body), new MediaType(type)))
                 .isInstanceOf(Problem.class)
                 .hasMessageContaining(words);
     }
 
     @Test
+    void whatDoesNotEndIsReadAsFarAsItCameAndTold() {
+        Multipart read =
+                Multipart.of(content("--x\n\none\n--x\nA: b\n\ncut\n"), new MediaType("multipart/related;boundary=x"));
+        assertThat(read.parts()).extracting(MultipartTest::text).containsExactly("one", "cut\r\n");
+        assertThat(read.flaws())
+                .singleElement()
+                .asString()
+                .contains("closing boundary")
+                .contains("missing");
+    }
+
+    @Test
+    void linesThatEndWithALineFeedAloneAreReadAndTold() {
+        Content body = Content.of("preamble\n--x\nContent-ID: <a>;\n b=c\n\n<e>\n\n</e>\n--x\n\ntwo\r\n--x--\n"
+                .getBytes(StandardCharsets.ISO_8859_1));
+        Multipart read = Multipart.of(body, new MediaType("multipart/related;boundary=x"));
+        assertThat(read.parts()).extracting(MultipartTest::text).containsExactly("<e>\n\n</e>", "two\r");
+        assertThat(read.root().header("content-id")).contains("<a>; b=c");
+        assertThat(read.flaws()).singleElement().asString().contains("line feed alone");
+        assertThat(Multipart.of(content("--x\n\na\n--x--"), new MediaType("multipart/related;boundary=x"))
+                        .flaws())
+                .as("as it should be")
+                .isEmpty();
+    }
+
+    @Test
+    void aStartThatIsNoPartIsTold() {
+        Multipart read = Multipart.of(
+                content("--x\nContent-ID: <a>\n\none\n--x--"),
+                new MediaType("multipart/related;boundary=x;start=\"<none>\""));
+        assertThat(text(read.root())).isEqualTo("one");
+        assertThat(read.attachments()).isEmpty();
+        assertThat(read.flaws()).singleElement().asString().contains("<none>").contains("first was taken");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "base64, 'PGE+ w7w8L2\nE+', <a>\u00C3\u00BC</a>",
+        "Quoted-Printable, '<a b=3D\"c\">=C3=\n=BC</a>', <a b=\"c\">\u00C3\u00BC</a>",
+        "quoted-printable, 'one\ntwo=20\n', 'one\ntwo \n'",
+        "binary, <a/>, <a/>",
+        "x-own, PGE+, PGE+"
+    })
+    void whatWasDoneToAPartForTheWayIsUndone(String encoding, String came, String is) {
+        Part part = new Part(
+                List.of(new Header("Content-ID", "<r>"), new Header("content-transfer-encoding", encoding)),
+                content(came));
+        Part plain = TransferEncoding.undone(part);
+        assertThat(text(plain)).isEqualTo(is.replace("\n", "\r\n"));
+        assertThat(plain.id()).contains("r");
+        assertThat(plain == part).isEqualTo(!TransferEncoding.isIn(part));
+    }
+
+    @Test
     void partsAndHeadsAreBounded() {
         MediaType type = new MediaType("multipart/mixed;boundary=x");
-        assertThatThrownBy(() -> Multipart.parts(content("--x\n\n\n".repeat(2_000) + "--x--"), type))
+        assertThatThrownBy(() -> parts(content("--x\n\n\n".repeat(2_000) + "--x--"), type))
                 .hasMessageContaining("more than 1000");
-        assertThatThrownBy(() -> Multipart.parts(content("--x\nA: " + "b".repeat(70_000) + "\n\n\n--x--"), type))
+        assertThatThrownBy(() -> parts(content("--x\nA: " + "b".repeat(70_000) + "\n\n\n--x--"), type))
                 .hasMessageContaining("head of more than");
     }
 

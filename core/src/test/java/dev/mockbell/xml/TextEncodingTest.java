@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -58,6 +59,27 @@ class TextEncodingTest {
         byte[] bytes = text.getBytes(Charset.forName(charset));
         assertThat(TextEncoding.of(bytes, "text/xml").charset()).isEqualTo(Charset.forName(charset));
         assertThat(name(bytes, "text/xml")).isEqualTo("Kåld");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "text/html, <html><head><meta charset=windows-1252><title>Gr\u00FC\u00DFe</title>, windows-1252, windows-1252",
+        "text/html, <meta http-equiv='Content-Type' content='text/html; charset=iso-8859-15'>\u20AC, ISO-8859-15, ISO-8859-15",
+        "text/html, <html>Gr\u00FC\u00DFe</html>, UTF-8, UTF-8",
+        "text/html, <html>Gr\u00FC\u00DFe</html>, windows-1252, windows-1252",
+        "text/html; charset=utf-8, <meta charset=windows-1252>\u00FC, UTF-8, UTF-8",
+        "text/html, <meta charset=none-such>\u00FC, UTF-8, UTF-8",
+        "text/plain, Gr\u00FC\u00DFe, windows-1252, windows-1252",
+        "text/plain, Gr\u00FC\u00DFe, UTF-8, UTF-8",
+        "text/xml, <a/>, UTF-8, UTF-8"
+    })
+    void aPageOrTextThatNamesNoCharsetIsReadAsBrowsersDo(String type, String text, String in, String as) {
+        byte[] bytes = text.getBytes(Charset.forName(in));
+        TextEncoding encoding = TextEncoding.of(bytes, type);
+        assertThat(encoding.charset()).isEqualTo(Charset.forName(as));
+        assertThat(encoding.decode(bytes)).isEqualTo(text);
+        byte[] cut = Arrays.copyOf(bytes, Math.max(1, bytes.length - 1));
+        assertThat(TextEncoding.of(cut, type).charset()).as("cut anywhere").isEqualTo(Charset.forName(as));
     }
 
     @Test

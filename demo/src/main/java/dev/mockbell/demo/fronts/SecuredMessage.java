@@ -14,7 +14,6 @@ import dev.mockbell.xml.XmlText;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
@@ -31,15 +30,16 @@ record SecuredMessage(MediaType type, Document envelope, List<Part> parts, Runna
         ContentSink sink = new ContentSink();
         body.transferTo(sink);
         MediaType type = new MediaType(String.valueOf(headers.getFirst("Content-Type")));
-        List<Part> all = Multipart.is(type)
-                ? new ArrayList<>(Multipart.parts(sink.content(), type))
-                : new ArrayList<>(List.of(new Part(List.of(new Header("Content-Type", type.text())), sink.content())));
-        Part root = Multipart.is(type) ? Multipart.root(all, type) : all.get(0);
-        all.remove(root);
+        Part whole = new Part(List.of(new Header("Content-Type", type.text())), sink.content());
+        Multipart parts = Multipart.is(type)
+                ? Multipart.of(sink.content(), type)
+                : new Multipart(List.of(whole), whole, List.of());
+        Part root = parts.root();
+        List<Part> all = parts.attachments();
         Document envelope =
                 Xml.parse(root.content(), root.header("Content-Type").orElse(""), "request", XmlLimits.MESSAGE);
         Runnable out = covering && !all.isEmpty() ? Xop.inPlace(envelope, all) : () -> {};
-        return new SecuredMessage(type, envelope, List.copyOf(all), out);
+        return new SecuredMessage(type, envelope, all, out);
     }
 
     /** The security header; null when there is none. */
