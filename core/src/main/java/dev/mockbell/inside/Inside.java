@@ -168,6 +168,8 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
                 Matcher name = NAME.matcher(body);
                 words = name.lookingAt() ? "XML, <" + name.group(1) + ">" : "XML";
             }
+        } else if (text.isBlank() && start.length == content.size()) {
+            words = "nothing but " + (text.isEmpty() ? "a byte order mark" : "white space");
         } else if (isJson(body, start.length < content.size())) {
             kind = Kind.JSON;
             words = "JSON";

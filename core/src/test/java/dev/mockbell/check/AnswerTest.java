@@ -188,6 +188,14 @@ class AnswerTest {
     }
 
     @Test
+    void aBodyOfNothingThatCanBeSeenIsToldAsThat() {
+        assertThat(odd("HTTP/1.1 200 OK", "text/xml", " \n ").flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("the body is nothing but white space (text/xml)"));
+        assertThat(odd("HTTP/1.1 200 OK", "text/xml; charset=utf-8", "\uFEFF").flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains("nothing but a byte order mark"));
+    }
+
+    @Test
     void aBodyThatShouldBeInPartsAndIsNotIsToldAsThat() {
         assertThat(odd("HTTP/1.1 200 OK", "multipart/related", "--b\r\n\r\n<a/>\r\n--b--")
                         .flaw())
