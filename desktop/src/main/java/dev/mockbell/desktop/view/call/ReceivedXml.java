@@ -29,6 +29,7 @@ final class ReceivedXml extends VBox {
     private final FindBar find;
     private final TextField path = new TextField();
     private final Label hits = Parts.text("", "third", "table-text");
+    private final XmlFolds folds;
     private TagScan scan = TagScan.of("");
     private String scanned = "";
     private List<Integer> lines = List.of();
@@ -55,7 +56,7 @@ final class ReceivedXml extends VBox {
         bar.setAlignment(Pos.CENTER_LEFT);
         bar.getStyleClass().add("find-bar");
         xml.area().setId("response-xml");
-        new XmlFolds(xml, () -> scan);
+        folds = new XmlFolds(xml, () -> scan);
         MenuItem paths = new MenuItem("Copy path");
         paths.setOnAction(e -> copyPath());
         MenuItem text = new MenuItem("Copy");
@@ -89,7 +90,7 @@ final class ReceivedXml extends VBox {
                 found -> {
                     if (text.equals(scanned)) {
                         scan = found;
-                        xml.margins();
+                        folds.refresh();
                     }
                 },
                 problem -> {});

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.animation.PauseTransition;
+import javafx.application.Platform;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Label;
@@ -49,6 +50,7 @@ public final class MessageEditor extends VBox {
     private final PauseTransition settle = new PauseTransition(javafx.util.Duration.millis(350));
     private Popup popup;
     private final PauseTransition rest = new PauseTransition(javafx.util.Duration.millis(200));
+    private final XmlFolds folds;
     private TagScan scan = TagScan.of("");
     private long scans;
 
@@ -63,7 +65,7 @@ public final class MessageEditor extends VBox {
         // one history for both faces: the model's
         area.setUndoManager(UndoUtils.noOpUndoManager());
         area.setId("request-xml");
-        new XmlFolds(xml, () -> scan);
+        folds = new XmlFolds(xml, () -> scan);
         problems.getStyleClass().add("flaws");
         problems.setId("xml-flaws");
         Parts.shown(problems, false);
@@ -115,6 +117,8 @@ public final class MessageEditor extends VBox {
         int length = xml.area().getLength();
         if (length <= SCANNED_AT_ONCE) {
             scan = TagScan.of(xml.text());
+            // lines that look as before are not made anew, but what begins in them may end elsewhere now
+            Platform.runLater(folds::refresh);
             return;
         }
         scan = TagScan.of("");
@@ -129,7 +133,7 @@ public final class MessageEditor extends VBox {
                         if (own == scans) {
                             scan = found;
                             matching(xml.area().getCaretPosition());
-                            xml.margins();
+                            folds.refresh();
                         }
                     },
                     problem -> {});

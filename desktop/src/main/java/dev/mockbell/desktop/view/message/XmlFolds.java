@@ -28,22 +28,39 @@ public final class XmlFolds {
         Label fold = new Label(" ");
         fold.getStyleClass().add("fold");
         fold.setMinWidth(14);
-        foldable(line).ifPresent(last -> {
+        if (foldable(line).isPresent()) {
             fold.setText(isFolded(line) ? "▸" : "▾");
             fold.setOnMouseClicked(e -> {
-                if (isFolded(line)) {
-                    xml.area().unfoldParagraphs(line);
-                } else {
-                    xml.area().foldParagraphs(line, last);
-                }
-                xml.area().recreateParagraphGraphic(line);
+                turn(line);
                 e.consume();
             });
-        });
+        }
         HBox box = new HBox(2, number, fold);
         box.setAlignment(Pos.TOP_LEFT);
         box.getStyleClass().add("margin");
         return box;
+    }
+
+    private void turn(int line) {
+        if (isFolded(line)) {
+            xml.area().unfoldParagraphs(line);
+        } else {
+            foldable(line).ifPresent(last -> xml.area().foldParagraphs(line, last));
+        }
+        xml.area().recreateParagraphGraphic(line);
+    }
+
+    /** Gives the lines in view their signs once the tags are known anew; one that has its sign keeps it. */
+    public void refresh() {
+        for (int i = 0; i < xml.area().getVisibleParagraphs().size(); i++) {
+            int line = xml.area().visibleParToAllParIndex(i);
+            boolean signed = xml.area().getParagraphGraphic(line) instanceof HBox box
+                    && box.getChildren().get(1) instanceof Label fold
+                    && !fold.getText().isBlank();
+            if (signed != foldable(line).isPresent()) {
+                xml.area().recreateParagraphGraphic(line);
+            }
+        }
     }
 
     private boolean isFolded(int line) {

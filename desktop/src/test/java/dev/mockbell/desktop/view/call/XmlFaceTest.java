@@ -6,6 +6,7 @@ import dev.mockbell.desktop.drive.Hand;
 import dev.mockbell.desktop.part.Parts;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -134,6 +135,7 @@ class XmlFaceTest extends OnCallDesk {
                         .split("\n", -1)
                         .length)
                 - 1;
+        hand.await("a sign", () -> signs().findAny().isPresent());
         clickFold();
         hand.await("folded", () -> isFolded(guest + 1) || isFolded(1));
         assertThat(desk.xml()).as("the text is whole").contains("Ines Okafor");
@@ -145,13 +147,27 @@ class XmlFaceTest extends OnCallDesk {
         return editor.getParagraph(line).getParagraphStyle().contains("collapse");
     }
 
+    private Stream<Label> signs() {
+        return editor.lookupAll(".fold").stream()
+                .map(Label.class::cast)
+                .filter(l -> Parts.isShown(l) && !l.getText().isBlank());
+    }
+
+    @Test
+    void whatCanBeFoldedIsSignedAgainWhenItEndsElsewhere() {
+        hand.await("signs", () -> signs().count() > 1);
+        long before = Hand.on(() -> signs().count());
+        int guest = Hand.on(() -> editor.getText().indexOf("</h:guest>"));
+        Hand.run(() -> editor.replaceText(guest, guest + "</h:guest>".length(), ""));
+        hand.await("one sign less, far from what was typed", () -> signs().count() < before);
+        Hand.run(() -> editor.insertText(guest, "</h:guest>"));
+        hand.await("it is back", () -> signs().count() == before);
+    }
+
     /** Clicks the first sign that something can be folded. */
     private void clickFold() {
         double[] at = Hand.on(() -> {
-            Label sign = editor.lookupAll(".fold").stream()
-                    .map(Label.class::cast)
-                    .filter(l -> Parts.isShown(l) && !l.getText().isBlank())
-                    .min((a, b) -> Double.compare(
+            Label sign = signs().min((a, b) -> Double.compare(
                             a.localToScreen(0, 0).getY(), b.localToScreen(0, 0).getY()))
                     .orElseThrow();
             var bounds = sign.localToScreen(sign.getBoundsInLocal());
