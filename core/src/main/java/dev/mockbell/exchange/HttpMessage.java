@@ -6,7 +6,6 @@ import dev.mockbell.content.Multipart;
 import dev.mockbell.problem.Problem;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.Supplier;
 
 /**
  * A message of HTTP/1.1 (RFC 9112 §2.1).
@@ -17,15 +16,16 @@ public final class HttpMessage implements Message {
     private final Content body;
     private final Content wire;
 
-    /** Finding the parts goes through the whole body, and they are asked for again and again. */
-    private final Supplier<Multipart> parts;
+    /** Finding the parts goes through the whole body, and they are asked for again and again; null until they are. */
+    private Multipart parts;
+
+    private Problem notInParts;
 
     public HttpMessage(String title, List<Header> headers, Content body, Content wire) {
         this.title = title;
         this.headers = headers;
         this.body = body;
         this.wire = wire;
-        this.parts = new Once(Message.super::inParts);
     }
 
     /** The request line or status line. */
@@ -50,8 +50,18 @@ public final class HttpMessage implements Message {
     }
 
     @Override
-    public Multipart inParts() {
-        return parts.get();
+    public synchronized Multipart inParts() {
+        if (parts == null && notInParts == null) {
+            try {
+                parts = Message.super.inParts();
+            } catch (Problem e) {
+                notInParts = e;
+            }
+        }
+        if (notInParts != null) {
+            throw notInParts;
+        }
+        return parts;
     }
 
     @Override
@@ -71,32 +81,6 @@ public final class HttpMessage implements Message {
     @Override
     public String toString() {
         return title + " " + headers + " " + body;
-    }
-
-    /** Takes a body apart when that is first asked for, or keeps why it cannot be. */
-    private static final class Once implements Supplier<Multipart> {
-        private final Supplier<Multipart> found;
-        private Multipart parts;
-        private Problem notInParts;
-
-        Once(Supplier<Multipart> found) {
-            this.found = found;
-        }
-
-        @Override
-        public synchronized Multipart get() {
-            if (parts == null && notInParts == null) {
-                try {
-                    parts = found.get();
-                } catch (Problem e) {
-                    notInParts = e;
-                }
-            }
-            if (notInParts != null) {
-                throw notInParts;
-            }
-            return parts;
-        }
     }
 
     @Override

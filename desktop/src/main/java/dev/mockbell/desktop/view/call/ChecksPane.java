@@ -52,12 +52,12 @@ final class ChecksPane extends VBox {
     private final Label none = Parts.text("Point at a value of the answer and choose Capture.", "third", "table-text");
 
     /** The rows that are there: one that is made anew while it is pressed would not hear of it. */
-    private Map<Of, CheckRow> shown = Map.of();
+    private Map<At<Check>, CheckRow> shown = Map.of();
 
-    private Map<Capture, CaptureRow> taking = Map.of();
+    private Map<At<Capture>, CaptureRow> taking = Map.of();
 
-    /** A check at a place: the same may be asked twice. */
-    private record Of(int index, Check check) {}
+    /** One of several at its place: the same may stand there twice. */
+    private record At<T>(int index, T what) {}
 
     /** @param pointed gives the row of the answer that is pointed at */
     ChecksPane(CallModel model, Desk desk, Supplier<Optional<SheetRow>> pointed) {
@@ -86,13 +86,13 @@ final class ChecksPane extends VBox {
         List<CheckResult> results = called.map(c -> c.result().checks()).orElse(List.of());
         Optional<Answer> answer = called.map(SuiteRunner.Called::answer);
         showPassed(results);
-        Map<Of, CheckRow> rows = new LinkedHashMap<>();
+        Map<At<Check>, CheckRow> rows = new LinkedHashMap<>();
         for (int i = 0; i < kept.checks().size(); i++) {
-            Of of = new Of(i, kept.checks().get(i));
-            CheckRow there = shown.get(of);
-            CheckRow row = there == null ? row(of.check()) : there;
+            At<Check> at = new At<>(i, kept.checks().get(i));
+            CheckRow there = shown.get(at);
+            CheckRow row = there == null ? row(at.what()) : there;
             row.show(i < results.size() ? Optional.of(results.get(i)) : Optional.empty(), answer);
-            rows.put(of, row);
+            rows.put(at, row);
         }
         shown = rows;
         List<Node> all = new ArrayList<>(rows.values());
@@ -125,12 +125,13 @@ final class ChecksPane extends VBox {
         Map<String, String> taken = Optional.ofNullable(model.calledProperty().get())
                 .map(c -> c.result().captures())
                 .orElse(Map.of());
-        Map<Capture, CaptureRow> rows = new LinkedHashMap<>();
+        Map<At<Capture>, CaptureRow> rows = new LinkedHashMap<>();
         for (Capture capture : kept.captures()) {
-            CaptureRow there = taking.get(capture);
+            At<Capture> at = new At<>(rows.size(), capture);
+            CaptureRow there = taking.get(at);
             CaptureRow row = there == null ? row(capture) : there;
             row.show(Optional.ofNullable(taken.get(capture.name())));
-            rows.put(capture, row);
+            rows.put(at, row);
         }
         taking = rows;
         Parts.keep(captures, rows.isEmpty() ? List.of(none) : List.copyOf(rows.values()));
