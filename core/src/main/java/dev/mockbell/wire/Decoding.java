@@ -72,7 +72,8 @@ final class Decoding {
         } catch (EOFException e) {
             throw new Undecodable("is compressed by " + coding + ", and its end is missing");
         } catch (ZipException e) {
-            throw new Undecodable("says that it is compressed by " + coding + ", but is not: " + Problem.reason(e));
+            throw new Undecodable(
+                    "says that it is compressed by " + coding + ", but cannot be unpacked: " + Problem.reason(e));
         }
         return plain.content();
     }

@@ -131,7 +131,7 @@ class NetworkFaultsTest {
         byte[] spoilt = good.clone();
         // the checksum (RFC 1952 §2.3.1)
         spoilt[good.length - 8] ^= 1;
-        isTold(coded("gzip", spoilt), "says that it is compressed by gzip, but is not", "fault");
+        isTold(coded("gzip", spoilt), "says that it is compressed by gzip, but cannot be unpacked", "fault");
     }
 
     @Test
