@@ -49,12 +49,7 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
         version(answer.exchange(), soap).ifPresent(others::add);
         typed(response, soap).ifPresent(others::add);
         others.addAll(response.partFlaws());
-        List<String> lost =
-                answer.content().map(c -> Xop.lost(c, response.attachments())).orElseGet(List::of);
-        if (!lost.isEmpty()) {
-            others.add("The message leaves a value to " + lost.get(0) + ", which is no part beside it"
-                    + (lost.size() > 1 ? ", and " + (lost.size() - 1) + " more" : ""));
-        }
+        lost(answer, response).ifPresent(others::add);
         others.addAll(EnvelopeShape.flaws(soap, answer.content()));
         if (soap.fault().isPresent() && response.status() / 100 == 2) {
             others.add("A fault came with status " + response.status() + "; "
@@ -64,6 +59,15 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
         boolean due = answer.outline().isPresent() && soap.hasBody();
         List<Breach> breaches = due ? answer.breaches() : List.of();
         return new Remarks(List.copyOf(breaches), List.copyOf(others), due);
+    }
+
+    private static Optional<String> lost(Answer answer, Message response) {
+        List<String> lost =
+                answer.content().map(c -> Xop.lost(c, response.attachments())).orElseGet(List::of);
+        return lost.stream()
+                .findFirst()
+                .map(first -> "The message leaves a value to " + first + ", which is no part beside it"
+                        + (lost.size() > 1 ? ", and " + (lost.size() - 1) + " more" : ""));
     }
 
     /** Who reads the length and who reads the chunks see two messages. */

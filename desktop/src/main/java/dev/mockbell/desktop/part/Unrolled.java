@@ -11,20 +11,20 @@ import javafx.scene.layout.Region;
  * long the last ones took, so that a fast machine shows all of it in two or three frames. Once all is there it is a plain box.
  */
 final class Unrolled extends Region {
-    /** The height of a few rows, that are not filled up with rows of nothing. */
-    private static final double FIRST = 52;
+    /** Pixels: so few rows, which are not filled up with rows of nothing. */
+    private static final double FEW_HEIGHT = 52;
 
     private static final int FEW = 2;
 
     /** Pixels: a row. */
-    private static final double LEAST = 26;
+    private static final double ROW = 26;
 
     /** Nanoseconds that a piece may take. */
     private static final long PIECE = 3_000_000;
 
     private final Parent content;
     private final IntSupplier rows;
-    private double step = LEAST;
+    private double step = ROW;
     private double shown;
 
     /** @param rows how many rows there are to be made; for a text any number that is larger than {@link #FEW}, or 0 */
@@ -37,12 +37,12 @@ final class Unrolled extends Region {
     /** Whether all that there is room for is shown. */
     boolean isWhole() {
         int all = rows.getAsInt();
-        return all == 0 || shown == Double.MAX_VALUE || all <= FEW && shown >= FIRST;
+        return all == 0 || shown == Double.MAX_VALUE || all <= FEW && shown >= FEW_HEIGHT;
     }
 
     /** Begins anew, when the rows that it has are to be made of other nodes. */
     void again() {
-        step = LEAST;
+        step = ROW;
         shown = 0;
         // some make their rows before the next layout
         content.resize(getWidth(), Math.min(getHeight(), shown));
@@ -75,11 +75,11 @@ final class Unrolled extends Region {
         int all = rows.getAsInt();
         if (all <= FEW) {
             // the rows that come to these are to be made in pieces too, and these stay in sight meanwhile
-            step = LEAST;
-            shown = all == 0 ? 0 : Math.min(shown, FIRST);
+            step = ROW;
+            shown = all == 0 ? 0 : Math.min(shown, FEW_HEIGHT);
         }
         // a list with more room would fill it with rows of nothing, all in one go
-        double height = all > 0 && all <= FEW ? Math.min(getHeight(), FIRST) : getHeight();
+        double height = all > 0 && all <= FEW ? Math.min(getHeight(), FEW_HEIGHT) : getHeight();
         content.resizeRelocate(0, 0, getWidth(), all == 0 ? height : Math.min(height, shown));
         if (isWhole() || height <= 0 || getScene() == null) {
             return;
@@ -91,7 +91,7 @@ final class Unrolled extends Region {
             shown = Double.MAX_VALUE;
             return;
         }
-        step = took < PIECE / 2 ? step * 2 : took > PIECE ? Math.max(LEAST, step / 2) : step;
+        step = took < PIECE / 2 ? step * 2 : took > PIECE ? Math.max(ROW, step / 2) : step;
         shown += step;
         Platform.runLater(this::requestLayout);
     }
