@@ -167,17 +167,17 @@ class ConnectionsTest {
         SelfIssued key = SelfIssued.made();
         Profile trusting = Profile.named("Own").trusting(Trust.fingerprint(key.certificate()));
         try (PlainServer server =
-                PlainServer.hesitant(key.server(), Duration.ofMillis(1_500), false, (request, out, socket) -> {
-                    // now and then some wait, and each of them not for long
+                PlainServer.hesitant(key.server(), Duration.ofMillis(4_100), false, (request, out, socket) -> {
+                    // once a second some wait, and each of them not for long, by far: a slow machine adds to that
                     Thread.sleep(served.incrementAndGet() % 10 == 0 ? 300 : 5);
                     out.write(bytes(PlainServer.ok(Stays.answer("R", "1"))));
                 })) {
             LoadRun run = run(
-                    LoadShape.arrivals(20, 5),
+                    LoadShape.arrivals(10, 7),
                     9_000,
                     Stays.bench(server.address(), Map.of(), Optional.of(trusting), kept));
             assertThat(run.total().failed()).as(run.reasons().toString()).isZero();
-            assertThat(run.total().done()).isEqualTo(100);
+            assertThat(run.total().done()).isEqualTo(70);
         }
     }
 
