@@ -45,10 +45,14 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
             others.add(
                     "White space stands before the XML declaration, which XML 1.0 §2.8 does not allow; it is passed over");
         }
+        encoding.version(start)
+                .filter(v -> !v.equals("1.0"))
+                .ifPresent(v -> others.add("The message is declared as XML " + v
+                        + "; SOAP is written in XML 1.0, and many clients refuse others"));
         framed(response).ifPresent(others::add);
         version(answer.exchange(), soap).ifPresent(others::add);
         typed(response, soap).ifPresent(others::add);
-        others.addAll(response.partFlaws());
+        others.addAll(response.bodyFlaws());
         lost(answer, response).ifPresent(others::add);
         others.addAll(EnvelopeShape.flaws(soap, answer.content()));
         if (soap.fault().isPresent() && response.status() / 100 == 2) {

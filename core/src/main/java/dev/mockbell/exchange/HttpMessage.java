@@ -1,9 +1,13 @@
 package dev.mockbell.exchange;
 
+import dev.mockbell.content.Chunks;
 import dev.mockbell.content.Content;
+import dev.mockbell.content.ContentCoding;
 import dev.mockbell.content.Header;
 import dev.mockbell.content.Multipart;
 import dev.mockbell.problem.Problem;
+import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 
@@ -11,6 +15,9 @@ import java.util.Objects;
  * A message of HTTP/1.1 (RFC 9112 §2.1).
  */
 public final class HttpMessage implements Message {
+    /** So many bytes may stand around the key and the value of an encrypted body, beside what base64 adds. */
+    private static final int ENCRYPTION = 1 << 20;
+
     private final String title;
     private final List<Header> headers;
     private final Content body;
@@ -62,6 +69,24 @@ public final class HttpMessage implements Message {
             throw notInParts;
         }
         return parts;
+    }
+
+    /** Also of its coding, for which the body is unpacked once more. */
+    @Override
+    public List<String> bodyFlaws() {
+        List<String> flaws = new ArrayList<>(Message.super.bodyFlaws());
+        if (!wire.isEmpty() && ContentCoding.isIn(headers)) {
+            try {
+                Content sent = wire.slice(WireBytes.headLength(wire), wire.size());
+                Content coded = Chunks.in(headers) ? Chunks.undone(sent) : sent;
+                // a body that was encrypted is shorter than what came, by no more than that
+                flaws.addAll(ContentCoding.flaws(coded, headers, 2 * body.size() + ENCRYPTION));
+            } catch (IOException notInChunks) {
+                // then the body is as it came
+                return flaws;
+            }
+        }
+        return flaws;
     }
 
     @Override

@@ -108,8 +108,8 @@ public sealed interface Message permits HttpMessage, JmsMessage {
         }
     }
 
-    /** What is not right about the parts, though they can be told apart; sentences without a full stop. */
-    default List<String> partFlaws() {
+    /** What is not right about how the body was packed, though it can be read; sentences without a full stop. */
+    default List<String> bodyFlaws() {
         try {
             return Multipart.is(type()) ? inParts().flaws() : List.of();
         } catch (Problem notInParts) {

@@ -46,6 +46,7 @@ public final class EnvelopeShape {
                 .ifPresent(
                         i -> flaws.add("A processing instruction (" + i.getTarget() + ") stands in the message, which "
                                 + (first ? "SOAP 1.1 §3" : "SOAP 1.2 part 1 §5") + " forbids"));
+        flaws.addAll(FaultShape.flaws(message));
         return flaws;
     }
 

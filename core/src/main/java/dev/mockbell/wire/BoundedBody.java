@@ -2,6 +2,7 @@ package dev.mockbell.wire;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
+import dev.mockbell.content.TooLarge;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.List;
@@ -32,15 +33,6 @@ final class BoundedBody implements AsyncResponseConsumer<BoundedBody.Taken> {
 
     /** An answer as the library read it. */
     record Taken(HttpResponse head, Content body) {}
-
-    /** More came than is taken. */
-    static final class TooLarge extends IOException {
-        private static final long serialVersionUID = 1L;
-
-        TooLarge(long most) {
-            super("The answer is larger than the limit of " + most + " bytes");
-        }
-    }
 
     @Override
     public void consumeResponse(

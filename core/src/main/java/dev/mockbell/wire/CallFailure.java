@@ -1,5 +1,7 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.content.ContentCoding;
+import dev.mockbell.content.TooLarge;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.problem.Took;
@@ -52,7 +54,7 @@ record CallFailure(String words, String next) {
         if (failure instanceof Problem problem) {
             return new CallFailure(problem.what(), "");
         }
-        if (failure instanceof BoundedBody.TooLarge) {
+        if (failure instanceof TooLarge) {
             return new CallFailure(failure.getMessage(), "What it began with is kept.");
         }
         if (failure instanceof ProxyRefused) {
@@ -114,7 +116,7 @@ record CallFailure(String words, String next) {
                     where + " closed the connection that was kept from an earlier call as the request went out",
                     "Whether it has done anything is not known. Send it again, or give the case a connection of its own.");
         }
-        if (failure instanceof Decoding.Undecodable) {
+        if (failure instanceof ContentCoding.Undecodable) {
             return new CallFailure("The answer of " + where + " " + failure.getMessage(), SERVICE);
         }
         if (failure instanceof MessageConstraintException) {

@@ -1,7 +1,9 @@
 package dev.mockbell.wire;
 
 import dev.mockbell.content.Content;
+import dev.mockbell.content.ContentCoding;
 import dev.mockbell.content.Header;
+import dev.mockbell.content.TooLarge;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.exchange.Timing;
@@ -151,7 +153,7 @@ public final class HttpCaller implements AutoCloseable {
             }
         }
         if (!message.containsHeader("Accept-Encoding")) {
-            message.addHeader("Accept-Encoding", Decoding.ACCEPTED);
+            message.addHeader("Accept-Encoding", ContentCoding.ACCEPTED);
         }
         by.login()
                 .flatMap(Login::atOnce)
@@ -203,7 +205,7 @@ public final class HttpCaller implements AutoCloseable {
         }
         return new Fetching(
                 result(request, by, started, from, response, failure, taken, context.getSSLSession()),
-                failure instanceof BoundedBody.TooLarge);
+                failure instanceof TooLarge);
     }
 
     /** A proxy asks for it when it is to let TLS through; for anything else it is asked as any server. */
@@ -233,13 +235,11 @@ public final class HttpCaller implements AutoCloseable {
             throw new CallFailure.ProxyRefused(
                     (response.head().getCode() + " " + response.head().getReasonPhrase()).strip());
         }
-        List<String> codings = Arrays.stream(response.head().getHeaders("Content-Encoding"))
-                .map(org.apache.hc.core5.http.Header::getValue)
-                .toList();
-        if (codings.isEmpty() || "HEAD".equals(request.method())) {
+        if ("HEAD".equals(request.method())) {
             return response;
         }
-        Content plain = Decoding.plain(response.body(), codings, by.limits().bytes());
+        Content plain = ContentCoding.undone(
+                response.body(), headers(response), by.limits().bytes());
         return new BoundedBody.Taken(response.head(), plain);
     }
 
@@ -263,7 +263,7 @@ public final class HttpCaller implements AutoCloseable {
         // with what the body is coded as, when that could not be undone
         Optional<Message> received = response != null
                 ? Optional.of(WireHead.read(taken.received(), response.body()).orElseGet(() -> fallback(response)))
-                : WireHead.broken(failure instanceof BoundedBody.TooLarge ? start(taken.received()) : taken.received());
+                : WireHead.broken(failure instanceof TooLarge ? start(taken.received()) : taken.received());
         Optional<CallFailure> why = Optional.ofNullable(failure).map(f -> CallFailure.of(f, request, by, taken));
         return new CallResult(
                 started,
@@ -282,23 +282,22 @@ public final class HttpCaller implements AutoCloseable {
 
     /** The request's body before it was coded for the way; as it went out when that is none of the known codings. */
     private static Content plain(CallRequest request, Connect by) {
-        List<String> codings = request.headers().stream()
-                .filter(h -> h.name().equalsIgnoreCase("Content-Encoding"))
-                .map(Header::value)
-                .toList();
         try {
-            return codings.isEmpty()
-                    ? request.body()
-                    : Decoding.plain(request.body(), codings, by.limits().bytes());
+            return ContentCoding.undone(
+                    request.body(), request.headers(), by.limits().bytes());
         } catch (IOException asWritten) {
             return request.body();
         }
     }
 
-    private static HttpMessage fallback(BoundedBody.Taken response) {
-        List<Header> headers = Arrays.stream(response.head().getHeaders())
+    private static List<Header> headers(BoundedBody.Taken response) {
+        return Arrays.stream(response.head().getHeaders())
                 .map(h -> new Header(h.getName(), h.getValue()))
                 .toList();
+    }
+
+    private static HttpMessage fallback(BoundedBody.Taken response) {
+        List<Header> headers = headers(response);
         String line =
                 "HTTP/1.1 " + response.head().getCode() + " " + response.head().getReasonPhrase();
         HttpMessage head = new HttpMessage(line, headers, response.body(), Content.NONE);

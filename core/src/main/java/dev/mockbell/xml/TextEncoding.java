@@ -31,6 +31,7 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     private static final int PAGE_LOOKED_AT = 1_024;
 
     private static final Charset WESTERN = Charset.forName("windows-1252");
+    private static final Pattern VERSION = Pattern.compile("\\s*<\\?xml\\s+version\\s*=\\s*[\"']([^\"']*)[\"']");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
 
     /**
@@ -199,6 +200,12 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     /** Whether the XML declaration does not stand at the very beginning, as XML 1.0 §2.8 demands. */
     public boolean isDeclaredLate(byte[] start) {
         return withoutLateDeclaration(start) != start;
+    }
+
+    /** The version of XML that a document declares (XML 1.0 §2.8); empty when it has no declaration. */
+    public Optional<String> version(byte[] start) {
+        Matcher declared = VERSION.matcher(decode(start));
+        return declared.lookingAt() ? Optional.of(declared.group(1)) : Optional.empty();
     }
 
     private static boolean starts(byte[] bytes, int... with) {

@@ -167,6 +167,71 @@ class RemarksTest {
                 .contains("read as ISO-8859-1");
     }
 
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+                    <faultcode>e:Server</faultcode><faultstring/><faultactor/><detail/> |
+                    <faultcode>e:Client.Quota</faultcode><faultstring/> |
+                    <faultcode xmlns='u'>own</faultcode><faultstring/> | <faultcode> is in the namespace u; what stands in a Fault is in none (WS-I Basic Profile R1001)
+                    <faultstring/>                 | The Fault has no faultcode, which SOAP 1.1 §4.4 demands
+                    <faultcode>e:Server</faultcode> | The Fault has no faultstring, which SOAP 1.1 §4.4 demands
+                    <faultcode/><faultstring/>     | The faultcode is empty, where SOAP 1.1 §4.4 wants a qualified name
+                    <faultcode>500</faultcode><faultstring/> | The faultcode "500" is no qualified name, which SOAP 1.1 §4.4 wants
+                    <faultcode>x:Server</faultcode><faultstring/> | The faultcode "x:Server" has a prefix that is not declared
+                    <faultcode>Server.x</faultcode><faultstring/> | The faultcode "Server.x" is in no namespace; the one that SOAP defines is in http://schemas.xmlsoap.org/soap/envelope/
+                    <faultcode>Quota</faultcode><faultstring/> | The faultcode "Quota" is in no namespace, which SOAP 1.1 §4.4 wants
+                    <faultcode>e:Server</faultcode><faultstring/><e:why/> | <e:why> stands in the Fault, which the WS-I Basic Profile forbids (R1000)
+                    <faultcode>e:Server</faultcode><faultstring/></e:Fault><e:Fault> | The Body has more than one Fault, which SOAP 1.1 §4.4 forbids; the first is read
+                    """)
+    void whatOfAFaultIsNotAsTheFirstVersionWantsItIsTold(String inside, String told) {
+        String text = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><e:Fault>" + inside
+                + "</e:Fault></e:Body></e:Envelope>";
+        assertThat(remarks("text/xml", 500, "text/xml", bytes(text)).others())
+                .isEqualTo(told == null ? List.of() : List.of(told));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+                    CODE REASON<e:Node/><e:Role/><e:Detail/> |
+                    <e:Code><e:Value xmlns='http://www.w3.org/2003/05/soap-envelope'>Sender</e:Value></e:Code> REASON |
+                    REASON                | The Fault has no Code, which SOAP 1.2 part 1 §5.4 demands
+                    <e:Code/> REASON      | The Fault has no Code with a Value, which SOAP 1.2 part 1 §5.4.1 demands
+                    CODE                  | The Fault has no Reason, which SOAP 1.2 part 1 §5.4 demands
+                    CODE <e:Reason/>      | The Fault has no Reason with a Text, which SOAP 1.2 part 1 §5.4.2 demands
+                    CODE <e:Reason><e:Text>no</e:Text></e:Reason> | The Reason's Text does not name its language (xml:lang), which SOAP 1.2 part 1 §5.4.2.1 demands
+                    REASON CODE           | <e:Code> stands behind <e:Reason> in the Fault, which is not the order of SOAP 1.2 part 1 §5.4
+                    CODE REASON <detail/> | <detail> stands in the Fault, which SOAP 1.2 part 1 §5.4 has no place for
+                    CODE REASON</e:Fault><e:Fault> | <e:Fault> stands beside the Fault, which SOAP 1.2 part 1 §5.4 forbids
+                    <e:Code><e:Value>e:Client</e:Value></e:Code> REASON | The Code's Value is "e:Client", which is none of those of SOAP 1.2 part 1 §5.4.6; others belong into a Subcode
+                    <e:Code><e:Value>Sender</e:Value></e:Code> REASON | The Code's Value "Sender" is in no namespace; the one that SOAP defines is in http://www.w3.org/2003/05/soap-envelope
+                    """)
+    void whatOfAFaultIsNotAsTheSecondVersionWantsItIsTold(String inside, String told) {
+        String text = "<e:Envelope xmlns:e='http://www.w3.org/2003/05/soap-envelope'><e:Body><e:Fault>"
+                + inside.replace("CODE", "<e:Code><e:Value>e:Sender</e:Value></e:Code>")
+                        .replace("REASON", "<e:Reason><e:Text xml:lang='en'>no</e:Text></e:Reason>")
+                + "</e:Fault></e:Body></e:Envelope>";
+        assertThat(remarks("application/soap+xml", 500, "application/soap+xml", bytes(text))
+                        .others())
+                .isEqualTo(told == null ? List.of() : List.of(told));
+    }
+
+    @Test
+    void aFaultThatStandsBehindSomethingElseIsTold() {
+        String text = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'><e:Body><a/><e:Fault/></e:Body>"
+                + "</e:Envelope>";
+        assertThat(remarks("text/xml", 200, "text/xml", bytes(text)).others())
+                .containsExactly("A Fault stands behind <a> in the Body, and is passed over");
+    }
+
+    @Test
+    void anotherVersionOfXmlIsTold() {
+        String fine = envelope("");
+        assertThat(remarks("text/xml", 200, "text/xml", bytes("<?xml version='1.1'?>" + fine))
+                        .others())
+                .containsExactly(
+                        "The message is declared as XML 1.1; SOAP is written in XML 1.0, and many clients refuse"
+                                + " others");
+    }
+
     @Test
     void whatIsNoEnvelopeHasNoRemarks() {
         assertThat(remarks("text/xml", 200, "text/html", bytes("<html/>"))).isEqualTo(Remarks.NONE);

@@ -5,11 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
 import dev.mockbell.wire.WireHead;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class HttpMessageTest {
     @ParameterizedTest
@@ -40,6 +44,37 @@ class HttpMessageTest {
         assertThat(message.title()).isEqualTo("HTTP/1.1 200 OK");
         assertThat(message.headers()).containsExactly(new Header("A", "1"), new Header("B", "2"));
         assertThat(message.wire()).isSameAs(wire);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"", "HTTP/1.1 100 Continue\r\n\r\n", "HTTP/1.1 102 P\r\nA: b\r\n\r\nHTTP/1.1 103 E\r\n\r\n"})
+    void whatFollowsACompressedBodyIsAFlaw(String interim) throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+            out.write("<hut/>".getBytes(StandardCharsets.UTF_8));
+        }
+        packed.write(0);
+        assertThat(arrived(interim, "Content-Encoding: gzip", packed.toByteArray())
+                        .bodyFlaws())
+                .containsExactly("1 byte follows the end of what is compressed by gzip, and is passed over");
+        ByteArrayOutputStream chunked = new ByteArrayOutputStream();
+        chunked.writeBytes((Integer.toHexString(packed.size()) + "\r\n").getBytes(StandardCharsets.UTF_8));
+        chunked.writeBytes(packed.toByteArray());
+        chunked.writeBytes("\r\n0\r\n\r\n".getBytes(StandardCharsets.UTF_8));
+        assertThat(arrived(interim, "Content-Encoding: gzip\r\nTransfer-Encoding: chunked", chunked.toByteArray())
+                        .bodyFlaws())
+                .containsExactly("1 byte follows the end of what is compressed by gzip, and is passed over");
+        assertThat(arrived(interim, "Transfer-Encoding: chunked", chunked.toByteArray())
+                        .bodyFlaws())
+                .isEmpty();
+    }
+
+    private static Message arrived(String interim, String fields, byte[] body) {
+        String head = interim + "HTTP/1.1 200 OK\r\n" + fields + "\r\n\r\n";
+        Content wire = Content.joined(Content.of(head.getBytes(StandardCharsets.UTF_8)), Content.of(body));
+        return WireHead.read(wire, Content.of("<hut/>".getBytes(StandardCharsets.UTF_8)))
+                .orElseThrow();
     }
 
     @Test

@@ -138,15 +138,19 @@ class AnswerFacesTest {
 
     @Test
     void whatTheStripSaysStaysWhenTheAnswerIsJudged() {
+        // as it is when the answer is there, before it is judged
         AtomicReference<Node> first = new AtomicReference<>();
-        Hand.run(() -> call.calledProperty()
-                .addListener((o, was, now) ->
-                        first.set(desk.desktop.window.stage().getScene().lookup("#status"))));
+        Hand.run(() -> call.calledProperty().addListener((o, was, now) -> {
+            if (now != null) {
+                first.compareAndSet(null, desk.desktop.window.stage().getScene().lookup("#status"));
+            }
+        }));
         desk.answers(AnswerDesk.closures("")).send();
         hand.await("the verdict", () -> hand.find("#answer-validity").isPresent());
         assertThat(first.get()).isNotNull();
         assertThat(hand.find("#status")).containsSame(first.get());
 
+        first.set(null);
         desk.answers(AnswerDesk.closures("<t:closure/>")).send();
         hand.await("another one", () -> hand.text("#answer-validity").contains("breach"));
         assertThat(hand.find("#status")).containsSame(first.get());
