@@ -49,10 +49,9 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
                 .filter(v -> !v.equals("1.0"))
                 .ifPresent(v -> others.add("The message is declared as XML " + v
                         + "; SOAP is written in XML 1.0, and many clients refuse others"));
-        framed(response).ifPresent(others::add);
         version(answer.exchange(), soap).ifPresent(others::add);
         typed(response, soap).ifPresent(others::add);
-        others.addAll(response.bodyFlaws());
+        others.addAll(response.flaws());
         lost(answer, response).ifPresent(others::add);
         others.addAll(EnvelopeShape.flaws(soap, answer.content()));
         if (soap.fault().isPresent() && response.status() / 100 == 2) {
@@ -72,15 +71,6 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
                 .findFirst()
                 .map(first -> "The message leaves a value to " + first + ", which is no part beside it"
                         + (lost.size() > 1 ? ", and " + (lost.size() - 1) + " more" : ""));
-    }
-
-    /** Who reads the length and who reads the chunks see two messages. */
-    private static Optional<String> framed(Message response) {
-        return response.header("Content-Length").isPresent()
-                        && response.header("Transfer-Encoding").isPresent()
-                ? Optional.of("Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids;"
-                        + " the chunks were read")
-                : Optional.empty();
     }
 
     /** SOAP 1.2 part 1, appendix A: whoever does not speak a version says so in one that it does, by a fault. */
@@ -110,6 +100,10 @@ public record Remarks(List<Breach> breaches, List<String> others, boolean judged
     private static Optional<String> typed(Message response, SoapMessage answer) {
         String own = response.type().name();
         String wanted = answer.version().mediaType();
+        if (own.startsWith("multipart/") && !own.equals("multipart/related")) {
+            return Optional.of(
+                    "The Content-Type is " + own + "; SOAP with attachments and MTOM want multipart/related");
+        }
         if (own.equals(wanted) || own.startsWith("multipart/")) {
             return Optional.empty();
         }

@@ -1,6 +1,5 @@
 package dev.mockbell.content;
 
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
@@ -10,6 +9,7 @@ import java.util.Locale;
 public final class Chunks {
     private static final int STEP = 64 << 10;
     private static final int LONGEST_LINE = 64 << 10;
+    private static final int SHOWN = 40;
 
     private Chunks() {}
 
@@ -21,46 +21,82 @@ public final class Chunks {
     }
 
     /**
-     * The body without what stands around its chunks; of one that was cut, what came.
+     * A body without what stands around its chunks.
      *
-     * @throws IOException when it is not in chunks
+     * @param body of one that was cut, what came
+     * @param end where in what was sent the last chunk and the fields behind it end
      */
-    public static Content undone(Content sent) throws IOException {
+    public record Undone(Content body, long end) {}
+
+    /**
+     * Takes a body out of its chunks.
+     *
+     * @throws IOException when it is not in chunks, with words that say what stands where the length of one is due
+     */
+    public static Undone undone(Content sent) throws IOException {
         ContentSink plain = new ContentSink();
-        try (InputStream in = new BufferedInputStream(sent.open(), STEP)) {
-            long size = size(in);
+        try (Lines in = new Lines(sent.open())) {
+            long size = size(in, sent.size());
             while (size > 0) {
-                for (long left = size; left > 0; ) {
+                long left = size;
+                while (left > 0) {
                     byte[] piece = in.readNBytes((int) Math.min(left, STEP));
                     if (piece.length == 0) {
-                        return plain.content();
+                        return new Undone(plain.content(), in.count());
                     }
                     plain.write(piece);
                     left -= piece.length;
                 }
-                line(in);
-                size = size(in);
+                in.line();
+                size = size(in, sent.size());
             }
+            // fields may follow, up to an empty line
+            while (!in.line().isEmpty()) {
+                continue;
+            }
+            return new Undone(plain.content(), in.count());
         }
-        return plain.content();
     }
 
-    private static long size(InputStream in) throws IOException {
-        String digits = line(in).split("[;\\s]", 2)[0];
+    /** Nothing is due where all that came is over. */
+    private static long size(Lines in, long all) throws IOException {
+        String line = in.line();
+        String digits = line.split("[;\\s]", 2)[0];
+        if (line.isEmpty() && in.count() == all) {
+            return 0;
+        }
         try {
-            return digits.isEmpty() ? 0 : Long.parseLong(digits, 16);
+            return digits.startsWith("+") ? wrong(line) : positive(Long.parseLong(digits, 16), line);
         } catch (NumberFormatException e) {
-            throw new IOException("the chunks are not framed as they say", e);
+            return wrong(line);
         }
     }
 
-    private static String line(InputStream in) throws IOException {
-        StringBuilder line = new StringBuilder();
-        for (int b = in.read(); b >= 0 && b != '\n' && line.length() < LONGEST_LINE; b = in.read()) {
-            if (b != '\r') {
-                line.append((char) b);
-            }
+    private static long positive(long size, String line) throws IOException {
+        return size < 0 ? wrong(line) : size;
+    }
+
+    private static long wrong(String line) throws IOException {
+        String shown = line.replaceAll("[^ -~]", "·");
+        throw new IOException("“" + (shown.length() > SHOWN ? shown.substring(0, SHOWN) + "…" : shown)
+                + "” stands where the length of a chunk is due (RFC 9112 §7.1)");
+    }
+
+    /** What is read by lines too. */
+    private static final class Lines extends CountedStream {
+        Lines(InputStream in) {
+            super(in);
         }
-        return line.toString();
+
+        /** The next line without its end, which may be missing at the end of all. */
+        String line() throws IOException {
+            StringBuilder line = new StringBuilder();
+            for (int b = read(); b >= 0 && b != '\n' && line.length() < LONGEST_LINE; b = read()) {
+                if (b != '\r') {
+                    line.append((char) b);
+                }
+            }
+            return line.toString();
+        }
     }
 }

@@ -1,9 +1,7 @@
 package dev.mockbell.content;
 
 import dev.mockbell.problem.Problem;
-import java.io.BufferedInputStream;
 import java.io.EOFException;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -93,7 +91,7 @@ public final class ContentCoding {
     private static Content decoded(Content body, String coding, long most, List<String> flaws) throws IOException {
         ContentSink plain = new ContentSink();
         try (InputStream from = body.open();
-                Packed in = unpacking(new Counted(from), coding, body.start(2))) {
+                Packed in = unpacking(new CountedStream(from), coding, body.start(2))) {
             byte[] piece = new byte[STEP];
             int count;
             while ((count = in.plain().read(piece)) >= 0) {
@@ -117,7 +115,7 @@ public final class ContentCoding {
         return plain.content();
     }
 
-    private static Packed unpacking(Counted from, String coding, byte[] start) throws IOException {
+    private static Packed unpacking(CountedStream from, String coding, byte[] start) throws IOException {
         return switch (coding) {
             case "gzip", "x-gzip" -> new Gzip(from);
             case "deflate" -> {
@@ -147,10 +145,10 @@ public final class ContentCoding {
         /** Behind the last member stand its checksum and length (RFC 1952 §2.3.1). */
         private static final int TRAILER = 8;
 
-        private final Counted from;
+        private final CountedStream from;
         private long filled;
 
-        Gzip(Counted from) throws IOException {
+        Gzip(CountedStream from) throws IOException {
             super(from, STEP);
             this.from = from;
         }
@@ -158,7 +156,7 @@ public final class ContentCoding {
         @Override
         protected void fill() throws IOException {
             super.fill();
-            filled = from.count;
+            filled = from.count();
         }
 
         @Override
@@ -174,9 +172,9 @@ public final class ContentCoding {
     }
 
     private static final class Deflate extends InflaterInputStream implements Packed {
-        private final Counted from;
+        private final CountedStream from;
 
-        Deflate(Counted from, boolean bare) {
+        Deflate(CountedStream from, boolean bare) {
             super(from, new Inflater(bare), STEP);
             this.from = from;
         }
@@ -188,36 +186,13 @@ public final class ContentCoding {
 
         @Override
         public long end() {
-            return from.count - inf.getRemaining();
+            return from.count() - inf.getRemaining();
         }
 
         @Override
         public void close() throws IOException {
             super.close();
             inf.end();
-        }
-    }
-
-    /** Knows how much was read. */
-    private static final class Counted extends FilterInputStream {
-        private long count;
-
-        Counted(InputStream in) {
-            super(new BufferedInputStream(in, STEP));
-        }
-
-        @Override
-        public int read() throws IOException {
-            int read = super.read();
-            count += read < 0 ? 0 : 1;
-            return read;
-        }
-
-        @Override
-        public int read(byte[] into, int from, int length) throws IOException {
-            int read = super.read(into, from, length);
-            count += Math.max(0, read);
-            return read;
         }
     }
 }

@@ -5,8 +5,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A body of several parts (RFC 2046 §5.1). They are stretches of the body: nothing is copied, and it is read through once.
@@ -50,6 +52,12 @@ public record Multipart(List<Part> parts, Part root, List<String> flaws) {
                 flaws.add("The Content-Type says that it starts with <" + start.get()
                         + ">, which is no part; the first was taken");
             }
+            Set<String> ids = new HashSet<>();
+            parts.stream()
+                    .flatMap(p -> p.id().stream())
+                    .filter(id -> !ids.add(id))
+                    .findFirst()
+                    .ifPresent(id -> flaws.add("Several parts are named <" + id + ">; the first is taken"));
             return new Multipart(parts, named.orElse(parts.get(0)), flaws);
         } catch (IOException e) {
             throw flaw(Problem.reason(e));

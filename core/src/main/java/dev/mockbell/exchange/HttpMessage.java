@@ -4,12 +4,15 @@ import dev.mockbell.content.Chunks;
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentCoding;
 import dev.mockbell.content.Header;
+import dev.mockbell.content.HttpHead;
 import dev.mockbell.content.Multipart;
 import dev.mockbell.problem.Problem;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * A message of HTTP/1.1 (RFC 9112 §2.1).
@@ -17,6 +20,12 @@ import java.util.Objects;
 public final class HttpMessage implements Message {
     /** So many bytes may stand around the key and the value of an encrypted body, beside what base64 adds. */
     private static final int ENCRYPTION = 1 << 20;
+
+    private static final int NO_CONTENT = 204;
+    private static final int NOT_MODIFIED = 304;
+
+    /** RFC 9110 §8.6, as far as it can be counted. */
+    private static final Pattern LENGTH = Pattern.compile("\\d{1,18}");
 
     private final String title;
     private final List<Header> headers;
@@ -71,20 +80,60 @@ public final class HttpMessage implements Message {
         return parts;
     }
 
-    /** Also of its coding, for which the body is unpacked once more. */
+    /** Also of its head, where it ends, and its coding, for which the body is unpacked once more. */
     @Override
-    public List<String> bodyFlaws() {
-        List<String> flaws = new ArrayList<>(Message.super.bodyFlaws());
-        if (!wire.isEmpty() && ContentCoding.isIn(headers)) {
+    public List<String> flaws() {
+        Optional<HttpHead> head = HttpHead.of(wire);
+        List<String> flaws = new ArrayList<>(head.map(HttpHead::flaws).orElseGet(List::of));
+        if (head.isPresent()) {
             try {
-                Content sent = wire.slice(WireBytes.headLength(wire), wire.size());
-                Content coded = Chunks.in(headers) ? Chunks.undone(sent) : sent;
-                // a body that was encrypted is shorter than what came, by no more than that
-                flaws.addAll(ContentCoding.flaws(coded, headers, 2 * body.size() + ENCRYPTION));
+                flaws.addAll(framed(wire.slice(head.get().end(), wire.size())));
             } catch (IOException notInChunks) {
-                // then the body is as it came
+                // that was told in its place; the body is as it came
                 return flaws;
             }
+        }
+        flaws.addAll(Message.super.flaws());
+        return flaws;
+    }
+
+    private static String bytes(long count) {
+        return count + (count == 1 ? " byte" : " bytes");
+    }
+
+    private List<String> framed(Content sent) throws IOException {
+        List<String> flaws = new ArrayList<>();
+        boolean chunked = Chunks.in(headers);
+        Optional<String> length = header("Content-Length");
+        if (chunked && length.isPresent()) {
+            // who reads the length and who reads the chunks see two messages
+            flaws.add(
+                    "Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids; the chunks were read");
+        }
+        if (status() == NO_CONTENT || status() == NOT_MODIFIED) {
+            return sent.isEmpty()
+                    ? flaws
+                    : List.of(bytes(sent.size()) + " came behind the head, where " + status()
+                            + " has no body (RFC 9110 §6.4.1)");
+        }
+        Content coded = sent;
+        long end = sent.size();
+        if (chunked) {
+            Chunks.Undone undone = Chunks.undone(sent);
+            coded = undone.body();
+            end = undone.end();
+        } else if (length.filter(l -> LENGTH.matcher(l).matches()).isPresent()) {
+            end = Math.min(end, Long.parseLong(length.get()));
+            coded = sent.slice(0, end);
+        }
+        long beyond = sent.size() - end;
+        if (beyond > 0) {
+            flaws.add(bytes(beyond) + " came behind the end that its " + (chunked ? "last chunk" : "Content-Length")
+                    + " gives the message, and " + (beyond == 1 ? "is" : "are") + " not in the body");
+        }
+        if (ContentCoding.isIn(headers)) {
+            // a body that was encrypted is shorter than what came, by no more than that
+            flaws.addAll(ContentCoding.flaws(coded, headers, 2 * body.size() + ENCRYPTION));
         }
         return flaws;
     }

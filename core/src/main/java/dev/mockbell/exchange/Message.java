@@ -108,8 +108,8 @@ public sealed interface Message permits HttpMessage, JmsMessage {
         }
     }
 
-    /** What is not right about how the body was packed, though it can be read; sentences without a full stop. */
-    default List<String> bodyFlaws() {
+    /** What is not right about how it came, though it can be read; sentences without a full stop. */
+    default List<String> flaws() {
         try {
             return Multipart.is(type()) ? inParts().flaws() : List.of();
         } catch (Problem notInParts) {

@@ -2,6 +2,7 @@ package dev.mockbell.exchange;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentSink;
+import dev.mockbell.content.HttpHead;
 import dev.mockbell.redact.Redactor;
 import java.io.BufferedInputStream;
 import java.io.IOException;
@@ -47,12 +48,6 @@ public record WireBytes(Optional<Redactor> redactor) {
     private static final Pattern SECURITY_END = Pattern.compile("</(?:[\\w.-]+:)?Security\\s*>");
 
     private static final int LONGEST_HEAD = 256 << 10;
-
-    /** As much of a status line as its status is in. */
-    private static final int LONGEST_STATUS = 16;
-
-    /** Another one follows, but for that which says that something else than HTTP does. */
-    private static final Pattern INTERIM = Pattern.compile("HTTP/1\\.\\d 1(?!01)\\d\\d");
 
     /** The bytes of one side. */
     public Content of(Message message) {
@@ -101,25 +96,9 @@ public record WireBytes(Optional<Redactor> redactor) {
                 .toList();
     }
 
-    /** Where the body begins, behind interim responses too (RFC 9110 §15.2); everything, when there is none. */
+    /** Where the body begins; everything, when there is none. */
     static long headLength(Content wire) {
-        byte[] start = wire.start(LONGEST_HEAD);
-        int from = 0;
-        for (int i = 3; i < start.length; i++) {
-            if (start[i] == '\n' && start[i - 1] == '\r' && start[i - 2] == '\n' && start[i - 3] == '\r') {
-                if (!isInterim(start, from)) {
-                    return i + 1L;
-                }
-                from = i + 1;
-            }
-        }
-        return start.length;
-    }
-
-    private static boolean isInterim(byte[] start, int from) {
-        String line =
-                new String(start, from, Math.min(LONGEST_STATUS, start.length - from), StandardCharsets.ISO_8859_1);
-        return INTERIM.matcher(line).lookingAt();
+        return HttpHead.of(wire).map(HttpHead::end).orElse((int) Math.min(LONGEST_HEAD, wire.size()));
     }
 
     private static long marks(Content content) {

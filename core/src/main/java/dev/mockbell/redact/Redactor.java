@@ -1,5 +1,6 @@
 package dev.mockbell.redact;
 
+import dev.mockbell.content.HttpHead;
 import dev.mockbell.xml.Markup;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -35,8 +36,10 @@ public final class Redactor {
 
     private static final Pattern CREDENTIAL_HEADER = Pattern.compile(
             "(?i)(proxy-)?authorization|(set-)?cookie2?|.*(api-?key|token|secret|password|credential).*");
-    private static final Pattern HEADER_LINE =
-            Pattern.compile("(?m)^([!#$%&'*+.^_`|~0-9A-Za-z-]+):([ \\t]*)([^\\r\\n]*)");
+    /** As lenient as who reads it: a field may go on in the next line. */
+    private static final Pattern HEADER_LINE = Pattern.compile(
+            "(?m)^([!#$%&'*+.^_`|~0-9A-Za-z-]+)([ \\t]*:[ \\t]*)([^\\r\\n]*+(?:\\r?\\n[ \\t][^\\r\\n]*+)*+)");
+
     private static final Pattern SCHEME =
             Pattern.compile("(?i)(Basic|Bearer|Digest|Negotiate|NTLM|AWS4-HMAC-SHA256)\\s+\\S.*");
     private static final Pattern LOGIN = Pattern.compile("(?i)\\b([a-z][a-z0-9+.-]*://)([^/?#@\\s<>\"']*)@");
@@ -158,18 +161,16 @@ public final class Redactor {
 
     /** A whole HTTP message as it went over the wire: its headers, then its body as a message. */
     public String wire(String text) {
-        int crlf = text.indexOf("\r\n\r\n");
-        int end = crlf < 0 ? text.indexOf("\n\n") : crlf;
-        String head = end < 0 ? text : text.substring(0, end);
-        String body = end < 0 ? "" : text.substring(end);
+        int end = HttpHead.of(text).map(HttpHead::end).orElse(text.length());
+        String head = text.substring(0, end);
         StringBuilder out = new StringBuilder();
         Matcher line = HEADER_LINE.matcher(head);
         while (line.find()) {
             String value = header(line.group(1), line.group(3));
-            line.appendReplacement(out, Matcher.quoteReplacement(line.group(1) + ":" + line.group(2) + value));
+            line.appendReplacement(out, Matcher.quoteReplacement(line.group(1) + line.group(2) + value));
         }
         line.appendTail(out);
-        return text(out.toString()) + message(body);
+        return message(out.append(text, end, text.length()).toString());
     }
 
     /**

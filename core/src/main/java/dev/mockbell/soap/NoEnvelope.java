@@ -11,7 +11,10 @@ import dev.mockbell.xml.XmlLimits;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 
@@ -25,6 +28,7 @@ import org.w3c.dom.Element;
  */
 public record NoEnvelope(Inside inside, Optional<Document> document, String words, String next) {
     private static final int START = 200;
+    private static final Pattern SECONDS = Pattern.compile("\\d+");
     private static final String WSDL = "http://schemas.xmlsoap.org/wsdl/";
 
     /** Looks at a message whose body is no envelope. */
@@ -43,15 +47,20 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
                 what = wsdl ? "a WSDL, not an answer" : "XML, <" + element.getTagName() + ">, not a SOAP envelope";
                 next = wsdl ? "The endpoint is a contract's address; the service's is in it." : "";
             } catch (Problem broken) {
-                return new NoEnvelope(inside, document, lower(broken.what()) + at(broken), "");
+                return new NoEnvelope(inside, document, lower(broken.what()) + at(broken), flaws(message));
             }
         }
         Optional<String> apart = notInParts(message);
         if (inside.kind() != Kind.EMPTY && apart.isPresent()) {
-            return new NoEnvelope(inside, document, apart.get(), "");
+            return new NoEnvelope(inside, document, apart.get(), flaws(message));
         }
         String words = inside.kind() == Kind.EMPTY ? "there is no body" : "the body is " + what + typed(root, inside);
-        return new NoEnvelope(inside, document, words, next);
+        return new NoEnvelope(inside, document, words, (next + " " + flaws(message)).strip());
+    }
+
+    /** What was not right on the way is often why. */
+    private static String flaws(Message message) {
+        return message.flaws().stream().map(f -> f + ".").collect(Collectors.joining(" "));
     }
 
     /** Why a body whose type says that it is in parts is not. */
@@ -68,7 +77,7 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
     private static boolean isMeantAsXml(Part root) {
         String type = new MediaType(root.header("Content-Type").orElse("")).name();
         String start = new String(root.content().start(START), StandardCharsets.UTF_8);
-        return (type.endsWith("/xml") || type.endsWith("+xml")) && start.strip().startsWith("<");
+        return isXml(type) && start.strip().startsWith("<");
     }
 
     private static boolean isWsdl(Element element) {
@@ -88,9 +97,25 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
     }
 
     private static String typed(Part root, Inside inside) {
-        String type =
-                root.header("Content-Type").map(t -> t.split(";", 2)[0].strip()).orElse("without a type");
-        return " (" + (type.isEmpty() ? "without a type" : type) + ")";
+        String type = root.header("Content-Type")
+                .map(t -> t.split(";", 2)[0].strip().toLowerCase(Locale.ROOT))
+                .orElse("");
+        return " (" + (type.isEmpty() ? "without a type" : type) + (isOther(type, inside) ? ", which it is not" : "")
+                + ")";
+    }
+
+    /** Whether a body is for certain not what its type says. */
+    private static boolean isOther(String type, Inside inside) {
+        Kind kind = inside.kind();
+        boolean text =
+                kind == Kind.CSV || kind == Kind.TEXT && !inside.text(START).isBlank();
+        boolean xml = isXml(type);
+        boolean json = type.endsWith("/json") || type.endsWith("+json");
+        return xml && (text || kind == Kind.JSON) || json && (text || kind == Kind.XML || kind == Kind.WEB_PAGE);
+    }
+
+    private static boolean isXml(String type) {
+        return type.endsWith("/xml") || type.endsWith("+xml");
     }
 
     /**
@@ -103,7 +128,9 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
         }
         challenge(message, "WWW-Authenticate").ifPresent(c -> told.add("it asks for " + c));
         challenge(message, "Proxy-Authenticate").ifPresent(c -> told.add("the proxy asks for " + c));
-        message.header("Retry-After").ifPresent(r -> told.add("it may be asked again after " + shown(r)));
+        message.header("Retry-After")
+                .ifPresent(r -> told.add("it may be asked again after " + shown(r)
+                        + (SECONDS.matcher(r.strip()).matches() ? " s" : "")));
         if (message.status() == 405) {
             message.header("Allow").ifPresent(a -> told.add("it allows " + shown(a)));
         }

@@ -1,6 +1,9 @@
 package dev.mockbell.wire;
 
+import dev.mockbell.content.Chunks;
+import dev.mockbell.content.Content;
 import dev.mockbell.content.ContentCoding;
+import dev.mockbell.content.HttpHead;
 import dev.mockbell.content.TooLarge;
 import dev.mockbell.exchange.Message;
 import dev.mockbell.problem.Problem;
@@ -30,6 +33,10 @@ import org.apache.hc.core5.http.TruncatedChunkException;
  */
 record CallFailure(String words, String next) {
     private static final String LONGER = "Allow more time, or find out what the service is busy with.";
+
+    /** The head of a frame of HTTP/2, in bytes (RFC 9113 §4.1). */
+    private static final int SETTINGS = 9;
+
     private static final String SERVICE = "That is the service's fault, or that of something on the way to it.";
 
     /** The answer had begun or not: it was not there as a whole in time. */
@@ -129,9 +136,14 @@ record CallFailure(String words, String next) {
                 || failure instanceof ConnectionClosedException) {
             return new CallFailure(where + " closed the connection " + place(taken), SERVICE);
         }
-        if (failure instanceof MalformedChunkCodingException) {
+        Optional<String> chunks =
+                failure instanceof MalformedChunkCodingException || failure instanceof RuntimeException
+                        ? wrongChunk(taken)
+                        : Optional.empty();
+        if (chunks.isPresent() || failure instanceof MalformedChunkCodingException) {
             return new CallFailure(
-                    "The answer of " + where + " comes in chunks that break HTTP/1.1: " + Problem.reason(failure),
+                    "The answer of " + where + " comes in chunks that break HTTP/1.1: "
+                            + chunks.orElseGet(() -> Problem.reason(failure)),
                     SERVICE);
         }
         if (failure instanceof ProtocolException) {
@@ -141,18 +153,43 @@ record CallFailure(String words, String next) {
                 return new CallFailure(
                         where + " speaks TLS at that port", "Try the address with https: in place of http:.");
             }
-            String said = new String(taken.received().start(60), StandardCharsets.ISO_8859_1);
-            String why = said.startsWith("HTTP/")
-                    ? " does not speak HTTP/1.1: " + Problem.reason(failure)
-                    : " does not speak HTTP: its answer begins with “"
-                            + said.split("[\r\n]", 2)[0].replaceAll("[^ -~]", "·") + "”";
-            return new CallFailure(where + why, "Check that the address is that of the service.");
+            return notHttp(failure, where, taken.received());
         }
         if (failure instanceof SocketException) {
             return new CallFailure("The connection to " + where + " broke " + place(taken), SERVICE);
         }
         return new CallFailure(
                 "The call to " + where + " failed " + (begun ? place(taken) + ": " : "") + Problem.reason(failure), "");
+    }
+
+    private static CallFailure notHttp(Throwable failure, String where, Content received) {
+        String said = new String(received.start(60), StandardCharsets.ISO_8859_1);
+        if (said.startsWith("HTTP/")) {
+            return new CallFailure("The answer of " + where + " breaks HTTP/1.1: " + Problem.reason(failure), SERVICE);
+        }
+        byte[] start = received.start(SETTINGS);
+        // the first that a server sends is a frame of settings (RFC 9113 §3.4, §4.1, §6.5)
+        boolean second = start.length == SETTINGS && start[0] == 0 && start[3] == 4 && (start[2] & 0xFF) % 6 == 0;
+        return new CallFailure(
+                second
+                        ? where + " speaks HTTP/2 without being asked to, and HTTP/1.1 is spoken here"
+                        : where + " does not speak HTTP: its answer begins with “"
+                                + said.split("[\r\n]", 2)[0].replaceAll("[^ -~]", "·") + "”",
+                "Check that the address is that of the service.");
+    }
+
+    /** What is wrong with the chunks that came; empty where nothing is, or none came. */
+    private static Optional<String> wrongChunk(Recording.Taken taken) {
+        Optional<HttpHead> head = HttpHead.of(taken.received()).filter(h -> Chunks.in(h.headers()));
+        if (head.isPresent()) {
+            try {
+                Chunks.undone(taken.received()
+                        .slice(head.get().end(), taken.received().size()));
+            } catch (IOException e) {
+                return Optional.of(Problem.reason(e));
+            }
+        }
+        return Optional.empty();
     }
 
     /** How far the answer had come, in bytes of its body where it said how many there are. */

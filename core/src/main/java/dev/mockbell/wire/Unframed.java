@@ -24,7 +24,7 @@ public final class Unframed {
     public static Message message(String title, List<Header> headers, int head, Content wire) {
         Content body = wire.slice(head, wire.size());
         try {
-            body = Chunks.in(headers) ? Chunks.undone(body) : body;
+            body = Chunks.in(headers) ? Chunks.undone(body).body() : body;
             body = ContentCoding.undone(body, headers, MOST);
         } catch (IOException asItCame) {
             return new HttpMessage(title, headers, body, wire);

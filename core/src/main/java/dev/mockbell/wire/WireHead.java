@@ -2,18 +2,18 @@ package dev.mockbell.wire;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
+import dev.mockbell.content.HttpHead;
 import dev.mockbell.exchange.HttpMessage;
 import dev.mockbell.exchange.Message;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /** Reads start line and headers off recorded bytes, as they were written and in their order. */
 public final class WireHead {
-    /** Heads are bounded to less than this where they are received, interim ones included. */
-    private static final int LONGEST = 1 << 20;
+    /** What an answer begins with (RFC 9112 §4). */
+    private static final String HTTP = "HTTP/";
 
     private WireHead() {}
 
@@ -73,53 +73,28 @@ public final class WireHead {
      * @param wire all bytes of one direction of a connection; interim responses (1xx) before the last are skipped
      */
     public static Optional<Message> read(Content wire, Content body) {
-        return Head.of(wire).map(h -> h.message(body, wire));
+        return HttpHead.of(wire).map(h -> message(h, body, wire));
     }
 
     /**
-     * What came of an answer that is not whole: its head if that is, and what followed it, as it was transferred. Empty when
-     * nothing came.
+     * What came of an answer that is not whole: its head if that is, and what followed it, as it was transferred; all of it
+     * where it is no HTTP. Empty when nothing came.
      */
     static Optional<Message> broken(Content wire) {
         if (wire.isEmpty()) {
             return Optional.empty();
         }
-        return Optional.of(Head.of(wire)
-                .map(h -> h.message(wire.slice(h.end(), wire.size()), wire))
-                .orElseGet(() -> new HttpMessage("", List.of(), Content.NONE, wire)));
+        return Optional.of(HttpHead.of(wire)
+                .map(h -> message(h, wire.slice(h.end(), wire.size()), wire))
+                .orElseGet(() -> new HttpMessage("", List.of(), isHttp(wire) ? Content.NONE : wire, wire)));
     }
 
-    /** @param end where the body begins */
-    private record Head(String title, List<Header> headers, int end) {
-        Message message(Content body, Content wire) {
-            return new HttpMessage(title, headers, body, wire);
-        }
+    private static boolean isHttp(Content wire) {
+        byte[] start = wire.start(HTTP.length());
+        return HTTP.startsWith(new String(start, StandardCharsets.ISO_8859_1));
+    }
 
-        static Optional<Head> of(Content wire) {
-            String text = new String(wire.start(LONGEST), StandardCharsets.ISO_8859_1);
-            int start = 0;
-            while (text.startsWith("HTTP/1.1 1", start)) {
-                int end = text.indexOf("\r\n\r\n", start);
-                if (end < 0) {
-                    return Optional.empty();
-                }
-                start = end + 4;
-            }
-            int end = text.indexOf("\r\n\r\n", start);
-            if (end < 0) {
-                return Optional.empty();
-            }
-            String[] lines = text.substring(start, end).split("\r\n");
-            List<Header> headers = new ArrayList<>();
-            for (int i = 1; i < lines.length; i++) {
-                int colon = lines[i].indexOf(':');
-                if (colon > 0) {
-                    headers.add(new Header(
-                            lines[i].substring(0, colon),
-                            lines[i].substring(colon + 1).strip()));
-                }
-            }
-            return Optional.of(new Head(lines[0], List.copyOf(headers), end + 4));
-        }
+    private static Message message(HttpHead head, Content body, Content wire) {
+        return new HttpMessage(head.title(), head.headers(), body, wire);
     }
 }

@@ -14,6 +14,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.soap.Envelope;
+import dev.mockbell.soap.NoEnvelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import java.nio.charset.StandardCharsets;
@@ -155,7 +156,7 @@ class AnswerTest {
                 .hasValueSatisfying(f -> assertThat(f).contains("it allows GET"));
         assertThat(odd("HTTP/1.1 503 Busy", "", "", new Header("Retry-After", "30"))
                         .flaw())
-                .hasValueSatisfying(f -> assertThat(f).contains("asked again after 30"));
+                .hasValueSatisfying(f -> assertThat(f).contains("asked again after 30 s;"));
     }
 
     @Test
@@ -185,6 +186,35 @@ class AnswerTest {
                 .hasValueSatisfying(f -> assertThat(f).contains("binary"));
         assertThat(odd("HTTP/1.1 200 OK", "text/xml", "\u0000\u0001<a/>").flaw())
                 .hasValueSatisfying(f -> assertThat(f).contains("binary"));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+                    application/json | {"a":        | the body is text, 5 bytes (application/json, which it is not)
+                    application/problem+json | <a/> | the body is XML, <a>, not a SOAP envelope (application/problem+json, which it is not)
+                    text/xml | {"a": 1}             | the body is JSON (text/xml, which it is not)
+                    text/xml | the hut is closed    | the body is text, 17 bytes (text/xml, which it is not)
+                    text/plain | {"a": 1}           | the body is JSON (text/plain)
+                    """)
+    void aTypeThatIsNotTrueIsToldAsThat(String type, String body, String words) {
+        assertThat(odd("HTTP/1.1 200 OK", type, body).flaw())
+                .hasValueSatisfying(f -> assertThat(f).contains(words));
+    }
+
+    @Test
+    void whatWasNotRightOnTheWayIsToldBesideWhatItCameTo() {
+        byte[] cut = "<a><b/></a>".getBytes(StandardCharsets.UTF_8);
+        String head = "HTTP/1.1 200 OK\r\nContent-Type: text/xml\r\nContent-Length: 7\r\n\r\n";
+        Content wire = Content.joined(Content.of(head.getBytes(StandardCharsets.UTF_8)), Content.of(cut));
+        Message message = new HttpMessage(
+                "HTTP/1.1 200 OK",
+                List.of(new Header("Content-Type", "text/xml"), new Header("Content-Length", "7")),
+                Content.of(cut).slice(0, 7),
+                wire);
+        assertThat(NoEnvelope.of(message).words()).contains("not well-formed");
+        assertThat(NoEnvelope.of(message).next())
+                .isEqualTo("4 bytes came behind the end that its Content-Length gives the message,"
+                        + " and are not in the body.");
     }
 
     @Test

@@ -29,15 +29,19 @@ class RemarksTest {
             Contracts.stay(),
             Contracts.stay().operation("Book", null).orElseThrow().operation());
 
-    private static HttpMessage message(String title, String type, byte[] body) {
+    private static HttpMessage message(String title, String type, byte[] body, byte[] wire) {
         List<Header> headers = new ArrayList<>();
         for (String line : ("Content-Type: " + type).split("\n")) {
             headers.add(new Header(line.split(": ?", 2)[0], line.split(": ?", 2)[1]));
         }
-        return new HttpMessage(title, headers, Content.of(body), Content.NONE);
+        return new HttpMessage(title, headers, Content.of(body), Content.of(wire));
     }
 
     private static Remarks remarks(String asked, int status, String type, byte[] body) {
+        return remarks(asked, status, type, body, new byte[0]);
+    }
+
+    private static Remarks remarks(String asked, int status, String type, byte[] body, byte[] wire) {
         Exchange exchange = new Exchange(
                 0,
                 Instant.EPOCH,
@@ -46,8 +50,8 @@ class RemarksTest {
                 "Book",
                 "http://h/s",
                 "a case",
-                message("POST /s HTTP/1.1", asked, new byte[0]),
-                Optional.of(message("HTTP/1.1 " + status + " X", type, body)),
+                message("POST /s HTTP/1.1", asked, new byte[0], new byte[0]),
+                Optional.of(message("HTTP/1.1 " + status + " X", type, body, wire)),
                 new Timing(1, 2, 3, 4),
                 Exchange.Outcome.FINE,
                 "");
@@ -102,6 +106,13 @@ class RemarksTest {
                     <e:Body><a><?run it?></a></e:Body> | A processing instruction (run) stands in the message, which SOAP 1.1 §3 forbids
                     <e:Body/><!-- a note -->  |
                     <e:Header/><e:Body><a><b/></a><c/></e:Body> |
+                    <e:Body>no <!-- hut -->hut</e:Body> | Text (“no”) stands where SOAP 1.1 §4 has a place for elements alone
+                    <e:Header><![CDATA[loose]]></e:Header><e:Body/> | Text (“loose”) stands where SOAP 1.1 §4 has a place for elements alone
+                    words<e:Body>words</e:Body> | Text (“words”) stands where SOAP 1.1 §4 has a place for elements alone
+                    <e:Header><h/></e:Header><e:Body/> | The header block <h> is in no namespace, which SOAP 1.1 §4.2 demands
+                    <e:Header><h xmlns='u' e:mustUnderstand='1'/></e:Header><e:Body/> |
+                    <e:Header><h xmlns='u' e:mustUnderstand='true'/></e:Header><e:Body/> | mustUnderstand of <h> is neither 0 nor 1, which SOAP 1.1 §4.2.3 demands
+                    <e:Body e:encodingStyle='http://schemas.xmlsoap.org/soap/encoding/'/> |
                     """)
     void whatOfAnEnvelopeIsNotInItsPlaceIsTold(String inside, String told) {
         String text = "<e:Envelope xmlns:e='http://schemas.xmlsoap.org/soap/envelope/'>" + inside + "</e:Envelope>";
@@ -129,12 +140,15 @@ class RemarksTest {
     void theSecondVersionHasItsOwnParagraphs() {
         String text =
                 "<?xml version='1.0'?><?style sheet?><e:Envelope xmlns:e='http://www.w3.org/2003/05/soap-envelope'>"
-                        + "<e:Body/><e:Header/><x/></e:Envelope>";
+                        + "<e:Body e:encodingStyle='u'/><e:Header><h e:mustUnderstand='yes'/></e:Header><x/></e:Envelope>";
         assertThat(remarks("application/soap+xml", 200, "application/soap+xml", bytes(text))
                         .others())
                 .containsExactly(
                         "The Header is not the first in the envelope, which SOAP 1.2 part 1 §5.1 demands",
                         "<x> stands beside the Body, which SOAP 1.2 part 1 §5.1 forbids",
+                        "The header block <h> is in no namespace, which SOAP 1.2 part 1 §5.2 demands",
+                        "mustUnderstand of <h> is neither true nor false, which SOAP 1.2 part 1 §5.2.3 demands",
+                        "encodingStyle stands at <e:Body>, where SOAP 1.2 part 1 §5.1.1 forbids it",
                         "A processing instruction (style) stands in the message, which SOAP 1.2 part 1 §5 forbids");
     }
 
@@ -148,7 +162,18 @@ class RemarksTest {
         assertThat(remarks("text/xml", 200, "text/xml", bytes("<?xml version='1.0'?>" + fine))
                         .others())
                 .isEmpty();
-        assertThat(remarks("text/xml", 200, "text/xml\nContent-Length: 5\nTransfer-Encoding: chunked", bytes(fine))
+        assertThat(remarks("text/xml", 200, "multipart/mixed; boundary=b", bytes("--b\r\n\r\n" + fine + "\r\n--b--"))
+                        .others())
+                .containsExactly(
+                        "The Content-Type is multipart/mixed; SOAP with attachments and MTOM want multipart/related");
+        byte[] wire = bytes(
+                "HTTP/1.1 200 OK\r\n\r\n" + Integer.toHexString(bytes(fine).length) + "\r\n" + fine + "\r\n0\r\n\r\n");
+        assertThat(remarks(
+                                "text/xml",
+                                200,
+                                "text/xml\nContent-Length: 5\nTransfer-Encoding: chunked",
+                                bytes(fine),
+                                wire)
                         .others())
                 .containsExactly("Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids;"
                         + " the chunks were read");

@@ -168,4 +168,13 @@ class MultipartTest {
         assertThat(new MediaType("application/soap+xml; action=\"urn:a\\\"b;c\"").parameter("ACTION"))
                 .contains("urn:a\"b;c");
     }
+
+    @Test
+    void partsOfTheSameNameAreAFlaw() {
+        String one = "--x\nContent-ID: <a>\n\none\n";
+        MediaType type = new MediaType("multipart/related; boundary=x");
+        assertThat(Multipart.of(content(one + one + one + "--x--"), type).flaws())
+                .containsExactly("Several parts are named <a>; the first is taken");
+        assertThat(Multipart.of(content(one + "--x--"), type).flaws()).isEmpty();
+    }
 }

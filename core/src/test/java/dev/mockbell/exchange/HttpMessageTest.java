@@ -56,17 +56,17 @@ class HttpMessageTest {
         }
         packed.write(0);
         assertThat(arrived(interim, "Content-Encoding: gzip", packed.toByteArray())
-                        .bodyFlaws())
+                        .flaws())
                 .containsExactly("1 byte follows the end of what is compressed by gzip, and is passed over");
         ByteArrayOutputStream chunked = new ByteArrayOutputStream();
         chunked.writeBytes((Integer.toHexString(packed.size()) + "\r\n").getBytes(StandardCharsets.UTF_8));
         chunked.writeBytes(packed.toByteArray());
         chunked.writeBytes("\r\n0\r\n\r\n".getBytes(StandardCharsets.UTF_8));
         assertThat(arrived(interim, "Content-Encoding: gzip\r\nTransfer-Encoding: chunked", chunked.toByteArray())
-                        .bodyFlaws())
+                        .flaws())
                 .containsExactly("1 byte follows the end of what is compressed by gzip, and is passed over");
         assertThat(arrived(interim, "Transfer-Encoding: chunked", chunked.toByteArray())
-                        .bodyFlaws())
+                        .flaws())
                 .isEmpty();
     }
 

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class RedactorTest {
     private static final String VALUE = "p4ss/w<o>r&d \"é'";
@@ -109,5 +110,35 @@ class RedactorTest {
     @Test
     void aSecretOfOneCharacterMasksNothing() {
         assertThat(Redactor.of(Map.of("x", "1")).text("1 + 1")).isEqualTo("1 + 1");
+    }
+
+    /** However the head is written: who reads it is lenient too. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "POST / HTTP/1.1\nCookie: open\n\n<a/>",
+                "POST / HTTP/1.1\r\nCookie : open\r\n\r\n<a/>",
+                "POST / HTTP/1.1\r\nCookie:\r\n open\r\n\topen\r\n\r\n<a/>",
+                "\r\n\r\nPOST / HTTP/1.1\r\nCookie: open\r\n\r\n<a/>",
+                "HTTP/1.1 103 Early Hints\r\nCookie: open\r\n\r\nHTTP/1.1 200 OK\r\nSet-Cookie: open\r\n\r\n<a/>",
+                "POST / HTTP/1.1\r\nCookie: open"
+            })
+    void credentialsAreMaskedInEveryHeadThatCanBeRead(String wire) {
+        assertThat(Redactor.USUAL.wire(wire))
+                .doesNotContain("open")
+                .contains("Cookie")
+                .contains(Redactor.MASK);
+    }
+
+    @Test
+    void aHeadThatGoesOnForVeryManyLinesIsMaskedToo() {
+        String wire = "HTTP/1.1 200 OK\r\nCookie: a" + "\r\n open".repeat(100_000) + "\r\n\r\n";
+        assertThat(Redactor.USUAL.wire(wire)).isEqualTo("HTTP/1.1 200 OK\r\nCookie: •••\r\n\r\n");
+    }
+
+    @Test
+    void whatIsNoHttpIsNotTakenApartAtAnEmptyLine() {
+        String xml = "<Security>\n<Password>\n\nopen\n\n</Password></Security>";
+        assertThat(Redactor.USUAL.wire(xml)).isEqualTo("<Security>\n<Password>•••</Password></Security>");
     }
 }

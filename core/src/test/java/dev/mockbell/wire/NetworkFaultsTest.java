@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.mockbell.content.Content;
 import dev.mockbell.content.Header;
+import dev.mockbell.exchange.Message;
 import dev.mockbell.task.StopSignal;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -85,13 +86,17 @@ class NetworkFaultsTest {
     @CsvSource({
         "'HTTP/1.1 200 OK\r\nContent-Length: 99\r\n\r\nshort', 'in the middle of the answer, after 5 of 99 bytes'",
         "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n5\r\nsh', closed the connection in the middle",
-        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\nzz\r\nsh\r\n0\r\n\r\n', chunks that break HTTP/1.1",
+        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\nzz\r\nsh\r\n0\r\n\r\n', 'chunks that break HTTP/1.1: “zz” stands where'",
+        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n-5\r\nsh\r\n0\r\n\r\n', 'chunks that break HTTP/1.1: “-5” stands where'",
+        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\nffffffffffffffffff\r\nsh\r\n', 'chunks that break HTTP/1.1: “ffffffffffffffffff” st'",
+        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: rot13\r\n\r\nsh', 'breaks HTTP/1.1: Unsupported transfer encoding: rot13'",
+        "'\0\0\u0012\u0004\0\0\0\0\0\0\u0003\0\0\0d', 'speaks HTTP/2 without being asked to'",
         "'HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\nshort', content length: many",
         "'HTTP/1.1 200 OK\r\nContent-Length: -3\r\n\r\nshort', content length: -3",
         "'HTTP/1.1 200 OK\r\nContent-Encoding: gzip\r\nContent-Length: 5\r\n\r\nshort', by gzip",
         "'HTTP/1.1 200 OK\r\nContent-Encoding: deflate\r\nContent-Length: 5\r\n\r\nshort', by deflate",
         "'HTTP/1.1 200 OK\r\nContent-Encoding: br\r\nContent-Length: 5\r\n\r\nshort', 'by br, which was not asked for'",
-        "'HTTP/1.1 200 OK\r\nConte', does not speak HTTP/1.1",
+        "'HTTP/1.1 200 OK\r\nConte', breaks HTTP/1.1",
         "'<html>an old server</html>', does not speak HTTP: its answer begins with “<html>an old server</html>”",
         "'HTTP/2.0 200 OK\r\n\r\n', Unsupported version",
         "'SSH-2.0-northfell\r\nmore', 'begins with “SSH-2.0-northfell”'"
@@ -102,6 +107,47 @@ class NetworkFaultsTest {
             assertThat(result.failure().orElseThrow()).contains(words).contains("127.0.0.1:" + server.port());
             assertThat(result.next()).isNotEmpty();
             assertThat(came(result)).isEqualTo(answer);
+        }
+    }
+
+    @Test
+    void whatIsNoHttpIsAllThatThereIsToShow() {
+        try (PlainServer server = once("220 mail ready\r\n")) {
+            assertThat(call(server.address(), 3_000)
+                            .response()
+                            .orElseThrow()
+                            .body()
+                            .text(StandardCharsets.UTF_8))
+                    .isEqualTo("220 mail ready\r\n");
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "'\r\n\nHTTP/1.1 200 OK\r\nContent-Length: 2\r\n\r\nsh', 'Empty lines stand before the start line, which RFC 9112 §2.1 has no place for'",
+        "'HTTP/1.1 200 OK\nContent-Length: 2\n\nsh', 'Lines of the head end with a line feed alone, where RFC 9112 §2.2 wants CR LF'",
+        "'HTTP/1.1 200 OK\r\nX-A: one\r\n\ttwo\r\nContent-Length: 2\r\n\r\nsh', 'The field X-A goes on in the next line, which RFC 9112 §5.2 forbids'",
+        "'HTTP/1.1 200 OK\r\nX-A : one\r\nContent-Length: 2\r\n\r\nsh', 'White space stands before the colon of X-A, which RFC 9112 §5.1 forbids'",
+        "'HTTP/1.1 200 OK\r\nContent-Length: 2\r\n\r\nshort', '3 bytes came behind the end that its Content-Length gives the message, and are not in the body'",
+        "'HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\n2\r\nsh\r\n0\r\nA: b\r\n\r\n!', '1 byte came behind the end that its last chunk gives the message, and is not in the body'"
+    })
+    void whatIsWrongAboutAnAnswerThatCanBeReadIsItsFlaw(String answer, String flaw) {
+        try (PlainServer server = once(answer)) {
+            CallResult result = call(server.address(), 3_000);
+            assertThat(result.failure()).isEmpty();
+            Message response = result.response().orElseThrow();
+            assertThat(response.status()).isEqualTo(200);
+            assertThat(response.body().text(StandardCharsets.UTF_8)).isEqualTo("sh");
+            assertThat(came(result)).isEqualTo(answer);
+            assertThat(response.flaws()).containsExactly(flaw);
+        }
+    }
+
+    @Test
+    void aBodyWhereThereIsToBeNoneIsAFlaw() {
+        try (PlainServer server = once("HTTP/1.1 204 No Content\r\nContent-Length: 2\r\n\r\nsh")) {
+            assertThat(call(server.address(), 3_000).response().orElseThrow().flaws())
+                    .containsExactly("2 bytes came behind the head, where 204 has no body (RFC 9110 §6.4.1)");
         }
     }
 
