@@ -15,8 +15,8 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What is wrong with an answer that came and is an envelope. It counts as an answer all the same, as a client that is not
- * strict would have it; checks and the user decide otherwise.
+ * What is wrong with an answer that came. One that is an envelope counts as an answer all the same, as a client that is not
+ * strict would have it; checks and the user decide otherwise. Of one that is none, how it came is told: it is often why.
  *
  * @param breaches of the contract, each as one would say it; empty also when nothing says what is due
  * @param others against SOAP and HTTP, sentences without a full stop
@@ -25,16 +25,20 @@ import java.util.Optional;
 public record Remarks(List<Breach> breaches, List<String> others, boolean judged) {
     private static final int START = 8_192;
 
-    /** For what is no envelope, which is told as that. */
+    /** For what did not come as a whole. */
     public static final Remarks NONE = new Remarks(List.of(), List.of(), false);
 
     /** Looks at an answer. Costs what validating it does. */
     public static Remarks of(Answer answer) {
-        if (answer.soap().isEmpty() || answer.exchange().response().isEmpty()) {
+        Optional<Message> came = answer.exchange().response().filter(r -> answer.whole());
+        if (came.isEmpty()) {
             return NONE;
         }
+        if (answer.soap().isEmpty()) {
+            return new Remarks(List.of(), came.get().flaws(), false);
+        }
         SoapMessage soap = answer.soap().get();
-        Message response = answer.exchange().response().get();
+        Message response = came.get();
         List<String> others = new ArrayList<>();
         Part root = response.root();
         String type = root.header("Content-Type").orElse("");

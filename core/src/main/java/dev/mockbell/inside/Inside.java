@@ -36,6 +36,7 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
 
     private static final Pattern PROLOG = Pattern.compile("(?s)\\s*(?:<\\?.*?\\?>\\s*|<!--.*?-->\\s*)*+");
     private static final Pattern TITLE = Pattern.compile("(?is)<title[^>]*>(.*?)</title\\s*>");
+    private static final Pattern NUMERIC = Pattern.compile("&#([xX][0-9a-fA-F]{1,6}|\\d{1,7});");
     private static final Pattern PAGE =
             Pattern.compile("(?is)<(?:!doctype\\s+html|html[\\s>]|head[\\s>]|body[\\s>]).*");
 
@@ -191,13 +192,24 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
         return found.isEmpty() ? "a web page" : "a web page titled “" + unescaped(found) + "”";
     }
 
+    /** The references of a page's text that are met most (HTML §13.2.5.72). */
     private static String unescaped(String text) {
-        String shown = text.replace("&lt;", "<")
+        String shown = NUMERIC.matcher(text)
+                .replaceAll(m -> Matcher.quoteReplacement(character(m.group(1))))
+                .replace("&lt;", "<")
                 .replace("&gt;", ">")
                 .replace("&quot;", "\"")
                 .replace("&nbsp;", " ")
                 .replace("&amp;", "&");
         return shown.length() > 80 ? shown.substring(0, 79) + "…" : shown;
+    }
+
+    private static String character(String number) {
+        boolean hex = number.startsWith("x") || number.startsWith("X");
+        int point = Integer.parseInt(hex ? number.substring(1) : number, hex ? 16 : 10);
+        return Character.isValidCodePoint(point) && !Character.isISOControl(point)
+                ? Character.toString(point)
+                : "\uFFFD";
     }
 
     /** No control characters but white space, and nothing that the encoding does not have. */

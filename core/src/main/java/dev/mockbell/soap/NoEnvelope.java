@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 
@@ -47,20 +46,15 @@ public record NoEnvelope(Inside inside, Optional<Document> document, String word
                 what = wsdl ? "a WSDL, not an answer" : "XML, <" + element.getTagName() + ">, not a SOAP envelope";
                 next = wsdl ? "The endpoint is a contract's address; the service's is in it." : "";
             } catch (Problem broken) {
-                return new NoEnvelope(inside, document, lower(broken.what()) + at(broken), flaws(message));
+                return new NoEnvelope(inside, document, lower(broken.what()) + at(broken), "");
             }
         }
         Optional<String> apart = notInParts(message);
         if (inside.kind() != Kind.EMPTY && apart.isPresent()) {
-            return new NoEnvelope(inside, document, apart.get(), flaws(message));
+            return new NoEnvelope(inside, document, apart.get(), "");
         }
         String words = inside.kind() == Kind.EMPTY ? "there is no body" : "the body is " + what + typed(root, inside);
-        return new NoEnvelope(inside, document, words, (next + " " + flaws(message)).strip());
-    }
-
-    /** What was not right on the way is often why. */
-    private static String flaws(Message message) {
-        return message.flaws().stream().map(f -> f + ".").collect(Collectors.joining(" "));
+        return new NoEnvelope(inside, document, words, next);
     }
 
     /** Why a body whose type says that it is in parts is not. */

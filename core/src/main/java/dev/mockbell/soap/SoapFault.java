@@ -39,9 +39,9 @@ public record SoapFault(String code, String reason, Optional<QName> detail) {
         }
     }
 
-    /** What it is called in a list: the detail's name when it has one, or the code. */
+    /** What it is called in a list: the detail's name when it has one, or the code, which a broken one may lack. */
     public String title() {
-        return detail.map(QName::getLocalPart).orElse(code);
+        return detail.map(QName::getLocalPart).orElse(code.isEmpty() ? "a fault without a code" : code);
     }
 
     /** Reads the Fault element of either version. */

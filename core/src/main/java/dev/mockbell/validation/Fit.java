@@ -72,7 +72,8 @@ public record Fit(List<Misfit> misfits, List<String> steps, String proposal) {
     private static Optional<String> rootMisfit(MessageOutline outline, Sheet sheet) {
         Optional<SheetRow> root = sheet.root();
         if (root.isEmpty()) {
-            return outline.root().map(r -> "the body is empty, " + r.name().getLocalPart() + " is expected");
+            return outline.root()
+                    .map(r -> "the body holds no element, " + r.name().getLocalPart() + " is expected");
         }
         Element element = (Element) root.get().target().node();
         return outline.root()

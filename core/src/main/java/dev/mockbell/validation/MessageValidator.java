@@ -53,7 +53,9 @@ public final class MessageValidator {
         if (root == null) {
             return outline.root()
                     .map(r -> List.of(new Breach(
-                            "the body is empty, " + r.name().getLocalPart() + " is expected", "/", Place.in(""))))
+                            "the body holds no element, " + r.name().getLocalPart() + " is expected",
+                            "/",
+                            Place.in(""))))
                     .orElse(List.of());
         }
         if (outline.root().isEmpty()) {

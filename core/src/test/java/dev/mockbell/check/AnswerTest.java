@@ -14,7 +14,6 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.message.MessageOutline;
 import dev.mockbell.redact.Redactor;
 import dev.mockbell.soap.Envelope;
-import dev.mockbell.soap.NoEnvelope;
 import dev.mockbell.soap.SoapFault;
 import dev.mockbell.soap.SoapVersion;
 import java.nio.charset.StandardCharsets;
@@ -199,22 +198,6 @@ class AnswerTest {
     void aTypeThatIsNotTrueIsToldAsThat(String type, String body, String words) {
         assertThat(odd("HTTP/1.1 200 OK", type, body).flaw())
                 .hasValueSatisfying(f -> assertThat(f).contains(words));
-    }
-
-    @Test
-    void whatWasNotRightOnTheWayIsToldBesideWhatItCameTo() {
-        byte[] cut = "<a><b/></a>".getBytes(StandardCharsets.UTF_8);
-        String head = "HTTP/1.1 200 OK\r\nContent-Type: text/xml\r\nContent-Length: 7\r\n\r\n";
-        Content wire = Content.joined(Content.of(head.getBytes(StandardCharsets.UTF_8)), Content.of(cut));
-        Message message = new HttpMessage(
-                "HTTP/1.1 200 OK",
-                List.of(new Header("Content-Type", "text/xml"), new Header("Content-Length", "7")),
-                Content.of(cut).slice(0, 7),
-                wire);
-        assertThat(NoEnvelope.of(message).words()).contains("not well-formed");
-        assertThat(NoEnvelope.of(message).next())
-                .isEqualTo("4 bytes came behind the end that its Content-Length gives the message,"
-                        + " and are not in the body.");
     }
 
     @Test

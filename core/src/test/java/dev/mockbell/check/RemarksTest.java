@@ -258,6 +258,18 @@ class RemarksTest {
     }
 
     @Test
+    void whatWasNotRightOnTheWayIsToldAlsoOfWhatIsNoEnvelope() {
+        byte[] sent = bytes("<a><b/></a>");
+        byte[] wire = bytes("HTTP/1.1 200 OK\r\nContent-Type: text/xml\r\nContent-Length: 7\r\n\r\n<a><b/></a>");
+        Remarks remarks =
+                remarks("text/xml", 200, "text/xml\nContent-Length: 7", java.util.Arrays.copyOf(sent, 7), wire);
+        assertThat(remarks.others())
+                .containsExactly(
+                        "4 bytes came behind the end that its Content-Length gives the message, and are not in the body");
+        assertThat(remarks.judged()).isFalse();
+    }
+
+    @Test
     void whatIsNoEnvelopeHasNoRemarks() {
         assertThat(remarks("text/xml", 200, "text/html", bytes("<html/>"))).isEqualTo(Remarks.NONE);
     }

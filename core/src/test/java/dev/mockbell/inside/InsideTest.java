@@ -50,6 +50,7 @@ class InsideTest {
             value = {
                 "<a/> | XML | XML, <a>",
                 "<?xml version='1.0'?><!-- x --><n:hut xmlns:n='u'><b/></n:hut> | XML | XML, <n:hut>",
+                "<html><title>Gr&#246;&#xDf;er &#x2014; &amp;#65; &#0;&#99999999;</title> | WEB_PAGE | a web page titled “Größer — &#65; \uFFFD&#99999999;”",
                 "<!DOCTYPE HTML><title> Sign  in </title> | WEB_PAGE | a web page titled “Sign in”",
                 "<html lang='en'> | WEB_PAGE | a web page",
                 "<h1>404 Not Found</h1>No context found | WEB_PAGE | a web page",

@@ -92,8 +92,8 @@ public final class Flaws {
     private List<Flaw> look(MessageOutline of, String text, Scope with, Set<String> beside) {
         if (text.isBlank()) {
             return of.root()
-                    .map(r -> List.of(
-                            new Flaw("the body is empty, " + r.name().getLocalPart() + " is expected", 0, 0, "")))
+                    .map(r -> List.of(new Flaw(
+                            "the body holds no element, " + r.name().getLocalPart() + " is expected", 0, 0, "")))
                     .orElse(List.of());
         }
         // an expression's value stands in its place, so the lines stay those of the text

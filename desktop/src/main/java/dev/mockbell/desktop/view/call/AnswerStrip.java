@@ -17,6 +17,8 @@ import dev.mockbell.suite.SuiteRunner;
 import dev.mockbell.validation.MessageValidator.Breach;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.beans.InvalidationListener;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -196,11 +198,11 @@ final class AnswerStrip extends VBox {
             Label label = Parts.text("and " + more + " more", "third", "table-text");
             Parts.tip(
                     label,
-                    () -> remarks.breaches().stream()
-                            .skip(MOST)
+                    () -> Stream.concat(
+                                    remarks.breaches().stream().skip(MOST).map(Breach::text),
+                                    others.stream().skip(MOST))
                             .limit(20)
-                            .map(Breach::text)
-                            .reduce("", (a, b) -> a + b + "\n"));
+                            .collect(Collectors.joining("\n")));
             getChildren().add(label);
         }
     }

@@ -213,7 +213,7 @@ final class ResponsePane extends VBox {
         if (model.response().lines().isEmpty()) {
             return Parts.empty(
                     called.answer().soap().isPresent()
-                            ? "The envelope's Body is empty."
+                            ? "The envelope's Body holds no element."
                             : "The answer has no body, as a one-way call should not.");
         }
         return sheet.node();
