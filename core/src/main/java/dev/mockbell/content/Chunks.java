@@ -2,6 +2,7 @@ package dev.mockbell.content;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.util.List;
 import java.util.Locale;
 
@@ -35,6 +36,20 @@ public final class Chunks {
      */
     public static Undone undone(Content sent) throws IOException {
         ContentSink plain = new ContentSink();
+        long end = read(sent, plain);
+        return new Undone(plain.content(), end);
+    }
+
+    /**
+     * Where the last chunk and the fields behind it end; finding out keeps nothing of the body.
+     *
+     * @throws IOException as in {@link #undone}
+     */
+    public static long end(Content sent) throws IOException {
+        return read(sent, OutputStream.nullOutputStream());
+    }
+
+    private static long read(Content sent, OutputStream plain) throws IOException {
         try (Lines in = new Lines(sent.open())) {
             long size = size(in, sent.size());
             while (size > 0) {
@@ -42,7 +57,7 @@ public final class Chunks {
                 while (left > 0) {
                     byte[] piece = in.readNBytes((int) Math.min(left, STEP));
                     if (piece.length == 0) {
-                        return new Undone(plain.content(), in.count());
+                        return in.count();
                     }
                     plain.write(piece);
                     left -= piece.length;
@@ -51,10 +66,11 @@ public final class Chunks {
                 size = size(in, sent.size());
             }
             // fields may follow, up to an empty line
-            while (!in.line().isEmpty()) {
-                continue;
+            String field = in.line();
+            while (!field.isEmpty()) {
+                field = in.line();
             }
-            return new Undone(plain.content(), in.count());
+            return in.count();
         }
     }
 

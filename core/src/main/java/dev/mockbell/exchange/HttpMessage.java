@@ -116,24 +116,27 @@ public final class HttpMessage implements Message {
                     : List.of(bytes(sent.size()) + " came behind the head, where " + status()
                             + " has no body (RFC 9110 §6.4.1)");
         }
-        Content coded = sent;
+        boolean coded = ContentCoding.isIn(headers);
+        Content packed = sent;
         long end = sent.size();
-        if (chunked) {
+        if (chunked && coded) {
             Chunks.Undone undone = Chunks.undone(sent);
-            coded = undone.body();
+            packed = undone.body();
             end = undone.end();
+        } else if (chunked) {
+            end = Chunks.end(sent);
         } else if (length.filter(l -> LENGTH.matcher(l).matches()).isPresent()) {
             end = Math.min(end, Long.parseLong(length.get()));
-            coded = sent.slice(0, end);
+            packed = sent.slice(0, end);
         }
         long beyond = sent.size() - end;
         if (beyond > 0) {
             flaws.add(bytes(beyond) + " came behind the end that its " + (chunked ? "last chunk" : "Content-Length")
                     + " gives the message, and " + (beyond == 1 ? "is" : "are") + " not in the body");
         }
-        if (ContentCoding.isIn(headers)) {
+        if (coded) {
             // a body that was encrypted is shorter than what came, by no more than that
-            flaws.addAll(ContentCoding.flaws(coded, headers, 2 * body.size() + ENCRYPTION));
+            flaws.addAll(ContentCoding.flaws(packed, headers, 2 * body.size() + ENCRYPTION));
         }
         return flaws;
     }
