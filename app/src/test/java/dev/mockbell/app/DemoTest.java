@@ -111,7 +111,7 @@ class DemoTest {
         } finally {
             process.destroy();
         }
-        assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();
+        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
     }
 
     @ParameterizedTest

@@ -17,8 +17,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /**
@@ -30,9 +28,6 @@ public record WireBytes(Optional<Redactor> redactor) {
     /** What is masked at a time, so that a long message needs no more memory than a short one. */
     private static final int PIECE = 1 << 20;
 
-    /** What is masked as a whole, as the passwords of a security header are, is taken into one piece up to this size. */
-    private static final int LARGEST_PIECE = 8 << 20;
-
     /** A piece ends behind an element or a line that ends within so many of its last bytes. */
     private static final int SEAM = 64 << 10;
 
@@ -43,9 +38,6 @@ public record WireBytes(Optional<Redactor> redactor) {
 
     /** Where there is neither markup nor a line, a place so far before is tried next. */
     private static final int STEP = 500;
-
-    private static final Pattern SECURITY = Pattern.compile("<(?:[\\w.-]+:)?Security[\\s>]");
-    private static final Pattern SECURITY_END = Pattern.compile("</(?:[\\w.-]+:)?Security\\s*>");
 
     private static final int LONGEST_HEAD = 256 << 10;
 
@@ -136,35 +128,35 @@ public record WireBytes(Optional<Redactor> redactor) {
         boolean changed = false;
         try (InputStream in = content.open()) {
             UnaryOperator<String> mask = first;
+            String open = "";
             byte[] held = new byte[0];
             while (true) {
                 byte[] come = in.readNBytes(PIECE);
-                byte[] piece = Arrays.copyOf(held, held.length + come.length);
-                System.arraycopy(come, 0, piece, held.length, come.length);
+                byte[] piece = together(held, come);
                 if (piece.length == 0) {
                     return changed ? sink.content() : content;
                 }
                 int end = come.length == 0 ? piece.length : seam(piece, redactor.get()::message);
                 byte[] part = Arrays.copyOf(piece, end);
                 held = Arrays.copyOfRange(piece, end, piece.length);
-                if (end > 0) {
-                    Optional<byte[]> hidden = masked(part, mask);
-                    changed |= hidden.isPresent();
-                    sink.write(hidden.orElse(part));
-                    // the head was in the first
-                    mask = redactor.get()::message;
-                }
+                Optional<byte[]> hidden = masked(part, mask);
+                changed |= hidden.isPresent();
+                sink.write(hidden.orElse(part));
+                // the head was in the first
+                open = redactor.get().open(open, new String(part, StandardCharsets.ISO_8859_1));
+                String before = open;
+                mask = text -> redactor.get().message(before, text);
             }
         }
     }
 
-    /** Where a piece may end so that masking what is before and what is behind masks the whole; 0 when more is needed. */
+    /** Where a piece may end so that masking what is before and what is behind masks the whole. */
     private static int seam(byte[] piece, UnaryOperator<String> mask) {
         // what is cut at the very end cannot be seen to be
-        int most = Math.min(beforeOpenSecurity(piece), Math.max(0, piece.length - AROUND));
+        int most = Math.max(0, piece.length - AROUND);
         int tried = 0;
         for (int i = most; i > Math.max(0, most - SEAM) && tried < MOST_SEAMS_TRIED; i--) {
-            if (piece[i - 1] == '>' || piece[i - 1] == '\n') {
+            if (piece[i - 1] == '>' || piece[i - 1] == '\n' && !isInTag(piece, i)) {
                 if (cutsNothing(piece, i, mask)) {
                     return i;
                 }
@@ -173,26 +165,20 @@ public record WireBytes(Optional<Redactor> redactor) {
         }
         for (int i = most; i > Math.max(0, most - SEAM); i -= STEP) {
             int at = character(piece, i);
-            if (cutsNothing(piece, at, mask)) {
+            if (!isInTag(piece, at) && cutsNothing(piece, at, mask)) {
                 return at;
             }
         }
         return most;
     }
 
-    private static int beforeOpenSecurity(byte[] piece) {
-        // a character is a byte here
-        String text = new String(piece, StandardCharsets.ISO_8859_1);
-        Matcher start = SECURITY.matcher(text);
-        Matcher end = SECURITY_END.matcher(text);
-        int from = 0;
-        while (start.find(from)) {
-            if (!end.find(start.end())) {
-                return piece.length > LARGEST_PIECE ? piece.length : start.start();
-            }
-            from = end.end();
+    /** A tag is only known as what it is when it is whole. */
+    private static boolean isInTag(byte[] piece, int at) {
+        int i = at - 1;
+        while (i > Math.max(0, at - SEAM) && piece[i] != '<' && piece[i] != '>') {
+            i--;
         }
-        return piece.length;
+        return i >= 0 && piece[i] == '<';
     }
 
     private static boolean cutsNothing(byte[] piece, int at, UnaryOperator<String> mask) {

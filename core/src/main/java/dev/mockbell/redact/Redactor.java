@@ -42,9 +42,12 @@ public final class Redactor {
 
     private static final Pattern SCHEME =
             Pattern.compile("(?i)(Basic|Bearer|Digest|Negotiate|NTLM|AWS4-HMAC-SHA256)\\s+\\S.*");
+    /** Stands for whatever begins a value that is masked as a whole. */
+    private static final String OPEN_VALUE = "<Password>";
+
     private static final Pattern LOGIN = Pattern.compile("(?i)\\b([a-z][a-z0-9+.-]*://)([^/?#@\\s<>\"']*)@");
     private static final Pattern SECURITY =
-            Pattern.compile("(?s)<(?:([\\w.-]+):)?Security[\\s>].*?(?:</(?:\\1:)?Security\\s*>|\\z)");
+            Pattern.compile("(?s)<(?:([\\w.-]+):)?Security[\\s>].*?(</(?:\\1:)?Security\\s*>|\\z)");
     private static final Pattern PASSWORD = Pattern.compile(
             "(?s)(<(?:[\\w.-]+:)?(?:Password|BinarySecurityToken)(?:\\s[^<>]*)?(?<!/)>)(.*?)(</(?:[\\w.-]+:)?(?:Password|BinarySecurityToken)\\s*>|\\z)");
 
@@ -145,18 +148,55 @@ public final class Redactor {
 
     /** An XML message: values of secrets, logins of addresses, and what WS-Security holds of passwords and tokens. */
     public String message(String xml) {
-        String shown = xml;
-        if (xml.contains("Security")) {
-            StringBuilder out = new StringBuilder();
-            Matcher security = SECURITY.matcher(xml);
-            while (security.find()) {
-                String masked = PASSWORD.matcher(security.group()).replaceAll("$1" + MASK + "$3");
-                security.appendReplacement(out, Matcher.quoteReplacement(masked));
+        return message("", xml);
+    }
+
+    /**
+     * As {@link #message(String)}, for a piece of a message that is longer than one would take at once.
+     *
+     * @param open what {@link #open} says of the pieces before it
+     */
+    public String message(String open, String piece) {
+        String shown = security(open + piece).substring(open.length());
+        // a value that goes on in this piece is masked where it begins
+        return text(open.endsWith(OPEN_VALUE) ? shown.substring(MASK.length()) : shown);
+    }
+
+    /**
+     * What of a security header is open where a piece of a message ends, so that the next is masked as it would be behind it.
+     *
+     * @param open what was open where this one begins; empty for nothing
+     */
+    public String open(String open, String piece) {
+        String text = open + piece;
+        String left = "";
+        Matcher security = SECURITY.matcher(text.contains("Security") ? text : "");
+        while (security.find()) {
+            left = "";
+            if (security.group(2).isEmpty()) {
+                left = "<" + (security.group(1) == null ? "" : security.group(1) + ":") + "Security>";
+                Matcher value = PASSWORD.matcher(security.group());
+                boolean goesOn = false;
+                while (value.find()) {
+                    goesOn = value.group(3).isEmpty();
+                }
+                left += goesOn ? OPEN_VALUE : "";
             }
-            security.appendTail(out);
-            shown = out.toString();
         }
-        return text(shown);
+        return left;
+    }
+
+    private static String security(String xml) {
+        if (!xml.contains("Security")) {
+            return xml;
+        }
+        StringBuilder out = new StringBuilder();
+        Matcher security = SECURITY.matcher(xml);
+        while (security.find()) {
+            String masked = PASSWORD.matcher(security.group()).replaceAll("$1" + MASK + "$3");
+            security.appendReplacement(out, Matcher.quoteReplacement(masked));
+        }
+        return security.appendTail(out).toString();
     }
 
     /** A whole HTTP message as it went over the wire: its headers, then its body as a message. */

@@ -74,4 +74,24 @@ class WireBytesTest {
             }
         }
     }
+
+    /** Whatever of it is larger than a piece. */
+    @Test
+    void aSecurityHeaderThatIsLongerThanAPieceIsMaskedAsAWhole() {
+        String head = "POST / HTTP/1.1\r\n\r\n<e:Header>";
+        String opened = "<w:Security\n xmlns:w='u'><w:BinarySecurityToken\n  Id='t'>";
+        String closed = "</w:BinarySecurityToken>" + "<w:Reference>kept</w:Reference>".repeat(50_000)
+                + "<Password>granite</Password></w:Security><Password>theirs</Password>" + "<end/>".repeat(200_000);
+        for (String line : List.of("QUJD".repeat(19) + "\n", "QUJD")) {
+            for (int before : List.of(0, (1 << 20) - 8_300, (1 << 20) - 8_250, (1 << 20) - 8_210)) {
+                String start = head + "x".repeat(before);
+                byte[] wire = (start + opened + line.repeat(2_500_000 / line.length()) + closed)
+                        .getBytes(StandardCharsets.UTF_8);
+                String shown = new String(of(wire, Redactor.USUAL), StandardCharsets.UTF_8);
+                assertThat(shown.equals(start + opened + "•••" + closed.replace("granite", "•••")))
+                        .as("%d characters before, lines of %d", before, line.length())
+                        .isTrue();
+            }
+        }
+    }
 }

@@ -69,7 +69,7 @@ class MockHostTest {
                         URI.create(address),
                         List.of(new Header("Content-Type", type), new Header("SOAPAction", "\"" + action + "\"")),
                         Content.of(envelope.getBytes(StandardCharsets.UTF_8)),
-                        Duration.ofSeconds(10)),
+                        Duration.ofSeconds(60)),
                 new StopSignal());
     }
 

@@ -68,7 +68,7 @@ class MockRunningTest {
                 })
                 .count();
         assertThat(fine).isEqualTo(7);
-        assertThat(over.await(10, TimeUnit.SECONDS)).isTrue();
+        assertThat(over.await(60, TimeUnit.SECONDS)).isTrue();
         Assertions.assertThatThrownBy(mock::connected).isInstanceOf(ConnectException.class);
     }
 

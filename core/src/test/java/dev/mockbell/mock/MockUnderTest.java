@@ -68,7 +68,7 @@ final class MockUnderTest implements AutoCloseable {
     private HttpResponse<String> send(SoapVersion version, String envelope, String... headers) {
         HttpRequest.Builder request = HttpRequest.newBuilder(
                         URI.create(host.addresses().values().iterator().next()))
-                .timeout(Duration.ofSeconds(10))
+                .timeout(Duration.ofSeconds(60))
                 .header("Content-Type", version.contentType(""))
                 .POST(BodyPublishers.ofString(envelope));
         for (int i = 0; i < headers.length; i += 2) {

@@ -107,7 +107,7 @@ class SaverTest {
             // it must have begun; after that the moment is anybody's guess
             last = Integer.parseInt(out.readLine());
             Thread.sleep(millis);
-            process.destroyForcibly().waitFor(10, TimeUnit.SECONDS);
+            process.destroyForcibly().waitFor(60, TimeUnit.SECONDS);
             for (String line = out.readLine(); line != null; line = out.readLine()) {
                 last = line.isEmpty() ? last : Integer.parseInt(line);
             }
@@ -123,14 +123,14 @@ class SaverTest {
         Saver saver = saver();
         List<String> order = new CopyOnWriteArrayList<>();
         var gate = new java.util.concurrent.CountDownLatch(1);
-        saver.submit(() -> gate.await(5, TimeUnit.SECONDS));
+        saver.submit(() -> gate.await(60, TimeUnit.SECONDS));
         for (int i = 0; i < 100; i++) {
             saver.save(List.of(Change.of(kept("a", "<a>" + i + "</a>"))));
         }
         saver.save(List.of(Change.without(kept("b", ""))));
         var after = saver.submit(() -> order.add(Files.readString(folder.resolve("cases/stay/Book/a.xml"))));
         gate.countDown();
-        after.get(5, TimeUnit.SECONDS);
+        after.get(60, TimeUnit.SECONDS);
         assertThat(order).containsExactly("<a>99</a>");
         saver.close();
     }
@@ -178,7 +178,7 @@ class SaverTest {
         var failing = saver.submit(() -> {
             throw Problem.input("no", null, null);
         });
-        assertThat(failing).failsWithin(5, TimeUnit.SECONDS);
+        assertThat(failing).failsWithin(60, TimeUnit.SECONDS);
         saver.save(List.of(Change.of(kept("a", "<a/>"))));
         saver.close();
         assertThat(store.open(folder).cases()).hasSize(1);

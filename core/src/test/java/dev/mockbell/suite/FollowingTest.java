@@ -69,7 +69,7 @@ class FollowingTest {
                         new Header("SOAPAction", "\"urn:find\""),
                         new Header("Cookie", "guest=anna")),
                 Content.of("<a/>".getBytes(StandardCharsets.UTF_8)),
-                Duration.ofSeconds(10));
+                Duration.ofSeconds(60));
         return new CaseCaller(http, new Expressions())
                 .send(
                         new PreparedCall(
@@ -170,7 +170,7 @@ class FollowingTest {
                                     URI.create(server.address()),
                                     List.of(),
                                     Content.NONE,
-                                    Duration.ofSeconds(5)),
+                                    Duration.ofSeconds(60)),
                             new StopSignal())
                     .response()
                     .orElseThrow();

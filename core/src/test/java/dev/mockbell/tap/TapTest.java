@@ -254,7 +254,7 @@ class TapTest {
         })) {
             tap.to(service.base());
             assertThat(tap.said("GET /endless HTTP/1.1\r\n\r\n", 500)).hasSize(500);
-            assertThat(over.await(10, TimeUnit.SECONDS))
+            assertThat(over.await(60, TimeUnit.SECONDS))
                     .as("the service hears of it")
                     .isTrue();
             Exchange e = tap.exchanges(1).get(0);

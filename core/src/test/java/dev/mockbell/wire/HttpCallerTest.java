@@ -191,7 +191,7 @@ class HttpCallerTest {
     void aRequestWithoutABodyIsSentToItsEnd(String method, String line) {
         try (PlainServer server = PlainServer.says("HTTP/1.1 202 Accepted\r\nContent-Length: 0\r\n\r\n")) {
             CallRequest request = new CallRequest(
-                    method, URI.create(server.address()), List.of(), Content.NONE, Duration.ofSeconds(5));
+                    method, URI.create(server.address()), List.of(), Content.NONE, Duration.ofSeconds(60));
             CallResult result = caller.call(request, new StopSignal());
             assertThat(result.failure()).isEmpty();
             assertThat(result.response().orElseThrow().status()).isEqualTo(202);

@@ -45,7 +45,7 @@ class ProxyLoginTest {
                 URI.create(address),
                 List.of(new Header("Content-Type", "text/xml")),
                 Content.of("<a/>".getBytes(StandardCharsets.UTF_8)),
-                Duration.ofSeconds(10));
+                Duration.ofSeconds(60));
     }
 
     private static Connect by(String proxy, String password) {

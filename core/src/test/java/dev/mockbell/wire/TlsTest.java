@@ -43,7 +43,7 @@ class TlsTest {
                 URI.create(address),
                 List.of(new Header("Content-Type", "text/xml"), new Header("X-A", "1")),
                 Content.of(body.getBytes(StandardCharsets.UTF_8)),
-                Duration.ofSeconds(10));
+                Duration.ofSeconds(60));
     }
 
     private static HttpCaller trusting(Certificates certificates) {

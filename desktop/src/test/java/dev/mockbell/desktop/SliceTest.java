@@ -202,7 +202,7 @@ class SliceTest extends OnDesktop {
                         java.util.List.of(new dev.mockbell.content.Header(
                                 "Content-Type", dev.mockbell.soap.SoapVersion.V11.contentType(""))),
                         dev.mockbell.content.Content.of(soap.getBytes(java.nio.charset.StandardCharsets.UTF_8)),
-                        java.time.Duration.ofSeconds(5)),
+                        java.time.Duration.ofSeconds(60)),
                 new dev.mockbell.task.StopSignal());
         http.close();
         assertThat(result.response().orElseThrow().text()).contains("Closed");

@@ -469,7 +469,7 @@ class QueuesTest {
                 String address = at("queue:guarded", url, "");
                 assertThatThrownBy(() -> call(address, false)).hasMessageContaining("refuses the login");
                 CallRequest request = new CallRequest(
-                        "POST", URI.create(address), List.of(), Content.of(new byte[] {'<'}), Duration.ofSeconds(5));
+                        "POST", URI.create(address), List.of(), Content.of(new byte[] {'<'}), Duration.ofSeconds(60));
                 Connect known = SOON.withLogin(Optional.of(new Login.Basic("anna", "s3cret-word")));
                 assertThat(caller.call(request, false, known, new StopSignal()).failure())
                         .isEmpty();

@@ -29,7 +29,7 @@ import javax.imageio.ImageIO;
 
 /** Works a window by mouse and keys from another thread, and takes pictures of it. */
 public final class Hand {
-    private static final long PATIENCE = 20_000;
+    private static final long PATIENCE = 90_000;
 
     private final Stage stage;
     private final Optional<Watchdog> watchdog;
@@ -73,14 +73,14 @@ public final class Hand {
             }
         });
         try {
-            return done.get(30, TimeUnit.SECONDS);
+            return done.get(PATIENCE, TimeUnit.MILLISECONDS);
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause().getMessage(), e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IllegalStateException(e);
         } catch (TimeoutException e) {
-            throw new IllegalStateException("the interface thread did not answer in 30 s", e);
+            throw new IllegalStateException("the interface thread did not answer in 90 s", e);
         }
     }
 

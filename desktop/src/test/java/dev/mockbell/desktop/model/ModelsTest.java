@@ -203,7 +203,7 @@ class ModelsTest {
                         told.add(p.getMessage());
                         done.countDown();
                     });
-            assertThat(done.await(5, TimeUnit.SECONDS)).isTrue();
+            assertThat(done.await(60, TimeUnit.SECONDS)).isTrue();
             Hand.run(() -> {});
             assertThat(tasks.running()).isZero();
         }

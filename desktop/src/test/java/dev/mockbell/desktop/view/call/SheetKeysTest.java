@@ -8,6 +8,7 @@ import dev.mockbell.desktop.part.Grid;
 import dev.mockbell.desktop.part.ValueField;
 import dev.mockbell.desktop.view.shared.Copying;
 import dev.mockbell.sheet.SheetRow;
+import java.util.Optional;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -206,20 +207,23 @@ class SheetKeysTest extends OnCallDesk {
         hand.await("its row", () -> desk.row("tag").value().equals("red"));
     }
 
+    private Optional<ValueField> still(String text) {
+        return desk.scene().getRoot().lookupAll(".still").stream()
+                .map(n -> n.getParent())
+                .filter(ValueField.class::isInstance)
+                .map(ValueField.class::cast)
+                .filter(f -> text.equals(f.text()))
+                .findFirst();
+    }
+
     @Test
     void aChoiceIsTakenFromItsListAndKeepsWhatStoodInTheOther() {
         desk.point("one of");
         hand.press(KeyCode.SPACE);
         desk.awaitXml("<h:phone>");
         Hand.run(() -> call.request().edits().put(desk.row("phone"), "+47 1"));
-        ValueField choice = Hand.on(() -> desk.scene().getRoot().lookupAll(".still").stream()
-                .map(n -> n.getParent())
-                .filter(ValueField.class::isInstance)
-                .map(ValueField.class::cast)
-                .filter(f -> "phone".equals(f.text()))
-                .findFirst()
-                .orElseThrow());
-        Hand.run(choice::requestFocus);
+        hand.await("its field", () -> still("phone").isPresent());
+        Hand.run(() -> still("phone").orElseThrow().requestFocus());
         hand.press(KeyCode.DOWN);
         hand.press(KeyCode.DOWN);
         hand.press(KeyCode.ENTER);

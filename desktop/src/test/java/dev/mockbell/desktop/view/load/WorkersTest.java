@@ -245,7 +245,7 @@ class WorkersTest extends OnDesktop {
         hand.press(KeyCode.ESCAPE);
         hand.click("#load-start");
         hand.await("the end", () -> load.resultProperty().get() != null);
-        FleetOrder given = order.orTimeout(5, TimeUnit.SECONDS).join();
+        FleetOrder given = order.orTimeout(60, TimeUnit.SECONDS).join();
         assertThat(given.whenLost()).isEqualTo(WhenLost.END);
         assertThat(given.plan()).isEqualTo(Hand.on(() -> load.planProperty().get()));
         assertThat(given.named().steps()).containsExactly("Sample");
@@ -346,7 +346,7 @@ class WorkersTest extends OnDesktop {
             return process;
         });
         crew("Start a worker on this machine");
-        Path file = invitation.orTimeout(10, TimeUnit.SECONDS).join();
+        Path file = invitation.orTimeout(60, TimeUnit.SECONDS).join();
         assertThat(Invitation.read(file).host()).isEqualTo("127.0.0.1");
         assertThat(file.toString()).doesNotStartWith(desktop.project.toString());
         hand.await("the place", () -> workers.openProperty().get());

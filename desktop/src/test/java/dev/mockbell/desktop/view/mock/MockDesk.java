@@ -58,7 +58,7 @@ abstract class MockDesk extends OnDesktop {
                     URI.create(address),
                     List.of(new Header("Content-Type", "text/xml; charset=utf-8")),
                     Content.of(envelope.getBytes(StandardCharsets.UTF_8)),
-                    Duration.ofSeconds(10));
+                    Duration.ofSeconds(60));
             return http.call(request, new StopSignal()).response().orElseThrow();
         }
     }
