@@ -2,10 +2,10 @@ package dev.mockbell.content;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Pattern;
 
 /**
@@ -23,6 +23,9 @@ public record HttpHead(String title, List<Header> headers, int end, List<String>
 
     /** Heads are bounded to less than this where they are received, interim ones included. */
     private static final int LONGEST = 1 << 20;
+
+    /** So many characters of a name are enough to know it again. */
+    private static final int SHOWN = 60;
 
     /** Another one follows, but for that which says that something else than HTTP does. */
     private static final Pattern INTERIM = Pattern.compile("HTTP/1\\.\\d 1(?!01)\\d\\d\\b.*");
@@ -52,11 +55,23 @@ public record HttpHead(String title, List<Header> headers, int end, List<String>
         return Optional.ofNullable(head);
     }
 
+    /** What a head may have against it; each is told once, for the first place where it is so. */
+    private enum Flaw {
+        EMPTY,
+        CONTINUED,
+        SPACED,
+        BARE
+    }
+
     /** Goes through one head after the other. */
     private static final class Reading {
         private final String text;
         private int at;
-        private boolean bare;
+
+        /** What is no HTTP may hold a line feed anywhere. */
+        private String lineEnd = "\n";
+
+        private Map<Flaw, String> flaws = new EnumMap<>(Flaw.class);
 
         Reading(String text) {
             this.text = text;
@@ -64,50 +79,60 @@ public record HttpHead(String title, List<Header> headers, int end, List<String>
 
         /** Null where there is no whole one. */
         HttpHead next() {
-            Set<String> flaws = new LinkedHashSet<>();
-            bare = false;
-            String title = line();
-            while (title != null && title.isEmpty()) {
-                flaws.add("Empty lines stand before the start line, which RFC 9112 §2.1 has no place for");
-                bare = false;
-                title = line();
-            }
+            flaws = new EnumMap<>(Flaw.class);
+            String title = title();
             List<Header> headers = new ArrayList<>();
             String line = title == null ? null : line();
             while (line != null && !line.isEmpty()) {
                 String next = line();
                 if (next != null && isContinued(next)) {
+                    flaws.putIfAbsent(
+                            Flaw.CONTINUED,
+                            "The field " + shown(line) + " goes on in the next line, which RFC 9112 §5.2 forbids");
                     StringBuilder whole = new StringBuilder(line);
                     while (next != null && isContinued(next)) {
                         whole.append(' ').append(next.strip());
                         next = line();
                     }
-                    flaws.add("The field " + name(line) + " goes on in the next line, which RFC 9112 §5.2 forbids");
                     line = whole.toString();
                 }
-                field(line, headers, flaws);
+                field(line, headers);
                 line = next;
             }
-            // what is no HTTP may hold an empty line anywhere
-            if (line == null || bare && !HTTP.matcher(title).matches()) {
-                return null;
+            return line == null ? null : new HttpHead(title, headers, at, List.copyOf(flaws.values()));
+        }
+
+        private String title() {
+            int begin = at;
+            String title = line();
+            while (title != null && title.isEmpty()) {
+                flaws.clear();
+                flaws.put(Flaw.EMPTY, "Empty lines stand before the start line, which RFC 9112 §2.1 has no place for");
+                title = line();
             }
-            if (bare) {
-                flaws.add("Lines of the head end with a line feed alone, where RFC 9112 §2.2 wants CR LF");
+            if (title != null && lineEnd.equals("\n") && !HTTP.matcher(title).matches()) {
+                lineEnd = "\r\n";
+                at = begin;
+                return title();
             }
-            return new HttpHead(title, headers, at, List.copyOf(flaws));
+            return title;
         }
 
         /** The next line without its end; null where there is no more. */
         private String line() {
-            int end = text.indexOf('\n', at);
+            int end = text.indexOf(lineEnd, at);
             if (end < 0) {
                 return null;
             }
-            boolean whole = end > at && text.charAt(end - 1) == '\r';
-            bare |= !whole;
-            String line = text.substring(at, whole ? end - 1 : end);
-            at = end + 1;
+            String line = text.substring(at, end);
+            at = end + lineEnd.length();
+            if (lineEnd.equals("\r\n")) {
+                return line;
+            }
+            if (line.endsWith("\r")) {
+                return line.substring(0, line.length() - 1);
+            }
+            flaws.put(Flaw.BARE, "Lines of the head end with a line feed alone, where RFC 9112 §2.2 wants CR LF");
             return line;
         }
 
@@ -119,11 +144,18 @@ public record HttpHead(String title, List<Header> headers, int end, List<String>
             return line.split(":", 2)[0].strip();
         }
 
-        private static void field(String line, List<Header> headers, Set<String> flaws) {
+        private static String shown(String line) {
+            String name = name(line);
+            return name.length() > SHOWN ? name.substring(0, SHOWN) + "…" : name;
+        }
+
+        private void field(String line, List<Header> headers) {
             int colon = line.indexOf(':');
             if (colon > 0) {
                 if (Character.isWhitespace(line.charAt(colon - 1))) {
-                    flaws.add("White space stands before the colon of " + name(line) + ", which RFC 9112 §5.1 forbids");
+                    flaws.putIfAbsent(
+                            Flaw.SPACED,
+                            "White space stands before the colon of " + shown(line) + ", which RFC 9112 §5.1 forbids");
                 }
                 headers.add(new Header(name(line), line.substring(colon + 1).strip()));
             }
