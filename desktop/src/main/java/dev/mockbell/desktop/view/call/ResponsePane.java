@@ -235,10 +235,10 @@ final class ResponsePane extends VBox {
             wanted.addAll(table.actions());
         } else if (face.get() == Face.WIRE) {
             wanted.addAll(wire.actions());
-        } else if (row.isEmpty()) {
-            wanted.add(hint);
-        } else {
+        } else if (row.isPresent()) {
             wanted.addAll(List.of(path, spring, check, capture));
+        } else if (face.get() == Face.SHEET && !model.response().lines().isEmpty()) {
+            wanted.add(hint);
         }
         Parts.keep(foot, wanted);
     }

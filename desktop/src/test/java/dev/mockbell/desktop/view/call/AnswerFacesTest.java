@@ -429,6 +429,7 @@ class AnswerFacesTest {
         assertThat(hand.text("#answer-flaw")).startsWith("Status 502");
         assertThat(hand.text("#answer-help")).contains("check that it is up");
         hand.await("its text", () -> shown("#answer-text").contains("Try later"));
+        assertThat(hand.shows("Point at a row")).as("there is none").isFalse();
         desk.shoot("answer-page");
     }
 
@@ -487,10 +488,19 @@ class AnswerFacesTest {
     }
 
     @Test
+    void aBodyOfTextAloneIsNotSaidToBeEmpty() {
+        desk.answers("the register is down").send();
+        hand.await("the text", () -> hand.shows("Text (“the register is down”) stands where"));
+        assertThat(hand.shows("Body holds no element")).isTrue();
+        assertThat(hand.shows("Point at a row")).isFalse();
+    }
+
+    @Test
     void anotherPayloadIsLaidOutAsWhatItIsAndTold() {
         desk.answers("<t:ListHuts xmlns:t='urn:trails'><t:hut>Kåldfjell</t:hut></t:ListHuts>")
                 .send();
         hand.await("its rows", () -> hand.shows("Kåldfjell"));
+        assertThat(hand.shows("Point at a row")).isTrue();
         hand.await("told", () -> hand.text("#answer-validity").endsWith("breach"));
         desk.answers(AnswerDesk.closures("").replace(">4<", ">four<")).send();
         hand.await("told", () -> hand.text("#answer-validity").endsWith("breach"));
