@@ -9,6 +9,7 @@ import dev.mockbell.expression.Expressions;
 import dev.mockbell.expression.Scope;
 import dev.mockbell.inside.EncodedValue;
 import dev.mockbell.inside.Inside;
+import dev.mockbell.inside.Kind;
 import dev.mockbell.problem.Problem;
 import dev.mockbell.soap.SoapMessage;
 import dev.mockbell.soap.SoapVersion;
@@ -234,7 +235,7 @@ final class Taking {
             return 1;
         }
         Optional<EncodedValue> value = found.stream()
-                .map(n -> held(n.getTextContent()))
+                .map(n -> EncodedValue.within(n.getTextContent()))
                 .flatMap(Optional::stream)
                 .findFirst();
         if (value.isEmpty()) {
@@ -244,8 +245,10 @@ final class Taking {
         if (found.size() > 1) {
             console.note(found.size() + " values are at " + decoded + "; this is the first that holds something.");
         }
-        Inside inside = value.get().unpacked();
-        console.note(value.get().coding().title() + ": " + value.get().words());
+        boolean known = value.get().inside().kind() != Kind.BINARY;
+        console.note(
+                (known ? value.get().coding().title() + ": " : "") + value.get().words());
+        Inside inside = unpacked(value.get(), console);
         if (out != null) {
             PartFiles.write(inside.content(), out.toAbsolutePath());
             console.note("Wrote " + inside.content().size() + " bytes to " + out + ".");
@@ -257,10 +260,17 @@ final class Taking {
         return 0;
     }
 
-    private static Optional<EncodedValue> held(String text) {
-        return EncodedValue.of(text, "")
-                .or(() -> EncodedValue.of(text, "base64Binary"))
-                .or(() -> EncodedValue.of(text, "hexBinary"));
+    /** As it is where it cannot be unpacked, as long as it goes to a file. */
+    private Inside unpacked(EncodedValue value, Console console) {
+        try {
+            return value.unpacked();
+        } catch (Problem tooMuch) {
+            if (out == null) {
+                throw tooMuch;
+            }
+            console.note(tooMuch.what() + ". It is written as it is.");
+            return value.inside();
+        }
     }
 
     private int compare(Document document, Expressions expressions, Scope scope, Console console, boolean strict) {

@@ -5,6 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * A value of a message that holds something of its own.
@@ -17,6 +19,11 @@ public record EncodedValue(Coding coding, Inside inside) {
 
     /** How much of a value by look alone is tried; one that does not hold to its alphabet there does not later. */
     private static final int TRIED = 4_096;
+
+    /** So much of an address may come before its bytes. */
+    private static final int LONGEST_TYPE = 400;
+
+    private static final Pattern DATA = Pattern.compile("(?i)data:([^,]*?);base64,");
 
     /** How bytes are written as text. */
     public enum Coding {
@@ -46,11 +53,25 @@ public record EncodedValue(Coding coding, Inside inside) {
      */
     public static Optional<EncodedValue> of(String value, String primitive) {
         return switch (primitive) {
-            case "base64Binary" -> base64(value, false).map(c -> new EncodedValue(Coding.BASE64, c));
+            case "base64Binary" -> base64(value, "").map(c -> new EncodedValue(Coding.BASE64, c));
             case "hexBinary" -> hex(value).map(c -> new EncodedValue(Coding.HEX, c));
+            case "anyURI" -> data(value.strip());
             case "string", "anySimpleType", "anyAtomicType", "anyType", "" -> byLook(value);
             default -> Optional.empty();
         };
+    }
+
+    /** What a value that is said to hold something holds, whatever its type. */
+    public static Optional<EncodedValue> within(String value) {
+        return of(value, "").or(() -> of(value, "base64Binary")).or(() -> of(value, "hexBinary"));
+    }
+
+    /** The bytes of an address that holds them itself, in base64 (RFC 2397). */
+    private static Optional<EncodedValue> data(String text) {
+        Matcher address = DATA.matcher(text.substring(0, Math.min(text.length(), LONGEST_TYPE)));
+        return address.lookingAt()
+                ? base64(text.substring(address.end()), address.group(1)).map(i -> new EncodedValue(Coding.BASE64, i))
+                : Optional.empty();
     }
 
     /** What a value of which only the text is known may hold. */
@@ -58,6 +79,10 @@ public record EncodedValue(Coding coding, Inside inside) {
         String text = value.strip();
         if (text.length() < SHORTEST) {
             return Optional.empty();
+        }
+        Optional<EncodedValue> data = data(text);
+        if (data.isPresent()) {
+            return data;
         }
         char first = text.charAt(0);
         if (first == '<' || first == '{' || first == '[' || text.indexOf('\n') > 0) {
@@ -79,24 +104,25 @@ public record EncodedValue(Coding coding, Inside inside) {
                 return hex;
             }
         }
-        // a word of letters alone may be base64 by chance, but then of bytes that are nothing
-        return start.matches("[A-Za-z0-9+/=_\\s-]+")
-                ? base64(text, true)
+        // a word of letters alone may be base64 by chance, but then of bytes that are nothing, and hardly of whole
+        // groups
+        return start.matches("[A-Za-z0-9+/=_\\s-]+") && tight(text).length() % 4 == 0
+                ? base64(text, "")
                         .filter(i -> i.kind() != Kind.BINARY && i.content().size() >= SHORTEST)
                         .map(i -> new EncodedValue(Coding.BASE64, i))
                 : Optional.empty();
     }
 
-    /** @param whole whether its length must be that of whole groups, as it is where chance is to be ruled out */
-    private static Optional<Inside> base64(String value, boolean whole) {
+    /** @param contentType what the value is said to hold; empty when nothing is said */
+    private static Optional<Inside> base64(String value, String contentType) {
         String tight = tight(value);
-        if (tight.isEmpty() || whole && tight.length() % 4 != 0) {
+        if (tight.isEmpty()) {
             return Optional.empty();
         }
         boolean url = tight.indexOf('-') >= 0 || tight.indexOf('_') >= 0;
         try {
             byte[] bytes = (url ? Base64.getUrlDecoder() : Base64.getDecoder()).decode(tight);
-            return Optional.of(Inside.of(Content.of(bytes)));
+            return Optional.of(Inside.of(Content.of(bytes), contentType));
         } catch (IllegalArgumentException notBase64) {
             return Optional.empty();
         }

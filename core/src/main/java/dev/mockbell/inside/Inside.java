@@ -9,6 +9,7 @@ import dev.mockbell.xml.TextEncoding;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.Iterator;
 import java.util.Locale;
 import java.util.Optional;
@@ -85,7 +86,7 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
     }
 
     private static Kind magic(byte[] start) {
-        String first = new String(start, 0, Math.min(start.length, 8), java.nio.charset.StandardCharsets.ISO_8859_1);
+        String first = new String(start, 0, Math.min(start.length, 8), StandardCharsets.ISO_8859_1);
         if (first.startsWith("\u0089PNG\r\n\u001a\n")) {
             return Kind.PNG;
         }
@@ -151,11 +152,16 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
         }
     }
 
-    private static Inside text(byte[] start, Content content, TextEncoding encoding) {
-        String text = encoding.decode(start);
-        if (!isText(text, start.length < content.size())) {
-            return new Inside(Kind.BINARY, "binary, " + size(content), content, encoding.charset(), 0);
+    private static Inside text(byte[] start, Content content, TextEncoding said) {
+        boolean cut = start.length < content.size();
+        Optional<TextEncoding> found = isText(said.decode(start), cut)
+                ? Optional.of(said)
+                : TextEncoding.western(start).filter(w -> said.charset().equals(StandardCharsets.UTF_8));
+        if (found.isEmpty()) {
+            return new Inside(Kind.BINARY, "binary, " + size(content), content, said.charset(), 0);
         }
+        TextEncoding encoding = found.get();
+        String text = encoding.decode(start);
         Matcher prolog = PROLOG.matcher(text);
         String body = prolog.lookingAt() ? text.substring(prolog.end()) : text;
         Kind kind = Kind.TEXT;
@@ -169,9 +175,9 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
                 Matcher name = NAME.matcher(body);
                 words = name.lookingAt() ? "XML, <" + name.group(1) + ">" : "XML";
             }
-        } else if (text.isBlank() && start.length == content.size()) {
+        } else if (text.isBlank() && !cut) {
             words = "nothing but " + (text.isEmpty() ? "a byte order mark" : "white space");
-        } else if (isJson(body, start.length < content.size())) {
+        } else if (isJson(body, cut)) {
             kind = Kind.JSON;
             words = "JSON";
         } else if (content.size() <= COUNTED) {

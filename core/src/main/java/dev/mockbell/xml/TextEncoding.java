@@ -30,6 +30,14 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
     /** As the HTML standard has it (§13.2.3.2), of which this is the usual fallback too. */
     private static final int PAGE_LOOKED_AT = 1_024;
 
+    /** Bytes that windows-1252 has no character for. */
+    private static final String UNDEFINED = "\u0081\u008d\u008f\u0090\u009d";
+
+    private static final int LEAST_TEXT = 8;
+
+    /** One character in so many may be beyond ASCII. */
+    private static final int MOST_BEYOND = 4;
+
     private static final Charset WESTERN = Charset.forName("windows-1252");
     private static final Pattern VERSION = Pattern.compile("\\s*<\\?xml\\s+version\\s*=\\s*[\"']([^\"']*)[\"']");
     private static final Pattern LATE = Pattern.compile("^(\\s+)(<\\?xml\\s[^>]*>)");
@@ -118,6 +126,32 @@ public record TextEncoding(Charset charset, int skip, Optional<String> doubt) {
                 .newDecoder()
                 .decode(ByteBuffer.wrap(bytes), text, false)
                 .isError();
+    }
+
+    /**
+     * How bytes of which nothing is said, and which are no UTF-8, become characters where they can hardly be anything but text of
+     * Western Europe: letters and punctuation, a few of them beyond ASCII.
+     *
+     * @param start of the bytes
+     * @return empty where they may as well be anything
+     */
+    public static Optional<TextEncoding> western(byte[] start) {
+        int beyond = 0;
+        for (byte b : start) {
+            int c = b & 0xFF;
+            boolean control = c < ' ' && c != '\t' && c != '\n' && c != '\r' && c != '\f' || c == 0x7F;
+            if (control || UNDEFINED.indexOf(c) >= 0) {
+                return Optional.empty();
+            }
+            beyond += c > 0x7F ? 1 : 0;
+        }
+        long replaced = new String(start, StandardCharsets.UTF_8)
+                .chars()
+                .filter(c -> c == 0xFFFD)
+                .count();
+        // of UTF-8 that is spoilt in one place all others are right
+        boolean likely = start.length >= LEAST_TEXT && beyond * MOST_BEYOND <= start.length && replaced * 2 > beyond;
+        return likely ? Optional.of(new TextEncoding(WESTERN, 0, Optional.empty())) : Optional.empty();
     }
 
     private static Optional<Charset> narrow(String name) {

@@ -9,10 +9,12 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Random;
 import java.util.zip.CRC32;
 import java.util.zip.GZIPOutputStream;
@@ -182,6 +184,41 @@ class InsideTest {
             })
     void aPlainValueStaysOne(String text) {
         assertThat(EncodedValue.byLook(text)).isEmpty();
+    }
+
+    @Test
+    void anAddressThatHoldsItsBytesIsLookedInto() {
+        String csv = Base64.getEncoder().encodeToString("hut;bunks\n1;18\n2;4\n".getBytes(StandardCharsets.UTF_8));
+        for (String type : List.of("", "text/csv", "text/csv;charset=utf-8")) {
+            EncodedValue value =
+                    EncodedValue.of("data:" + type + ";base64," + csv, "anyURI").orElseThrow();
+            assertThat(value.words()).isEqualTo("CSV, 2 rows");
+            assertThat(value.coding()).isEqualTo(EncodedValue.Coding.BASE64);
+        }
+        assertThat(EncodedValue.of("DATA:;BASE64,/wABgA==", "").orElseThrow().words())
+                .isEqualTo("base64, 4 bytes");
+        for (String none : List.of("data:,plain", "http://hut/data:;base64,AAAA", "data:;base64,*", "data:;base64,")) {
+            assertThat(EncodedValue.of(none, "anyURI")).as(none).isEmpty();
+        }
+    }
+
+    @Test
+    void textOfWesternEuropeIsReadWhereNothingIsSaidOfIt() {
+        byte[] csv =
+                "Name;Ort\nM\u00fcller;K\u00f6ln\n\u20ac 5;\u201eX\u201c\n".getBytes(Charset.forName("windows-1252"));
+        Inside inside = Inside.of(Content.of(csv));
+        assertThat(inside.words()).isEqualTo("CSV, 2 rows");
+        assertThat(inside.text(100)).contains("M\u00fcller;K\u00f6ln").contains("\u20ac 5;\u201eX\u201c");
+        byte[] greek = "\u039a\u03b1\u03bb\u03b7\u03bc\u03ad\u03c1\u03b1".getBytes(Charset.forName("ISO-8859-7"));
+        assertThat(Inside.of(Content.of(greek)).kind()).isEqualTo(Kind.BINARY);
+        byte[] spoilt = ("K\u00e5ldfjell, \u00f8st, \u00e6ld " + "and on ".repeat(9)).getBytes(StandardCharsets.UTF_8);
+        spoilt[spoilt.length - 3] = (byte) 0xFF;
+        assertThat(Inside.of(Content.of(spoilt)).kind())
+                .as("it is UTF-8, but for one place")
+                .isEqualTo(Kind.BINARY);
+        assertThat(Inside.of(Content.of("abc\u0000d\u00fc efgh".getBytes(StandardCharsets.ISO_8859_1)))
+                        .kind())
+                .isEqualTo(Kind.BINARY);
     }
 
     @Test

@@ -86,7 +86,8 @@ public final class InsideModel {
         boolean may = row.children().isEmpty() && row.value().length() >= SHORTEST;
         boolean said = row.simple()
                 .map(SimpleType::primitive)
-                .filter(p -> !p.equals("string") && !p.endsWith("Binary") && !p.startsWith("any"))
+                .filter(p ->
+                        !p.equals("string") && !p.equals("anyURI") && !p.endsWith("Binary") && !p.startsWith("any"))
                 .isEmpty();
         return may && said ? chips.of(new Same<>(row)).flatMap(c -> c) : Optional.empty();
     }
@@ -111,9 +112,25 @@ public final class InsideModel {
     public void open(SheetRow row) {
         desk.tasks()
                 .run(
-                        () -> value(row).map(v -> opened(row.label(), coding(v), v.unpacked())),
-                        found -> found.ifPresent(opened::set),
+                        () -> value(row).map(v -> looked(row.label(), v)),
+                        found -> found.ifPresent(this::show),
                         desk::tell);
+    }
+
+    /** @param trouble why it is looked at as it is packed */
+    private record Looked(Opened opened, Optional<Problem> trouble) {}
+
+    private static Looked looked(String title, EncodedValue value) {
+        try {
+            return new Looked(opened(title, coding(value), value.unpacked()), Optional.empty());
+        } catch (Problem packed) {
+            return new Looked(opened(title, value.coding().title(), value.inside()), Optional.of(packed));
+        }
+    }
+
+    private void show(Looked looked) {
+        opened.set(looked.opened());
+        looked.trouble().ifPresent(desk::tell);
     }
 
     private static String coding(EncodedValue value) {
@@ -136,11 +153,9 @@ public final class InsideModel {
     public void open(String title, String text) {
         desk.tasks()
                 .run(
-                        () -> EncodedValue.of(text, "")
-                                .or(() -> EncodedValue.of(text, "base64Binary"))
-                                .map(v -> opened(title, coding(v), v.unpacked())),
+                        () -> EncodedValue.within(text).map(v -> looked(title, v)),
                         found -> found.ifPresentOrElse(
-                                opened::set, () -> desk.tell(Notice.good("The value holds nothing but its text."))),
+                                this::show, () -> desk.tell(Notice.good("The value holds nothing but its text."))),
                         desk::tell);
     }
 

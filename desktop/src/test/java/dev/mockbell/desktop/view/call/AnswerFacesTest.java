@@ -21,9 +21,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.zip.GZIPOutputStream;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
@@ -180,6 +182,24 @@ class AnswerFacesTest {
         hand.await("a chip", () -> hand.text("#chip-map").equals("PNG 64×48"));
         hand.click("#chip-map");
         hand.await("the picture", () -> hand.find("#inside-picture").isPresent());
+    }
+
+    @Test
+    void whatCannotBeUnpackedIsLookedAtAsItIsAndSaysSo() throws IOException {
+        ByteArrayOutputStream gzip = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(gzip)) {
+            out.write(bytes("<hut>Kåldfjell</hut>".repeat(50)));
+        }
+        byte[] cut = Arrays.copyOf(gzip.toByteArray(), gzip.size() - 6);
+        desk.answers(AnswerDesk.closures("<t:map>" + AnswerDesk.base64(cut) + "</t:map>", ""))
+                .send();
+        hand.await("a chip", () -> hand.text("#chip-map").startsWith("gzip"));
+        hand.click("#chip-map");
+        hand.await("its bytes can be saved", () -> hand.find("#inside-save").isPresent());
+        hand.await(
+                "why",
+                () -> desk.desktop.desk.notices().stream()
+                        .anyMatch(n -> n.text().startsWith("The gzip is spoilt")));
     }
 
     @Test
