@@ -323,7 +323,7 @@ final class CallCommand implements Callable<Integer> {
     }
 
     private Exchange recorded(CommandCore core, Project project, Exchange exchange) {
-        try (Ledger ledger = core.ledger(project, console)) {
+        try (Ledger ledger = core.recording(project, console)) {
             return ledger.add(exchange);
         } catch (Problem problem) {
             // the answer is what was asked for; that it could not be kept is told

@@ -45,6 +45,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -122,6 +123,7 @@ final class CheckCommand implements Callable<Integer> {
 
     private final AtomicLong calls = new AtomicLong();
     private final AtomicLong answers = new AtomicLong();
+    private final AtomicBoolean unkept = new AtomicBoolean();
 
     CheckCommand(Console console) {
         this.console = console;
@@ -151,7 +153,7 @@ final class CheckCommand implements Callable<Integer> {
             set.tell(planned.stream().map(Planned::suite).toList());
         }
         List<Run> runs;
-        try (Ledger ledger = core.ledger(project, console);
+        try (Ledger ledger = core.recording(project, console);
                 Writer events = json == null ? Writer.nullWriter() : events()) {
             SuiteRunner runner = core.parts().runner(changed, ledger, Clock.systemUTC());
             warm.join();
@@ -279,7 +281,14 @@ final class CheckCommand implements Callable<Integer> {
             listeners.add(new RunJson(one.suite().id(), events));
         }
         Run run = runner.run(one.titled(), one.plan(), RunListener.all(listeners), core.stop());
-        history.add(run);
+        try {
+            history.add(run);
+        } catch (Problem notKept) {
+            // how it went is what was asked for
+            if (!unkept.getAndSet(true)) {
+                console.note("The runs cannot be kept: " + notKept.what() + ".");
+            }
+        }
         return run;
     }
 

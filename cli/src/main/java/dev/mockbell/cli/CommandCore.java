@@ -14,16 +14,21 @@ import dev.mockbell.project.ProjectBench;
 import dev.mockbell.project.ProjectStore;
 import dev.mockbell.task.Progress;
 import dev.mockbell.task.StopSignal;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** The core as a command uses it, with the command's options and its stop. */
 final class CommandCore implements AutoCloseable {
     private final StopSignal stop = new StopSignal();
     private final Reading reading;
     private final Core core;
+
+    /** The folder of a ledger that goes with the command; null for none. */
+    private Path passing;
 
     CommandCore() {
         this(new Reading());
@@ -48,9 +53,43 @@ final class CommandCore implements AutoCloseable {
         return core.bench(project, local, secretsTo.and(core.hosts(local)));
     }
 
+    /**
+     * What a command records on: the project's ledger, or one that goes with the command where the project's folder cannot be
+     * written, as it may be where others only run it. Then that is said.
+     */
+    Ledger recording(Project project, Console console) {
+        if (isWritable(project.folder())) {
+            return ledger(project, console);
+        }
+        console.note("Nothing is recorded: the project's folder cannot be written.");
+        try {
+            passing = Files.createTempDirectory("mockbell-");
+        } catch (IOException e) {
+            throw Problem.of(
+                    Problem.Kind.INPUT,
+                    "There is no room for what is sent and comes: " + Problem.reason(e),
+                    System.getProperty("java.io.tmpdir"),
+                    "Let the project's folder or this one be written.",
+                    e);
+        }
+        return heard(Ledger.open(passing.resolve("ledger.db")), console);
+    }
+
+    private static boolean isWritable(Path project) {
+        Path ledger = project.resolve(".mockbell").resolve("ledger.db");
+        Path at = ledger;
+        while (at != null && !Files.exists(at)) {
+            at = at.getParent();
+        }
+        return at == null || Files.isWritable(at) && (at.equals(ledger) || Files.isDirectory(at));
+    }
+
     /** The ledger of a project, as the window has it. */
     Ledger ledger(Project project, Console console) {
-        Ledger ledger = ProjectStore.openLedger(project, console::note);
+        return heard(ProjectStore.openLedger(project, console::note), console);
+    }
+
+    private static Ledger heard(Ledger ledger, Console console) {
         ledger.listen(new LedgerListener() {
             private long told;
 
@@ -112,5 +151,16 @@ final class CommandCore implements AutoCloseable {
     @Override
     public void close() {
         core.close();
+        if (passing != null) {
+            try (Stream<Path> files = Files.list(passing)) {
+                for (Path file : files.toList()) {
+                    Files.delete(file);
+                }
+                Files.delete(passing);
+            } catch (IOException e) {
+                // it lies where the system clears up
+                return;
+            }
+        }
     }
 }

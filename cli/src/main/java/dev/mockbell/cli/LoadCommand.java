@@ -150,7 +150,7 @@ final class LoadCommand implements Callable<Integer> {
             LoadRun run;
             LoadHistory history = new LoadHistory(project.folder());
             List<LoadRun> before = compare > 0 ? history.latest(plan.id(), compare) : List.of();
-            try (Ledger ledger = core.ledger(project, console);
+            try (Ledger ledger = core.recording(project, console);
                     Printing printing = new Printing(ledger, plan.title())) {
                 LoadEngine engine = new LoadEngine(
                         core.parts().loops(),
@@ -161,7 +161,12 @@ final class LoadCommand implements Callable<Integer> {
                         : new Gathered(console, fleet, core, secretsTo)
                                 .run(project, plan, engine, workers, wait, whenLost, printing, control);
             }
-            history.save(run);
+            try {
+                history.save(run);
+            } catch (Problem notKept) {
+                // its figures are what was asked for
+                console.note("The run cannot be kept: " + notKept.what() + ".");
+            }
             write(project, run);
             if (json) {
                 console.line(LoadRunFile.figures(run));

@@ -137,7 +137,7 @@ final class MockCommand implements Callable<Integer> {
         try {
             List<MockPlan> plans = plans(core, project);
             lines = log == null ? null : RequestLog.open(log, console::note);
-            ledger = project.map(p -> core.ledger(p, console));
+            ledger = project.map(p -> core.recording(p, console));
             MockRecorder recorder = ledger.map(l -> (MockRecorder) l::offerMade).orElse(null);
             MockSurroundings around = project.map(p -> core.parts().mocks(p, recorder, this::told))
                     .orElseGet(() -> core.parts().mocks(recorder, this::told));

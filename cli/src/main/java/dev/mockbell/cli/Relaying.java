@@ -94,7 +94,7 @@ final class Relaying {
                     () -> Problem.input("--keep needs a project", null, "Give its folder before the options."));
             core.parts().store().saveTap(of.folder(), new KeptTap(Names.of(keep), plan));
         }
-        Optional<Ledger> ledger = project.map(p -> core.ledger(p, console));
+        Optional<Ledger> ledger = project.map(p -> core.recording(p, console));
         Connect by = reaching.by(Connect.USUAL, reading);
         TapSurroundings around = core.parts().taps(project, made -> record(made, ledger), by::tls);
         OutputStream file = har == null ? null : opened();

@@ -379,6 +379,28 @@ class CommandsTest {
         assertThat(out()).contains("NOT KEPT").contains("Nothing answers at 127.0.0.1:1");
     }
 
+    /** As it may be where others only run a project: what was found is told all the same. */
+    @Test
+    void aProjectThatCannotBeWrittenIsRunAndSaysWhatIsNotKept() throws IOException {
+        Path project = project("500");
+        Path hidden = project.resolve(".mockbell");
+        Files.writeString(hidden, "in the way");
+        Path junit = folder.resolve("checks.xml");
+        assertThat(run("check", project.toString(), "--junit", junit.toString()))
+                .isZero();
+        assertThat(err())
+                .contains("Nothing is recorded: the project's folder cannot be written.")
+                .contains("The runs cannot be kept: ");
+        assertThat(junit).content().contains("failures=\"0\"");
+        Path results = folder.resolve("load");
+        assertThat(run("load", project.toString(), "--plan", "rush", "--out", results.toString()))
+                .isZero();
+        assertThat(err()).contains("Nothing is recorded").contains("The run cannot be kept: ");
+        assertThat(results.resolve("steps.csv")).content().contains("Skarn,20,0,");
+        assertThat(run("ledger", "list", project.toString())).isEqualTo(2);
+        assertThat(hidden).hasContent("in the way");
+    }
+
     @Test
     void loadTellsProgramsWhatItFoundAndHoldsARunAgainstTheLast() throws Exception {
         Path project = project("500");

@@ -24,14 +24,21 @@ public final class LoadHistory {
     private static final Logger LOG = LoggerFactory.getLogger(LoadHistory.class);
     private static final int MOST = 60;
 
+    private final Path project;
     private final Path folder;
 
     public LoadHistory(Path project) {
-        this.folder = ProjectStore.hidden(project).resolve("loads");
+        this.project = project;
+        this.folder = new ProjectFolder(project).hiddenPlace().resolve("loads");
     }
 
-    /** Keeps a run; waits for the disk. */
+    /**
+     * Keeps a run; waits for the disk.
+     *
+     * @throws dev.mockbell.problem.Problem when it cannot be written
+     */
     public void save(LoadRun run) {
+        ProjectStore.hidden(project);
         Path file = folder(run.plan().id()).resolve(run.started().toEpochMilli() + ".json");
         AtomicFile.writePrivate(file, LoadRunFile.text(run));
         for (Path old : files(run.plan().id()).stream().skip(MOST).toList()) {

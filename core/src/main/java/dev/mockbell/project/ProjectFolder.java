@@ -106,13 +106,18 @@ final class ProjectFolder {
         return inside.held(part("taps").resolve(FileName.of(id) + YAML));
     }
 
+    /** Where {@link #hidden} is, whether it is there or not. */
+    Path hiddenPlace() {
+        return part(".mockbell");
+    }
+
     /**
      * The folder for what belongs to this machine alone; nobody but the user may look into it.
      *
      * @throws Problem when it leads elsewhere or cannot be made
      */
     Path hidden() {
-        Path hidden = part(".mockbell");
+        Path hidden = hiddenPlace();
         AtomicFile.privateFolder(hidden);
         if (!Files.exists(hidden.resolve(".gitignore"))) {
             AtomicFile.write(hidden.resolve(".gitignore"), "*\n");

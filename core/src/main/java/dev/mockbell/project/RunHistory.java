@@ -37,15 +37,22 @@ public final class RunHistory {
     private static final int MOST = 100;
     private static final int MOST_KEPT = 100;
 
+    private final Path project;
     private final Path folder;
     private final ObjectMapper json = new ObjectMapper();
 
     public RunHistory(Path project) {
-        this.folder = ProjectStore.hidden(project).resolve("runs");
+        this.project = project;
+        this.folder = new ProjectFolder(project).hiddenPlace().resolve("runs");
     }
 
-    /** Keeps a run. */
+    /**
+     * Keeps a run.
+     *
+     * @throws dev.mockbell.problem.Problem when it cannot be written
+     */
     public Run add(Run run) {
+        ProjectStore.hidden(project);
         ObjectNode node = json.createObjectNode();
         node.put("format", 1);
         node.put("suite", run.suite());

@@ -366,17 +366,15 @@ public final class LoadModel {
                 .run(
                         () -> {
                             try {
-                                LoadRun done = made.get();
-                                history.save(done);
-                                return done;
+                                return kept(made.get());
                             } finally {
                                 over.countDown();
                             }
                         },
                         done -> {
                             ended();
-                            result.set(done);
-                            runs.add(0, Kept.of(done));
+                            result.set(done.run());
+                            done.trouble().ifPresentOrElse(desk::tell, () -> runs.add(0, Kept.of(done.run())));
                             if (runs.size() > RUNS) {
                                 runs.remove(RUNS, runs.size());
                             }
@@ -385,6 +383,26 @@ public final class LoadModel {
                             ended();
                             desk.tell(problem, this::startOrStop);
                         });
+    }
+
+    /** @param trouble why the run is shown and not kept */
+    private record Done(LoadRun run, Optional<Problem> trouble) {}
+
+    /** A run that cannot be kept is one all the same: its figures are not to be had again. */
+    private Done kept(LoadRun run) {
+        try {
+            history.save(run);
+            return new Done(run, Optional.empty());
+        } catch (Problem notKept) {
+            return new Done(
+                    run,
+                    Optional.of(Problem.of(
+                            notKept.kind(),
+                            "The run is shown, and cannot be kept: " + notKept.what(),
+                            notKept.where().orElse(null),
+                            notKept.advice().orElse(null),
+                            notKept)));
+        }
     }
 
     private void ended() {

@@ -15,6 +15,8 @@ import dev.mockbell.load.LoadRun;
 import dev.mockbell.load.LoadShape;
 import dev.mockbell.load.Pauses;
 import dev.mockbell.project.LoadHistory;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.event.EventType;
@@ -63,6 +65,19 @@ class LoadStationTest extends OnDesktop {
                 () -> load.resultProperty().get() != null
                         && !load.runningProperty().get());
         return Hand.on(() -> load.resultProperty().get());
+    }
+
+    @Test
+    void aRunThatCannotBeKeptIsShownAllTheSame() throws IOException {
+        plan(List.of());
+        // a file where its folder is to be
+        Files.writeString(desktop.desk.project().folder().resolve(".mockbell").resolve("loads"), "in the way");
+        assertThat(run().total().done()).isPositive();
+        hand.await(
+                "it is told",
+                () -> desktop.desk.notices().stream()
+                        .anyMatch(n -> n.text().startsWith("The run is shown, and cannot be kept: ")));
+        hand.await("its verdict", () -> hand.text("#load-verdict").equals("no limits to judge it by"));
     }
 
     @Test
