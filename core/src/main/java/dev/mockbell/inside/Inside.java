@@ -250,6 +250,11 @@ public record Inside(Kind kind, String words, Content content, Charset charset, 
         }
     }
 
+    /** The same without saying how much it is. */
+    Inside uncounted() {
+        return new Inside(kind, words.replaceFirst(", .*", ""), content, charset, skip);
+    }
+
     static String size(Content content) {
         return size(content.size());
     }

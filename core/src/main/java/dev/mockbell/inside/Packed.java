@@ -33,13 +33,15 @@ public final class Packed {
     /** What the start of gzip holds; empty when it is spoilt. */
     static Optional<Inside> unzipped(Content content) {
         try (InputStream in = new GZIPInputStream(content.open(), STEP)) {
-            byte[] start = in.readNBytes(Inside.LOOKED_AT);
+            byte[] start = in.readNBytes(Inside.COUNTED);
             if (start.length > 1 && start[0] == 0x1F && (start[1] & 0xFF) == 0x8B) {
                 // what packs itself over and over is not followed
                 return Optional.of(
                         new Inside(Kind.GZIP, "gzip", Content.of(start), java.nio.charset.StandardCharsets.UTF_8, 0));
             }
-            return Optional.of(Inside.of(Content.of(start)));
+            Inside inside = Inside.of(Content.of(start));
+            // how many there are is not known of what goes on
+            return Optional.of(in.read() < 0 ? inside : inside.uncounted());
         } catch (IOException spoilt) {
             return Optional.empty();
         }

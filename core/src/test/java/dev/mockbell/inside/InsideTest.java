@@ -203,6 +203,20 @@ class InsideTest {
     }
 
     @Test
+    void whatGzipHoldsIsCountedToItsEndOrNotAtAll() throws IOException {
+        String rows = "a;b\n" + "1;2\n".repeat(50_000);
+        assertThat(Inside.of(Content.of(gzip(rows.getBytes(StandardCharsets.UTF_8))))
+                        .words())
+                .isEqualTo("gzip of CSV, 50000 rows");
+        assertThat(Inside.of(Content.of(gzip(rows.repeat(40).getBytes(StandardCharsets.UTF_8))))
+                        .words())
+                .isEqualTo("gzip of CSV");
+        assertThat(Inside.of(Content.of(gzip("0".repeat(9_000_000).getBytes(StandardCharsets.UTF_8))))
+                        .words())
+                .isEqualTo("gzip of text");
+    }
+
+    @Test
     void textOfWesternEuropeIsReadWhereNothingIsSaidOfIt() {
         byte[] csv =
                 "Name;Ort\nM\u00fcller;K\u00f6ln\n\u20ac 5;\u201eX\u201c\n".getBytes(Charset.forName("windows-1252"));
