@@ -26,6 +26,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.application.Platform;
 import javafx.scene.control.TextField;
 import javafx.stage.Stage;
@@ -121,6 +122,37 @@ class ClosingTest {
         Hand.run(() -> window.stage().hide());
         window.closed().join();
         assertThat(store.open(project).current().endpoint("peaks", "Peaks11")).contains("http://127.0.0.1/typed");
+    }
+
+    @Test
+    void whatTheLastWorkCameToIsTakenBeforeTheWindowIsGone() {
+        Desk desk = Hand.on(this::open);
+        MockBellWindow window = Hand.on(() -> MockBellWindow.open(desk, new Stage(), WindowPlace.NONE));
+        AtomicBoolean taken = new AtomicBoolean();
+        Hand.run(() -> {
+            desk.inTurn(
+                    () -> {
+                        Thread.sleep(300);
+                        return "done";
+                    },
+                    done -> {
+                        // as slow as a change that is written here
+                        sleep(300);
+                        taken.set(true);
+                    },
+                    desk::tell);
+            window.stage().hide();
+        });
+        window.closed().join();
+        assertThat(taken).isTrue();
+    }
+
+    private static void sleep(long millis) {
+        try {
+            Thread.sleep(millis);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     @Test

@@ -630,6 +630,8 @@ public final class Desk implements AutoCloseable {
         contracts.stop();
         watch.close();
         saver.close();
+        // what the last of that work came to may change the project once more
+        tasks.taken();
         mark.close();
         ending.forEach(Runnable::run);
         tasks.close();

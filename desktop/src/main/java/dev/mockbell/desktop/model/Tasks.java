@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
@@ -21,6 +22,9 @@ import org.slf4j.LoggerFactory;
 /** Carries work off the interface thread and brings its outcome back to it. */
 public final class Tasks implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Tasks.class);
+
+    /** How long the interface thread may take for what came back, before a window is closed without it. */
+    private static final int TAKEN_SECONDS = 10;
 
     private final ExecutorService workers = Executors.newCachedThreadPool(task -> {
         Thread thread = new Thread(task, "desk-work");
@@ -137,6 +141,21 @@ public final class Tasks implements AutoCloseable {
     /** Runs something on the interface thread. */
     public void later(Runnable action) {
         back.execute(action);
+    }
+
+    /** Waits until what came back of work so far has been taken, some seconds at most. Not for the interface thread. */
+    void taken() {
+        CountDownLatch done = new CountDownLatch(1);
+        try {
+            back.execute(done::countDown);
+            if (!done.await(TAKEN_SECONDS, TimeUnit.SECONDS)) {
+                LOG.warn("what came back of the last work was not taken in time");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } catch (IllegalStateException over) {
+            LOG.debug("there is no interface thread any more", over);
+        }
     }
 
     @Override
