@@ -114,6 +114,7 @@ public final class Desktops implements AutoCloseable {
 
     /** Has the mock of the first contract take any port that is free: other tests have theirs at the same time. */
     public void mockAnywhere() {
+        hand.await("a contract", () -> !desk.project().contracts().isEmpty());
         Hand.run(() -> desk.change(p -> {
             var kept = p.contracts().get(0);
             return p.withMock(MockPlan.of(kept.name(), kept.contract(), 0));

@@ -116,7 +116,8 @@ class OtherProgramsTest {
         hand.await(
                 "this one's case there",
                 () -> other.project().cases().get(0).body().contains(">Pillar<"));
-        Hand.run(other::close);
+        Hand.run(other::settle);
+        other.close();
     }
 
     @Test

@@ -622,7 +622,7 @@ public final class Desk implements AutoCloseable {
 
     /**
      * Ends everything. What was changed is saved first, before anything that it needs is taken away. It waits for the disk, so
-     * the window calls {@link #settle} on its own thread and this elsewhere.
+     * the window calls {@link #settle} on its own thread and this elsewhere; never on the interface thread.
      */
     @Override
     public void close() {
