@@ -111,10 +111,11 @@ public final class HttpMessage implements Message {
                     "Content-Length and Transfer-Encoding came both, which RFC 9112 §6.2 forbids; the chunks were read");
         }
         if (status() == NO_CONTENT || status() == NOT_MODIFIED) {
-            return sent.isEmpty()
-                    ? flaws
-                    : List.of(bytes(sent.size()) + " came behind the head, where " + status()
-                            + " has no body (RFC 9110 §6.4.1)");
+            if (!sent.isEmpty()) {
+                flaws.add(bytes(sent.size()) + " came behind the head, where " + status()
+                        + " has no body (RFC 9110 §6.4.1)");
+            }
+            return flaws;
         }
         boolean coded = ContentCoding.isIn(headers);
         Content packed = sent;

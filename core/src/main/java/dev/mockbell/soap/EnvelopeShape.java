@@ -68,7 +68,8 @@ public final class EnvelopeShape {
         return (int) parts.stream().filter(e -> is(e, message, name)).count();
     }
 
-    private static boolean is(Element element, SoapMessage message, String name) {
+    /** Whether an element is the one of that name that SOAP defines. */
+    static boolean is(Element element, SoapMessage message, String name) {
         return name.equals(element.getLocalName())
                 && message.version().namespace().equals(element.getNamespaceURI());
     }

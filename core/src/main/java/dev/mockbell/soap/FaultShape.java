@@ -50,7 +50,7 @@ final class FaultShape {
                         .filter(e -> e != message.payload().orElse(null))
                         .toList();
         if (message.fault().isEmpty()) {
-            return entries.stream().anyMatch(e -> isFault(e, message))
+            return entries.stream().anyMatch(e -> EnvelopeShape.is(e, message, "Fault"))
                     ? List.of("A Fault stands behind <"
                             + message.payload().map(Element::getTagName).orElse("")
                             + "> in the Body, and is passed over")
@@ -59,7 +59,7 @@ final class FaultShape {
         FaultShape shape = new FaultShape(message.payload().orElseThrow());
         if (first) {
             shape.first();
-            if (entries.stream().anyMatch(e -> isFault(e, message))) {
+            if (entries.stream().anyMatch(e -> EnvelopeShape.is(e, message, "Fault"))) {
                 shape.flaws.add("The Body has more than one Fault, which SOAP 1.1 §4.4 forbids; the first is read");
             }
         } else {
@@ -70,11 +70,6 @@ final class FaultShape {
                             "<" + e.getTagName() + "> stands beside the Fault, which SOAP 1.2 part 1 §5.4 forbids"));
         }
         return shape.flaws;
-    }
-
-    private static boolean isFault(Element element, SoapMessage message) {
-        return "Fault".equals(element.getLocalName())
-                && message.version().namespace().equals(element.getNamespaceURI());
     }
 
     private void first() {

@@ -379,7 +379,8 @@ public final class Grid<T> extends VBox {
         @Override
         protected void updateItem(T item, boolean empty) {
             super.updateItem(item, empty);
-            late = replacing;
+            // one that has no row any more is not asked again
+            late = replacing && !empty;
             if (late) {
                 return;
             }
