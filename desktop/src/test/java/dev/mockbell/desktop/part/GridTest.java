@@ -116,6 +116,28 @@ class GridTest {
     }
 
     @Test
+    void ofManyRowsNothingIsLeftBehindFewOthers() {
+        Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26).unrolled().growing("N", n -> Parts.text("row " + n)));
+        Stage stage = show(grid, 400);
+        Hand hand = new Hand(stage);
+        for (int few : new int[] {5, 3, 8}) {
+            Hand.run(() -> grid.setItems(FXCollections.observableArrayList(
+                    IntStream.range(0, 14).boxed().toList())));
+            hand.await("all of them", grid::isWhole);
+            hand.picture();
+            Hand.run(() -> grid.setItems(FXCollections.observableArrayList(
+                    IntStream.range(100, 100 + few).boxed().toList())));
+            hand.await("the others", grid::isWhole);
+            hand.picture();
+            assertThat(shown(grid).stream().filter(t -> t.startsWith("row ")))
+                    .containsExactlyInAnyOrderElementsOf(IntStream.range(100, 100 + few)
+                            .mapToObj(n -> "row " + n)
+                            .toList());
+        }
+        Hand.run(stage::hide);
+    }
+
+    @Test
     void oneOrTwoRowsAreNotFilledUpWithRowsOfNothing() {
         Grid<Integer> grid = Hand.on(() -> new Grid<Integer>(26).unrolled().growing("N", n -> Parts.text("row " + n)));
         Stage stage = show(new VBox(new TextField(), Parts.tall(grid)), 400);
